@@ -1,0 +1,137 @@
+import { randomBytes } from 'node:crypto'
+import { simpleParser } from 'mailparser'
+import { test, expect } from 'vitest'
+import fc from 'fast-check'
+import { isFinal, mayMove, recipientStates, openStates } from './states'
+import { waterfall } from './waterfall'
+import { makeToken, readToken } from './token'
+import { nextAttempt, GIVE_UP_AFTER } from './retry'
+import { readAnswer } from './answer'
+import { refill, takeFromBucket } from './pace'
+import { quotedPrintable } from './quoted-printable'
+import { encodeHeaderText } from './header-text'
+import { MINUTE } from '../time'
+
+test('states only move forward: no way leads from a final state back to an open one', () => {
+  const reachable = (from: (typeof recipientStates)[number], seen = new Set([from])) => {
+    for (const to of recipientStates)
+      if (mayMove(from, to) && !seen.has(to)) {
+        seen.add(to)
+        reachable(to, seen)
+      }
+    return seen
+  }
+  for (const state of recipientStates.filter(isFinal))
+    for (const open of [...openStates, 'uncertain'] as const) expect(reachable(state).has(open)).toBe(false)
+  for (const state of openStates) expect([...reachable(state)].some(isFinal)).toBe(true)
+})
+
+test("the waterfall's parts sum to the whole", () => {
+  fc.assert(
+    fc.property(fc.nat(1e6), fc.nat(1e6), fc.nat(1e6), (a, b, c) => {
+      const [inSegment, notSetAside, onList] = [a, b, c].sort((x, y) => x - y) as [number, number, number]
+      const steps = waterfall({ onList, notSetAside, inSegment })
+      expect(steps.every((step) => step.out >= 0)).toBe(true)
+      expect(steps.reduce((sum, step) => sum + step.out, steps.at(-1)!.left)).toBe(onList)
+    }),
+  )
+})
+
+const key = randomBytes(32)
+const ids = fc.integer({ min: 0, max: 2 ** 48 })
+test('what a token encodes it decodes, and nothing else verifies', () => {
+  fc.assert(
+    fc.property(ids, ids, fc.nat(200), fc.constantFrom(...'abcdefghijklmnopqrstuvwxyz234567'), (mailingId, personId, at, letter) => {
+      const token = makeToken(key, 'click', mailingId, personId)
+      expect(readToken(key, 'click', token)).toEqual({ mailingId, personId })
+      expect(readToken(key, 'leave', token)).toBeNull()
+      expect(readToken(randomBytes(32), 'click', token)).toBeNull()
+      const place = at % token.length
+      const changed = token.slice(0, place) + letter + token.slice(place + 1)
+      if (changed !== token) expect(readToken(key, 'click', changed)).toBeNull()
+      expect(readToken(key, 'click', token + letter)).toBeNull()
+      expect(readToken(key, 'click', token.slice(0, -1))).toBeNull()
+    }),
+  )
+  fc.assert(fc.property(fc.string(), (text) => readToken(key, 'open', text) === null))
+})
+
+test('retries wait longer each time and give up after two days', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (chance) => {
+      let now = 0
+      let attempts = 1
+      let last = 0
+      for (;;) {
+        const next = nextAttempt(attempts, 0, now, chance)
+        if (next === null) break
+        expect(next - now).toBeGreaterThanOrEqual(last - 1)
+        expect(next).toBeLessThanOrEqual(GIVE_UP_AFTER)
+        last = next - now
+        now = next
+        attempts++
+      }
+      expect(attempts).toBeGreaterThan(10)
+    }),
+  )
+})
+
+test.each([
+  [550, '5.1.1 no such user', 'failed', true],
+  [550, 'Requested action not taken: user unknown', 'failed', true],
+  [552, '5.2.2 mailbox full', 'failed', false],
+  [554, '5.7.1 rejected as spam', 'failed', false],
+  [421, '4.7.0 too many messages', 'deferred', false],
+  [451, 'try later', 'deferred', false],
+] as const)('%i %s is %s', (code, text, outcome, deadAddress) => {
+  expect(readAnswer(code, text)).toMatchObject({ outcome, deadAddress })
+})
+
+test('a pace is kept over any run of moments, and a leap of the clock fills the bucket once', () => {
+  fc.assert(
+    fc.property(fc.array(fc.nat(5_000), { minLength: 1 }), fc.integer({ min: 1, max: 600 }), (waits, perMinute) => {
+      let bucket = { level: 0, at: 0 }
+      let now = 0
+      let sent = 0
+      for (const wait of waits) {
+        now += wait
+        const turn = takeFromBucket(refill(bucket, perMinute, now), 10)
+        bucket = turn.bucket
+        sent += turn.taken
+      }
+      expect(sent).toBeLessThanOrEqual((now * perMinute) / MINUTE + 1e-6)
+    }),
+  )
+  expect(refill({ level: 0, at: 0 }, 100, 1e9).level).toBe(100)
+  expect(refill({ level: 0, at: 0 }, null, 1).level).toBe(Infinity)
+})
+
+test('quoted-printable is read back by an independent reader, in lines of at most 76', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.string({ unit: 'grapheme', maxLength: 400 }), async (text) => {
+      const body = quotedPrintable(`${text}.`)
+      for (const line of body.split('\r\n')) expect(line.length).toBeLessThanOrEqual(76)
+      expect(body).toMatch(/^[\x20-\x7e\r\n\t]*$/)
+      const mail = await simpleParser(
+        `Content-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n${body}`,
+      )
+      const expected = `${text}.`.replace(/\r\n|\r|\n/g, '\n')
+      expect(mail.text!.replace(/\n$/, '')).toBe(expected.replace(/\n$/, ''))
+    }),
+    { numRuns: 60 },
+  )
+})
+
+test('header text is read back, and can never begin another header', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 200 }), async (text) => {
+      const header = encodeHeaderText(text)
+      expect(header).toMatch(/^[\x20-\x7e]*(\r\n [\x20-\x7e]+)*$/)
+    }),
+  )
+  const folded = encodeHeaderText('Žluté draky — na vítr čekají už týden, a dnes je síla pět!')
+  expect((await simpleParser(`Subject: ${folded}\r\n\r\n.`)).subject).toBe(
+    'Žluté draky — na vítr čekají už týden, a dnes je síla pět!',
+  )
+  expect(encodeHeaderText('Hello\r\nBcc: everyone@x.example')).toBe('Hello Bcc: everyone@x.example')
+})

@@ -1,0 +1,21 @@
+/**
+ * Getting a letter to its people: the states of a recipient, who drops out and why, signed
+ * tokens, the bytes of a message, retries, and what servers answer and report.
+ */
+export { recipientStates, mayMove, isFinal, openStates } from './states'
+export type { RecipientState } from './states'
+export { waterfall } from './waterfall'
+export type { WaterfallStep, WaterfallCounts } from './waterfall'
+export { makeToken, readToken } from './token'
+export type { TokenKind } from './token'
+export { mouldMessage, pourMessage } from './message'
+export type { MessageMould, MessageParts, Recipient, Sender } from './message'
+export { encodeHeaderText, encodeAddressName } from './header-text'
+export { quotedPrintable } from './quoted-printable'
+export { nextAttempt, GIVE_UP_AFTER } from './retry'
+export { readAnswer } from './answer'
+export type { Answer } from './answer'
+export { takeFromBucket, refill } from './pace'
+export type { Bucket } from './pace'
+export { readReport } from './report'
+export type { MailReport } from './report'

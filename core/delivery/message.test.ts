@@ -1,0 +1,128 @@
+import { randomBytes } from 'node:crypto'
+import { simpleParser } from 'mailparser'
+import { test, expect } from 'vitest'
+import { mouldMessage, pourMessage } from './message'
+import { readToken } from './token'
+import { readReport } from './report'
+
+const key = randomBytes(32)
+const sender = {
+  name: 'Galewright Kites, Sandreach',
+  address: 'hello@galewright.example',
+  url: 'https://mail.galewright.example',
+  list: { key: 'wind-notes', name: 'Wind notes' },
+}
+const mould = mouldMessage(
+  12,
+  {
+    subject: ['Wind for ', { fill: 0 }],
+    html: ['<p>Dear ', { fill: 0 }, `,</p>\n<p>${'Force 5 — '.repeat(40)}<a href="`, { link: 2 }, '">go</a> <a href="', { leave: true }, '">leave</a><img src="', { open: true }, '"></p>'],
+    text: ['Dear ', { fill: 0 }, ',\n\n.hidden dot\nFrom here\n', { link: 2 }],
+  },
+  sender,
+  key,
+)
+const fills = [{ html: 'Tove &lt;b&gt;', text: 'Tove <b>\r\nBcc: all@x.example' }]
+const poured = pourMessage(mould, { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' }, fills, 0)
+
+test('an independent reader finds what was poured', async () => {
+  const mail = await simpleParser(poured.raw)
+  expect(mail.subject).toBe('Wind for Tove <b> Bcc: all@x.example')
+  expect(mail.from?.value).toEqual([{ name: sender.name, address: sender.address }])
+  expect((mail.to as { value: unknown }).value).toEqual([{ name: 'Tove "Kite" Ø', address: 'tove@inkpost.example' }])
+  expect(mail.messageId).toBe(poured.messageId)
+  expect(mail.html).toContain('<p>Dear Tove &lt;b&gt;,</p>')
+  expect(mail.html).toContain(`${'Force 5 — '.repeat(40)}<a href="https://mail.galewright.example/c/`)
+  expect(mail.text).toContain('.hidden dot\nFrom here\nhttps://mail.galewright.example/c/')
+  expect(mail.headers.has('bcc')).toBe(false)
+  expect(mail.headerLines.find(({ key: name }) => name === 'list-unsubscribe-post')!.line).toBe(
+    'List-Unsubscribe-Post: List-Unsubscribe=One-Click',
+  )
+  expect(mail.headerLines.find(({ key: name }) => name === 'list-id')!.line).toBe(
+    'List-Id: Wind notes <wind-notes.galewright.example>',
+  )
+})
+
+test('links, return path and id name the recipient, each for its own purpose', () => {
+  const recipient = { mailingId: 12, personId: 99 }
+  const html = poured.raw.replaceAll('=\r\n', '')
+  expect(readToken(key, 'click', /\/c\/([a-z2-7]+)\/2/.exec(html)![1]!)).toEqual(recipient)
+  expect(readToken(key, 'open', /\/o\/([a-z2-7]+)\.gif/.exec(html)![1]!)).toEqual(recipient)
+  expect(readToken(key, 'leave', /<https:\/\/[^>]+\/u\/([a-z2-7]+)>/.exec(html)![1]!)).toEqual(recipient)
+  expect(readToken(key, 'bounce', /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!)).toEqual(recipient)
+})
+
+test('lines stay within limits and the same recipient gets the same bytes', () => {
+  for (const line of poured.raw.split('\r\n')) expect(line.length).toBeLessThanOrEqual(200)
+  const again = pourMessage(mould, { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' }, fills, 0)
+  expect(again.raw).toBe(poured.raw)
+})
+
+const bounceToken = /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!
+const dsn = (action: string, status: string, diagnostic: string) =>
+  [
+    'From: MAILER-DAEMON@inkpost.example',
+    `To: ${poured.returnPath}`,
+    'Subject: Undelivered',
+    'MIME-Version: 1.0',
+    'Content-Type: multipart/report; report-type=delivery-status; boundary="x"',
+    '',
+    '--x',
+    'Content-Type: text/plain',
+    '',
+    'Your message could not be delivered.',
+    '--x',
+    'Content-Type: message/delivery-status',
+    '',
+    'Reporting-MTA: dns; inkpost.example',
+    '',
+    'Final-Recipient: rfc822; tove@inkpost.example',
+    `Action: ${action}`,
+    `Status: ${status}`,
+    `Diagnostic-Code: smtp; ${diagnostic}`,
+    '',
+    '--x--',
+    '',
+  ].join('\r\n')
+
+test('a delivery status notification is read', async () => {
+  expect(await readReport(dsn('failed', '5.1.1', '550 5.1.1 no such mailbox'))).toMatchObject({
+    kind: 'bounce',
+    bounceToken,
+    deadAddress: true,
+    words: 'There is no such mailbox.',
+  })
+  expect(await readReport(dsn('delayed', '4.4.1', '451 4.4.1 no answer'))).toMatchObject({ kind: 'delayed' })
+})
+
+test('a bounce in free form is read', async () => {
+  const raw = `To: ${poured.returnPath}\r\nSubject: failure\r\n\r\nSorry.\r\n550 5.2.1 this mailbox is closed\r\n`
+  expect(await readReport(raw)).toMatchObject({ kind: 'bounce', bounceToken, deadAddress: true })
+})
+
+test('an abuse report is read, and other mail is not taken for a report', async () => {
+  const arf = [
+    'To: abuse@galewright.example',
+    'MIME-Version: 1.0',
+    'Content-Type: multipart/report; report-type=feedback-report; boundary="y"',
+    '',
+    '--y',
+    'Content-Type: message/feedback-report',
+    '',
+    'Feedback-Type: abuse',
+    'Version: 1',
+    '',
+    '--y',
+    'Content-Type: message/rfc822',
+    '',
+    poured.raw,
+    '--y--',
+  ].join('\r\n')
+  const report = await readReport(arf)
+  expect(report).toMatchObject({ kind: 'complaint' })
+  expect(report?.kind === 'complaint' && readToken(key, 'message', report.messageToken)).toEqual({
+    mailingId: 12,
+    personId: 99,
+  })
+  expect(await readReport('To: hello@galewright.example\r\nSubject: hi\r\n\r\nLovely kites.\r\n')).toBeNull()
+})

@@ -1,0 +1,133 @@
+import { encodeAddressName, encodeHeaderText } from './header-text'
+import { quotedPrintable } from './quoted-printable'
+import { makeToken } from './token'
+
+/** Who sends: as shown to the reader, and the domain that signs and takes bounces. */
+export interface Sender {
+  name: string
+  address: string
+  /** Public address of this installation, without a slash at the end. */
+  url: string
+  /** Names the list in `List-Id` (RFC 2919). */
+  list: { key: string; name: string }
+}
+
+export interface Recipient {
+  personId: number
+  address: string
+  name: string
+}
+
+/** A place in a letter that differs per recipient. */
+export type Slot = { fill: number } | { link: number } | { leave: true } | { open: true }
+
+/** A letter cut into what is the same for everybody and what is not. */
+export interface MessageParts {
+  subject: (string | Slot)[]
+  html: (string | Slot)[]
+  text: (string | Slot)[]
+}
+
+/** A letter with all that is the same for everybody already encoded; see {@link pourMessage}. */
+export interface MessageMould {
+  mailingId: number
+  key: Buffer
+  sender: Sender
+  domain: string
+  boundary: string
+  from: string
+  listId: string
+  parts: MessageParts
+  subjectIsFixed: string | null
+}
+
+/**
+ * Prepares a letter for its recipients. The static pieces are encoded once: a slot stands between
+ * soft line breaks, so a piece's encoding does not depend on what is filled in before it.
+ */
+export function mouldMessage(mailingId: number, parts: MessageParts, sender: Sender, key: Buffer): MessageMould {
+  const domain = sender.address.slice(sender.address.indexOf('@') + 1)
+  return {
+    mailingId,
+    key,
+    sender,
+    domain,
+    boundary: `=_satchel-${mailingId.toString(36)}`,
+    from: `${encodeAddressName(sender.name)} <${sender.address}>`.trim(),
+    listId: `${encodeAddressName(sender.list.name)} <${sender.list.key}.${domain}>`,
+    parts: { subject: parts.subject, html: encodePieces(parts.html), text: encodePieces(parts.text) },
+    subjectIsFixed: parts.subject.every((piece) => typeof piece === 'string')
+      ? encodeHeaderText(parts.subject.join(''))
+      : null,
+  }
+}
+
+/** The message for one recipient, ready to sign and send (RFC 5322, all ASCII), and its return path. */
+export interface PouredMessage {
+  raw: string
+  returnPath: string
+  messageId: string
+}
+
+/**
+ * Fills a mould for one recipient. `fills[n]` is the text of fill-in n, as it goes into HTML
+ * (escaped) and as plain text.
+ */
+export function pourMessage(
+  mould: MessageMould,
+  recipient: Recipient,
+  fills: readonly { html: string; text: string }[],
+  now: number,
+): PouredMessage {
+  const { key, mailingId, sender, domain, boundary } = mould
+  const token = (kind: 'open' | 'click' | 'leave' | 'bounce' | 'message') =>
+    makeToken(key, kind, mailingId, recipient.personId)
+  const click = `${sender.url}/c/${token('click')}`
+  const leave = `${sender.url}/u/${token('leave')}`
+  const open = `${sender.url}/o/${token('open')}.gif`
+  const bounce = token('bounce')
+  const valueOf = (slot: Slot, as: 'html' | 'text'): string => {
+    if ('fill' in slot) return fills[slot.fill]![as]
+    if ('link' in slot) return `${click}/${slot.link}`
+    return 'leave' in slot ? leave : open
+  }
+  const subject =
+    mould.subjectIsFixed ??
+    encodeHeaderText(
+      mould.parts.subject.map((piece) => (typeof piece === 'string' ? piece : valueOf(piece, 'text'))).join(''),
+    )
+  const name = encodeAddressName(recipient.name)
+  const messageId = `<${token('message')}@${domain}>`
+  const head = [
+    `From: ${mould.from}`,
+    `To: ${name ? `${name} <${recipient.address}>` : recipient.address}`,
+    `Subject: ${subject}`,
+    `Date: ${new Date(now).toUTCString().replace('GMT', '+0000')}`,
+    `Message-ID: ${messageId}`,
+    'MIME-Version: 1.0',
+    `List-Id: ${mould.listId}`,
+    `List-Unsubscribe: <${leave}>,\r\n <mailto:leave-${bounce}@${domain}?subject=leave>`,
+    'List-Unsubscribe-Post: List-Unsubscribe=One-Click',
+    `Feedback-ID: ${mailingId}:${sender.list.key}:mailing:${domain}`,
+    `Content-Type: multipart/alternative; boundary="${boundary}"`,
+  ].join('\r\n')
+  const raw =
+    head +
+    `\r\n\r\n--${boundary}\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
+    pourPieces(mould.parts.text, (slot) => valueOf(slot, 'text')) +
+    `\r\n--${boundary}\r\nContent-Type: text/html; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
+    pourPieces(mould.parts.html, (slot) => valueOf(slot, 'html')) +
+    `\r\n--${boundary}--\r\n`
+  return { raw, returnPath: `b-${bounce}@${domain}`, messageId }
+}
+
+function encodePieces(pieces: (string | Slot)[]): (string | Slot)[] {
+  return pieces.map((piece) => (typeof piece === 'string' ? quotedPrintable(piece) : piece))
+}
+
+function pourPieces(pieces: (string | Slot)[], valueOf: (slot: Slot) => string): string {
+  let poured = ''
+  for (const piece of pieces)
+    poured += typeof piece === 'string' ? piece : `=\r\n${quotedPrintable(valueOf(piece))}=\r\n`
+  return poured
+}

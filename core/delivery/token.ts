@@ -1,0 +1,97 @@
+import { createHmac, timingSafeEqual } from 'node:crypto'
+
+/**
+ * What a token is for: an open, a click, leaving the list, a bounce's return path, a message's id.
+ * A token of one kind does not verify as another.
+ */
+export type TokenKind = 'open' | 'click' | 'leave' | 'bounce' | 'message'
+
+const macBytes = 10
+const alphabet = 'abcdefghijklmnopqrstuvwxyz234567'
+
+/**
+ * A token that names one recipient of one mailing, for public links and return paths:
+ * both numbers and an HMAC-SHA256 over kind and numbers cut to 80 bits, in lower-case base32
+ * (RFC 4648), which also survives mail servers that change the case of a local part.
+ */
+export function makeToken(key: Buffer, kind: TokenKind, mailingId: number, personId: number): string {
+  const payload = Buffer.concat([varint(mailingId), varint(personId)])
+  return base32(Buffer.concat([payload, mac(key, kind, payload)]))
+}
+
+/** The recipient a token names, or null where it is not one that was made with this key for this kind. */
+export function readToken(
+  key: Buffer,
+  kind: TokenKind,
+  token: string,
+): { mailingId: number; personId: number } | null {
+  const bytes = fromBase32(token)
+  if (!bytes || bytes.length <= macBytes) return null
+  const payload = bytes.subarray(0, -macBytes)
+  if (!timingSafeEqual(bytes.subarray(-macBytes), mac(key, kind, payload))) return null
+  const mailing = readVarint(payload, 0)
+  const person = mailing && readVarint(payload, mailing.next)
+  if (!mailing || !person || person.next !== payload.length) return null
+  return { mailingId: mailing.value, personId: person.value }
+}
+
+function mac(key: Buffer, kind: TokenKind, payload: Buffer): Buffer {
+  return createHmac('sha256', key).update(kind).update('\0').update(payload).digest().subarray(0, macBytes)
+}
+
+function varint(value: number): Buffer {
+  const bytes: number[] = []
+  let rest = value
+  while (rest >= 128) {
+    bytes.push((rest % 128) | 128)
+    rest = Math.floor(rest / 128)
+  }
+  bytes.push(rest)
+  return Buffer.from(bytes)
+}
+
+function readVarint(bytes: Buffer, from: number): { value: number; next: number } | null {
+  let value = 0
+  let factor = 1
+  for (let i = from; i < bytes.length && i < from + 8; i++) {
+    value += (bytes[i]! & 127) * factor
+    if (bytes[i]! < 128) return { value, next: i + 1 }
+    factor *= 128
+  }
+  return null
+}
+
+function base32(bytes: Buffer): string {
+  let text = ''
+  let bits = 0
+  let held = 0
+  for (const byte of bytes) {
+    held = (held << 8) | byte
+    bits += 8
+    while (bits >= 5) {
+      bits -= 5
+      text += alphabet[(held >> bits) & 31]
+    }
+    held &= 31
+  }
+  return bits > 0 ? text + alphabet[(held << (5 - bits)) & 31] : text
+}
+
+function fromBase32(text: string): Buffer | null {
+  if (text.length > 64 || !/^[a-z2-7]+$/.test(text)) return null
+  const bytes: number[] = []
+  let bits = 0
+  let held = 0
+  for (const letter of text) {
+    held = (held << 5) | alphabet.indexOf(letter)
+    bits += 5
+    if (bits >= 8) {
+      bits -= 8
+      bytes.push((held >> bits) & 255)
+    }
+    held &= 255
+  }
+  const read = Buffer.from(bytes)
+  // One spelling a token: leftover bits must be zero, or two texts would verify as one.
+  return base32(read) === text ? read : null
+}

@@ -1,0 +1,73 @@
+import { Liquid, type Template } from 'liquidjs'
+import { blocksOf, type Letter } from './document'
+import { inlinesOf } from './rich-text'
+
+/** A fill-in: which value, and what stands there when a reader has none. */
+export interface FillIn {
+  expression: string
+  path: string
+  /** Null where there is no fallback. An empty fallback is one: the author meant it. */
+  fallback: string | null
+}
+
+/** What fill-ins can name: `person.town`, `list.name`, `mailing.name`, `sender.name`. */
+export type FillInContext = Record<string, Record<string, unknown>>
+
+const liquid = new Liquid({ strictFilters: true, ownPropertyOnly: true })
+const output = /\{\{([^{}]*)\}\}/g
+
+/** The text of a subject or preview cut at its fill-ins: plain text and expressions in turn. */
+export function readTemplateText(text: string): (string | { expression: string })[] {
+  const pieces: (string | { expression: string })[] = []
+  let from = 0
+  for (const match of text.matchAll(output)) {
+    if (match.index > from) pieces.push(text.slice(from, match.index))
+    pieces.push({ expression: match[1]!.trim() })
+    from = match.index + match[0].length
+  }
+  if (from < text.length) pieces.push(text.slice(from))
+  return pieces
+}
+
+/** Every fill-in of a letter with the block it stands in; null for the subject and the preview text. */
+export function fillInsOf(letter: Letter): { fillIn: FillIn; blockId: string | null }[] {
+  const found: { fillIn: FillIn; blockId: string | null }[] = []
+  for (const text of [letter.subject, letter.previewText])
+    for (const piece of readTemplateText(text))
+      if (typeof piece !== 'string') found.push({ fillIn: readFillIn(piece.expression), blockId: null })
+  for (const block of blocksOf(letter.document))
+    if ('text' in block)
+      for (const node of inlinesOf(block.text.content))
+        if (node.type === 'fillIn')
+          found.push({ fillIn: readFillIn(node.attrs.expression), blockId: block.id })
+  return found
+}
+
+/** Reads `person.first_name | default: "there"`. */
+export function readFillIn(expression: string): FillIn {
+  const path = /^[\s]*([a-z_][\w.]*)/i.exec(expression)?.[1] ?? expression.trim()
+  const fallback = /\|\s*default:\s*(?:"([^"]*)"|'([^']*)')/.exec(expression)
+  return { expression, path, fallback: fallback ? (fallback[1] ?? fallback[2] ?? '') : null }
+}
+
+/** The other way round. */
+export function writeFillIn(path: string, fallback: string | null): string {
+  return fallback === null ? path : `${path} | default: "${fallback.replace(/["{}%]/g, '')}"`
+}
+
+/** What is wrong with an expression's syntax, or null. Tags are refused: a fill-in only outputs. */
+export function fillInSyntaxProblem(expression: string): string | null {
+  try {
+    compileFillIn(expression)
+    return null
+  } catch (error) {
+    return error instanceof Error ? error.message.split('\n')[0]! : 'This fill-in can’t be read.'
+  }
+}
+
+/** An expression as a function from a reader's values to text, not escaped. */
+export function compileFillIn(expression: string): (context: FillInContext) => string {
+  if (/[{}%]/.test(expression)) throw new Error('A fill-in holds one value, no tags.')
+  const template: Template[] = liquid.parse(`{{ ${expression} }}`)
+  return (context) => String(liquid.renderSync(template, context))
+}

@@ -1,0 +1,47 @@
+import { blocksOf, type LetterDocument } from './document'
+import { inlinesOf } from './rich-text'
+
+/** One link of a letter: where it leads and in which block it stands. `words` is what the reader clicks on. */
+export interface LetterLink {
+  url: string
+  blockId: string
+  words: string
+}
+
+/** Every link in reading order, also empty ones. A link's place in this list is its number in public links. */
+export function linksOf(document: LetterDocument): LetterLink[] {
+  return blocksOf(document).flatMap((block): LetterLink[] => {
+    switch (block.kind) {
+      case 'button':
+        return [{ url: block.href, blockId: block.id, words: block.label }]
+      case 'picture':
+        return block.href ? [{ url: block.href, blockId: block.id, words: block.alt || 'picture' }] : []
+      case 'heading':
+      case 'text':
+      case 'footer':
+        return linkRuns(inlinesOf(block.text.content)).map(({ url, words }) => ({ url, words, blockId: block.id }))
+      case 'divider':
+      case 'space':
+        return []
+    }
+  })
+}
+
+/** Neighbouring pieces of text under the same link are one link. */
+export function linkRuns(nodes: ReturnType<typeof inlinesOf>): { url: string; words: string; nodes: number[] }[] {
+  const runs: { url: string; words: string; nodes: number[] }[] = []
+  let open: (typeof runs)[number] | null = null
+  nodes.forEach((node, i) => {
+    const mark = node.type === 'text' ? node.marks?.find((m) => m.type === 'link') : undefined
+    const url = mark?.type === 'link' ? mark.attrs.href : null
+    if (url === null || node.type !== 'text') open = null
+    else if (open?.url === url) {
+      open.words += node.text
+      open.nodes.push(i)
+    } else {
+      open = { url, words: node.text, nodes: [i] }
+      runs.push(open)
+    }
+  })
+  return runs
+}

@@ -1,0 +1,50 @@
+import { showFieldValue, type FieldValue } from '../../people'
+import type { Slot } from '../../delivery/message'
+import type { FillInContext } from '../fill-ins'
+import type { CompiledLetter } from './compile'
+import { escapeHtml } from './to-mjml'
+
+/** A letter as one person reads it. */
+export interface MergedLetter {
+  subject: string
+  html: string
+  text: string
+}
+
+/** The values that fill-ins name, for one person. */
+export function personContext(
+  person: { address: string; values: Record<string, FieldValue> },
+  about: { list: string; sender: string; mailing: string },
+): FillInContext {
+  const values = Object.fromEntries(Object.entries(person.values).map(([key, value]) => [key, showFieldValue(value)]))
+  return {
+    person: { ...values, address: person.address },
+    list: { name: about.list },
+    sender: { name: about.sender },
+    mailing: { name: about.mailing },
+  }
+}
+
+/** The texts of a letter's fill-ins for one reader, escaped for HTML and plain. */
+export function fillFor(letter: CompiledLetter, context: FillInContext): { html: string; text: string }[] {
+  return letter.fills.map(({ value }) => {
+    const text = value(context)
+    return { html: escapeHtml(text), text }
+  })
+}
+
+/** The whole letter for one reader, for looking at: links lead straight where they lead. */
+export function mergeLetter(letter: CompiledLetter, context: FillInContext): MergedLetter {
+  const fills = fillFor(letter, context)
+  const merge = (pieces: (string | Slot)[], as: 'html' | 'text') =>
+    pieces
+      .map((piece) => {
+        if (typeof piece === 'string') return piece
+        if ('fill' in piece) return fills[piece.fill]![as]
+        if ('link' in piece) return as === 'html' ? escapeHtml(letter.links[piece.link]!.url) : letter.links[piece.link]!.url
+        return 'leave' in piece ? '#leave' : 'data:,'
+      })
+      .join('')
+  const { subject, html, text } = letter.parts
+  return { subject: merge(subject, 'text'), html: merge(html, 'html'), text: merge(text, 'text') }
+}

@@ -1,0 +1,82 @@
+import { readDate, readNumber, readYesNo, type DateOrder } from './values'
+
+export const fieldKinds = ['text', 'number', 'date', 'choice', 'choices', 'yesno', 'link'] as const
+export type FieldKind = (typeof fieldKinds)[number]
+
+/** A field of the account: typed data on every person. */
+export interface Field {
+  key: string
+  name: string
+  kind: FieldKind
+}
+
+/** Dates are "YYYY-MM-DD"; several choices are a list. */
+export type FieldValue = string | number | boolean | string[]
+
+/** How the text of a cell is to be read. */
+export interface ReadingHints {
+  dateOrder?: DateOrder | undefined
+  decimal?: '.' | ',' | undefined
+  separator?: string | undefined
+}
+
+/**
+ * Reads the text of a cell as a value of `kind`. Empty text is `null` (no value); text that is no
+ * such value is `undefined`.
+ */
+export function readFieldValue(
+  text: string,
+  kind: FieldKind,
+  hints: ReadingHints = {},
+): FieldValue | null | undefined {
+  const trimmed = text.trim()
+  if (trimmed === '') return null
+  switch (kind) {
+    case 'number':
+      return readNumber(trimmed, hints.decimal ?? '.') ?? undefined
+    case 'date':
+      return readDate(trimmed, hints.dateOrder ?? 'dmy') ?? undefined
+    case 'yesno':
+      return readYesNo(trimmed) ?? undefined
+    case 'choices': {
+      const parts = splitValues(trimmed, hints.separator ?? '|')
+      return parts.length ? parts : null
+    }
+    case 'link':
+      return /^https?:\/\/\S+$/i.test(trimmed) ? trimmed : undefined
+    case 'text':
+    case 'choice':
+      return trimmed.normalize('NFC')
+  }
+}
+
+/** A value as people read it. */
+export function showFieldValue(value: FieldValue | null | undefined): string {
+  if (value === null || value === undefined) return ''
+  if (Array.isArray(value)) return value.join(', ')
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  return String(value)
+}
+
+/** The key under which a field's values are kept and filled in: "Member since" → "member_since". */
+export function fieldKeyFor(name: string, taken: ReadonlySet<string> = new Set()): string {
+  const stem =
+    name
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '_')
+      .replace(/^_+|_+$/g, '')
+      .replace(/^(?=\d)/, 'f_')
+      .slice(0, 40) || 'field'
+  let key = stem
+  for (let n = 2; taken.has(key); n++) key = `${stem}_${n}`
+  return key
+}
+
+/** The values of a cell that holds several, without empties and repeats. */
+export function splitValues(text: string, separator: string): string[] {
+  return [...new Set(text.split(separator).map((part) => part.trim().normalize('NFC')))].filter(
+    (part) => part !== '',
+  )
+}

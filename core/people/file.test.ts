@@ -1,0 +1,116 @@
+import { readFileSync } from 'node:fs'
+import { test, expect } from 'vitest'
+import { understandFile, type FileUnderstanding } from './file'
+import { interpretRow } from './rows'
+import type { FieldKind } from './fields'
+
+const known = {
+  fields: [
+    { key: 'first_name', name: 'First name', kind: 'text' as const },
+    { key: 'last_name', name: 'Last name', kind: 'text' as const },
+    { key: 'town', name: 'Town', kind: 'text' as const },
+  ],
+  lists: [{ id: 7, name: 'Wind notes' }],
+}
+const read = (name: string) =>
+  new Uint8Array(readFileSync(new URL(`../../demo/files/${name}`, import.meta.url)))
+const understood = (bytes: Uint8Array) => {
+  const file = understandFile(bytes, bytes.length, known)
+  if ('problem' in file) throw new Error(file.message)
+  return file
+}
+const kindsOf = (file: FileUnderstanding) =>
+  new Map<string, FieldKind>(
+    file.plans.flatMap(({ target }) => (target.to === 'new-field' ? [[target.key, target.kind]] : [])),
+  )
+const targets = (file: FileUnderstanding) =>
+  file.plans.map(({ target }) => (target.to === 'new-field' ? `new ${target.kind}` : target.to === 'field' ? target.key : target.to))
+
+test('the club sheet is understood column by column', () => {
+  const file = understood(read('club-sheet.csv'))
+  expect(file.encoding).toBe('utf-8')
+  expect(file.header[0]).toBe('E-mail address')
+  expect(file.rows).toHaveLength(1224)
+  expect(targets(file)).toEqual([
+    'address', 'first_name', 'last_name', 'town', 'new date', 'new date', 'new choices', 'tags',
+    'list', 'new text', 'new text',
+  ])
+  expect(file.plans[4]!.dateOrder).toBe('dmy')
+  expect(file.plans[6]!.separator).toBe('|')
+  expect(file.plans[7]!.separator).toBe(',')
+})
+
+test('the rows of the club sheet that are refused or doubtful are those that should be', () => {
+  const file = understood(read('club-sheet.csv'))
+  const kinds = kindsOf(file)
+  const refused: Record<number, string> = {}
+  const doubtful: Record<number, string[]> = {}
+  file.rows.forEach((row, i) => {
+    const outcome = interpretRow(row, file.plans, kinds)
+    if (!outcome.ok) refused[i + 2] = outcome.reason
+    else if (outcome.entry.cautions.length) doubtful[i + 2] = outcome.entry.cautions
+  })
+  expect(refused).toEqual({
+    34: 'This is not an address: it has more than one @.',
+    179: 'The part before the @ is longer than 64 characters.',
+    456: 'The part before the @ has letters that many mail servers refuse (not ASCII).',
+    540: 'There is no address in this row.',
+    1012: 'This is not an address: it has no @.',
+  })
+  expect(doubtful).toEqual({ 1089: ['“31/02/2021” in Member since is not a date; left empty.'] })
+})
+
+test('line breaks, quotes and formulas in cells stay what they are', () => {
+  const file = understood(read('club-sheet.csv'))
+  const remarks = new Set(file.rows.map((row) => row[9]))
+  expect(remarks).toContain('Two lines\r\nof note')
+  expect(remarks).toContain('Says "call me"')
+  expect(remarks).toContain('=HYPERLINK("http://x.test")')
+})
+
+test('the festival desk file: Windows-1252, semicolons, decimal commas, whole names', () => {
+  const file = understood(read('festival-desk.csv'))
+  expect(file.encoding).toBe('windows-1252')
+  expect(file.delimiter).toBe(';')
+  expect(targets(file)).toEqual(['whole-name', 'address', 'new text', 'new number', 'new date', 'new choices'])
+  const outcomes = file.rows.map((row) => interpretRow(row, file.plans, kindsOf(file)))
+  expect(outcomes.filter((outcome) => !outcome.ok)).toHaveLength(1) // the total line
+  const first = outcomes[0]!
+  expect(first.ok && first.entry.values).toEqual({
+    first_name: 'Halvard',
+    last_name: 'Prynne-Marsh',
+    place: 'Stannow',
+    spent: 13.69,
+    signed: '2026-09-10',
+    wants: ['offers'],
+  })
+  const second = outcomes[1]!
+  expect(second.ok && second.entry.values.first_name).toBe('Ümit')
+})
+
+const bytes = (text: string) => new TextEncoder().encode(text)
+test.each([
+  ['empty', new Uint8Array()],
+  ['not-text', new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13, 1, 2, 3])],
+  ['header-only', bytes('mail,name\r\n')],
+  ['no-address', bytes('name,town\nOrla,Orrin\nIvo,Stannow\n')],
+  ['too-many-columns', bytes(Array.from({ length: 300 }, (_, i) => `c${i}`).join(',') + '\n1\n')],
+])('a file that is %s is refused with a sentence', (problem, content) => {
+  const answer = understandFile(content, content.length, known)
+  expect(answer).toMatchObject({ problem })
+  expect('message' in answer && answer.message).toMatch(/\.$/)
+})
+
+test('a row longer than the header is refused, a shorter one is read', () => {
+  const file = understood(bytes('mail,town\na@b.example,Orrin\nc@d.example,Orrin,x\ne@f.example\n'))
+  const outcomes = file.rows.map((row) => interpretRow(row, file.plans, kindsOf(file)))
+  expect(outcomes.map((outcome) => outcome.ok)).toEqual([true, false, true])
+})
+
+test('UTF-16 with its mark is read', () => {
+  const text = '\ufeffmail\ttown\nþóra@x.example\tOrrin\nora@x.example\tHale Point\n'
+  const utf16 = new Uint8Array(new Uint16Array([...text].map((c) => c.charCodeAt(0))).buffer)
+  const file = understood(utf16)
+  expect(file.encoding).toBe('utf-16le')
+  expect(file.header).toEqual(['mail', 'town'])
+})

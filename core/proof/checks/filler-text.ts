@@ -1,0 +1,41 @@
+import { blocksOf, isEmptyText, plainInline } from '../../letters'
+import type { Mark, ProofFacts } from '../mark'
+
+const filler =
+  /\b(lorem ipsum|dolor sit amet|text goes here|your text|insert [a-z ]{1,20} here|tbd|tbc|xxx+)\b|\[[A-Z][^\]]{1,40}\]|What this letter is about|Say the one thing that matters first\./i
+
+/** Words that were meant to be replaced, and blocks that were begun and left empty. */
+export function fillerText({ letter }: ProofFacts): Mark[] {
+  const marks: Mark[] = []
+  const look = (text: string, blockId: string | null, where: string) => {
+    const found = filler.exec(text)
+    if (found)
+      marks.push({
+        check: 'filler-text', level: 'blocker', blockId,
+        title: `Filler text left in the ${where}`,
+        detail: `“${found[0]}” was meant to be replaced.`,
+      })
+  }
+  look(letter.subject, null, 'subject')
+  look(letter.previewText, null, 'preview text')
+  for (const block of blocksOf(letter.document)) {
+    if (block.kind === 'button') look(block.label, block.id, 'button')
+    if (block.kind === 'picture') {
+      look(block.alt, block.id, 'picture')
+      if (block.src === '') marks.push(empty(block.id, 'picture'))
+    }
+    if (block.kind === 'heading' || block.kind === 'text') {
+      if (isEmptyText(block.text)) marks.push(empty(block.id, block.kind))
+      else look(plainInline(block.text), block.id, block.kind)
+    }
+  }
+  return marks
+}
+
+function empty(blockId: string, what: string): Mark {
+  return {
+    check: 'filler-text', level: 'caution', blockId,
+    title: `An empty ${what}`,
+    detail: 'Fill it or take it out; readers see a gap.',
+  }
+}

@@ -1,0 +1,55 @@
+import { fillInsOf, fillInSyntaxProblem, blocksOf, plainInline, type Letter } from '../../letters'
+import type { Mark, ProofFacts } from '../mark'
+
+/** Fill-ins that would leave a gap: unknown names, and no fallback where some readers have no value. */
+export function gaps({ letter, gaps: emptyFor, audienceCount }: ProofFacts): Mark[] {
+  const marks: Mark[] = []
+  const seen = new Set<string>()
+  for (const { fillIn, blockId } of fillInsOf(letter)) {
+    const once = `${blockId}|${fillIn.expression}`
+    if (seen.has(once)) continue
+    seen.add(once)
+    const base = { check: 'gaps', level: 'blocker' as const, blockId }
+    const problem = fillInSyntaxProblem(fillIn.expression)
+    if (problem) {
+      marks.push({ ...base, title: 'A fill-in can’t be read', detail: `{{ ${fillIn.expression} }}: ${problem}` })
+      continue
+    }
+    const empty = emptyFor.get(fillIn.path)
+    if (empty === undefined)
+      marks.push({
+        ...base,
+        title: `Nothing is called “${fillIn.path}”`,
+        detail: 'Take this fill-in out, or choose one of the fields.',
+      })
+    else if (empty > 0 && fillIn.fallback === null)
+      marks.push({
+        ...base,
+        title: `${empty.toLocaleString('en-GB')} of ${audienceCount.toLocaleString('en-GB')} people would read “${excerpt(letter, blockId, fillIn.expression)}”`,
+        detail: `${nameOf(fillIn.path)} is empty for them. Give the fill-in a fallback.`,
+      })
+  }
+  return marks
+}
+
+/** What they would read: the words around the gap. */
+function excerpt(letter: Letter, blockId: string | null, expression: string): string {
+  const gap = '\u0000'
+  const fill = (other: string) => (other === expression ? gap : '…')
+  const block = blocksOf(letter.document).find(({ id }) => id === blockId)
+  const whole =
+    block && 'text' in block
+      ? plainInline(block.text, fill)
+      : [letter.subject, letter.previewText]
+          .map((text) => text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, e: string) => fill(e)))
+          .find((text) => text.includes(gap)) ?? gap
+  const at = whole.indexOf(gap)
+  const before = whole.slice(0, at).split(/\s+/).slice(-4).join(' ')
+  const after = whole.slice(at + 1).split(/\s+/).slice(0, 3).join(' ')
+  return `${before}${after}`.replaceAll(gap, '').trimStart()
+}
+
+function nameOf(path: string): string {
+  const words = path.replace(/^person\./, '').replaceAll('_', ' ')
+  return words.charAt(0).toUpperCase() + words.slice(1)
+}

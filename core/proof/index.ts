@@ -1,0 +1,6 @@
+/**
+ * The proof: a running check of a letter for its real audience. Each check is a file in `checks/`
+ * and looks at the same facts; what it finds are marks.
+ */
+export { proofOf, blockersOf } from './proof'
+export type { Mark, MarkLevel, ProofFacts, LinkCheck } from './mark'

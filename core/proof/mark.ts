@@ -1,0 +1,31 @@
+import type { Letter } from '../letters'
+
+/** Blockers hold the dispatch; cautions should be looked at; notes are for knowing. */
+export type MarkLevel = 'blocker' | 'caution' | 'note'
+
+/** One finding. `blockId` is the block it points at; null for the letter or mailing as a whole. */
+export interface Mark {
+  check: string
+  level: MarkLevel
+  blockId: string | null
+  title: string
+  detail: string
+}
+
+/** What asking for a link gave. `status` is the final HTTP status; null where no answer came. */
+export interface LinkCheck {
+  status: number | null
+  problem: string | null
+}
+
+/** Everything the checks look at. All counts are exact, over the real audience. */
+export interface ProofFacts {
+  letter: Letter
+  listName: string | null
+  audienceCount: number
+  postalAddress: string
+  /** For the path of each fill-in ("person.town"): how many of the audience have no value. Unknown paths are absent. */
+  gaps: ReadonlyMap<string, number>
+  /** Links already looked at, by URL. */
+  links: ReadonlyMap<string, LinkCheck>
+}

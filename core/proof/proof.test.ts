@@ -1,0 +1,85 @@
+import { test, expect } from 'vitest'
+import { startingLetter, updateBlock, removeBlock, type Letter } from '../letters'
+import { richText } from '../letters/rich-text'
+import { blockersOf, proofOf, type ProofFacts } from '.'
+
+const page = 'https://galewright.example/forecast'
+function finished(): Letter {
+  const letter = startingLetter()
+  let { document } = letter
+  document = updateBlock(document, 'title', { text: richText('The wind is back') })
+  document = updateBlock(document, 'opening', {
+    text: richText([
+      { type: 'text', text: 'Hello ' },
+      { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } },
+      { type: 'text', text: ', five days of force 5.' },
+    ]),
+  })
+  document = updateBlock(document, 'action', { label: 'See the forecast', href: page })
+  return { ...letter, subject: 'Force 5 till Sunday', document }
+}
+const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
+  letter: finished(),
+  listName: 'Wind notes',
+  audienceCount: 9060,
+  postalAddress: '1 Slipway, Sandreach',
+  gaps: new Map([['person.first_name', 312], ['person.town', 1008]]),
+  links: new Map([[page, { status: 200, problem: null }]]),
+  ...change,
+})
+const titles = (change: Partial<ProofFacts>) => proofOf(facts(change)).map((mark) => mark.title)
+
+test('a finished letter has no marks', () => {
+  expect(proofOf(facts())).toEqual([])
+})
+
+test('no audience', () => {
+  expect(titles({ listName: null, audienceCount: 0 })).toEqual(['No audience'])
+  expect(titles({ audienceCount: 0 })).toEqual(['No audience'])
+})
+
+test('an empty subject', () => {
+  expect(titles({ letter: { ...finished(), subject: ' ' } })).toEqual(['The subject is empty'])
+})
+
+test('links: empty, an error, no answer, not yet asked', () => {
+  const linkTo = (href: string) => {
+    const letter = finished()
+    return { ...letter, document: updateBlock(letter.document, 'action', { href }) }
+  }
+  expect(titles({ letter: linkTo('') })).toEqual(['Link leads nowhere'])
+  const gone = 'https://galewright.example/gale-week'
+  expect(titles({ letter: linkTo(gone), links: new Map([[gone, { status: 404, problem: null }]]) })).toEqual(['Link answers 404'])
+  expect(titles({ letter: linkTo(gone), links: new Map([[gone, { status: null, problem: 'no such host' }]]) })).toEqual(['Link does not answer'])
+  const waiting = proofOf(facts({ letter: linkTo(gone), links: new Map() }))
+  expect(waiting).toMatchObject([{ level: 'note', title: 'A link is being looked at' }])
+  expect(titles({ letter: linkTo('mailto:hello@galewright.example') })).toEqual([])
+})
+
+test('a fill-in without a fallback says how many people read a gap, and what they would read', () => {
+  const letter = finished()
+  const greeting = (expression: string) => ({
+    ...letter,
+    document: updateBlock(letter.document, 'opening', {
+      text: richText([{ type: 'text', text: 'Hello ' }, { type: 'fillIn', attrs: { expression } }, { type: 'text', text: ', all is well.' }]),
+    }),
+  })
+  expect(titles({ letter: greeting('person.first_name') })).toEqual(['312 of 9,060 people would read “Hello , all is”'])
+  expect(titles({ letter: greeting('person.first_nam') })).toEqual(['Nothing is called “person.first_nam”'])
+  expect(titles({ letter: greeting('person.town | nosuch') })[0]).toBe('A fill-in can’t be read')
+  expect(titles({ letter: greeting('person.town'), gaps: new Map([['person.town', 0]]) })).toEqual([])
+  expect(titles({ letter: { ...letter, subject: 'For {{ person.town }}' } })).toEqual(['1,008 of 9,060 people would read “For ”'])
+})
+
+test('no postal address', () => {
+  expect(titles({ postalAddress: '' })).toEqual(['No postal address in the footer'])
+})
+
+test('filler text left in, also that of the starting letter', () => {
+  const marks = blockersOf(proofOf(facts({ letter: startingLetter() })))
+  expect(marks.filter((mark) => mark.check === 'filler-text').map((mark) => mark.blockId)).toEqual(['title', 'opening'])
+  expect(titles({ letter: { ...finished(), subject: 'Lorem ipsum dolor' } })).toEqual(['Filler text left in the subject'])
+  expect(titles({ letter: { ...finished(), subject: 'Offer for [Town]' } })).toEqual(['Filler text left in the subject'])
+  const letter = finished()
+  expect(titles({ letter: { ...letter, document: removeBlock(letter.document, 'title') } })).toEqual([])
+})

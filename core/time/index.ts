@@ -1,0 +1,6 @@
+/** Time as Satchel knows it: the clock everything is given, the practice clock, and calendar days of a zone. */
+export type { Clock } from './clock'
+export { HOUR, DAY, MINUTE } from './clock'
+export { leapTo, practiceTime, nextLeap, withRate, practiceRates } from './practice-clock'
+export type { PracticeClock } from './practice-clock'
+export { dayStart, dayLabel, isZone, addDays, timeLabel, localInputToTime, timeToLocalInput } from './zone'

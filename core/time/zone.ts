@@ -1,0 +1,37 @@
+import { DateTime, IANAZone } from 'luxon'
+
+/** Whether a name such as "Europe/London" is a time zone this machine knows. */
+export function isZone(name: string): boolean {
+  return IANAZone.isValidZone(name)
+}
+
+/** The first moment of the calendar day in which `at` falls, in `zone`. */
+export function dayStart(at: number, zone: string): number {
+  return DateTime.fromMillis(at, { zone }).startOf('day').toMillis()
+}
+
+/** The first moment of the day `days` calendar days later; right across changes of summer time. */
+export function addDays(at: number, days: number, zone: string): number {
+  return DateTime.fromMillis(at, { zone }).plus({ days }).toMillis()
+}
+
+/** "Monday 23 November". */
+export function dayLabel(at: number, zone: string): string {
+  return DateTime.fromMillis(at, { zone, locale: 'en-GB' }).toFormat('cccc d LLLL')
+}
+
+/** "Mon 23 Nov 09:40". */
+export function timeLabel(at: number, zone: string): string {
+  return DateTime.fromMillis(at, { zone, locale: 'en-GB' }).toFormat('ccc d LLL HH:mm')
+}
+
+/** What a date-and-time field holds ("2026-11-23T09:40"), read in `zone`; null where it is no time. */
+export function localInputToTime(text: string, zone: string): number | null {
+  const read = DateTime.fromISO(text, { zone })
+  return read.isValid ? read.toMillis() : null
+}
+
+/** The other way round, to the minute. */
+export function timeToLocalInput(at: number, zone: string): string {
+  return DateTime.fromMillis(at, { zone }).toFormat("yyyy-MM-dd'T'HH:mm")
+}

@@ -1,0 +1,24 @@
+import { defineConfig } from 'vitest/config'
+
+/** Two projects: units stand beside their code; `tests/` drives whole processes and a browser. */
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['{core,database,engine,server,world,demo,app,bin}/**/*.test.ts'],
+        },
+      },
+      {
+        test: {
+          name: 'whole',
+          include: ['tests/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+})
