@@ -1,0 +1,39 @@
+import { generateKeyPairSync, randomBytes } from 'node:crypto'
+import { defaultLetterhead, type Letterhead } from '../core/letters'
+import { one, q, run, type Database } from './query'
+import type { Schema } from './schema'
+
+export type Account = Omit<Schema['account'], 'letterhead'> & { letterhead: Letterhead }
+
+/** What one chooses about an account; the rest is made with it. */
+export type AccountSettings = Pick<
+  Schema['account'],
+  'name' | 'zone' | 'currency' | 'sender_name' | 'sender_address' | 'postal_address' | 'pace_per_minute'
+>
+
+/** The account, or null before the first visit. */
+export function readAccount(db: Database): Account | null {
+  const row = one(db, q.selectFrom('account').selectAll())
+  return row ? { ...row, letterhead: { ...defaultLetterhead, ...(JSON.parse(row.letterhead) as Letterhead) } } : null
+}
+
+/** Makes the account, with a key for its tokens and one for DKIM (RSA 2048, RFC 8301). */
+export function createAccount(db: Database, settings: AccountSettings, now: number, letterhead: Partial<Letterhead> = {}) {
+  const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
+  run(
+    db,
+    q.insertInto('account').values({
+      ...settings,
+      id: 1,
+      letterhead: JSON.stringify({ ...defaultLetterhead, ...letterhead }),
+      token_key: randomBytes(32).toString('hex'),
+      dkim_selector: 'satchel1',
+      dkim_private_key: privateKey.export({ type: 'pkcs8', format: 'pem' }) as string,
+      created_at: now,
+    }),
+  )
+}
+
+export function updateAccount(db: Database, settings: Partial<AccountSettings>) {
+  if (Object.keys(settings).length) run(db, q.updateTable('account').set(settings).where('id', '=', 1))
+}

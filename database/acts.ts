@@ -1,0 +1,153 @@
+import type { Verdict } from '../core/results'
+import { HOUR } from '../core/time'
+import { shiftTotals } from './recipients'
+import { all, one, prepared, q, run, transact, type Database } from './query'
+
+/** An open or a click as it came in over HTTP. */
+export interface NewAct {
+  mailingId: number
+  personId: number
+  kind: 'open' | 'click'
+  link: number | null
+  at: number
+  agent: string
+  method: string
+}
+
+/** Writes acts in one transaction. Keeps each user agent's text once. */
+export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
+  const agents = new Map<string, number>()
+  const insert = prepared<{ mailing: number; person: number; kind: NewAct['kind']; link: number | null; at: number; agent: number; method: string }>(
+    db,
+    (value) =>
+      q.insertInto('acts').values({
+        mailing_id: value('mailing'),
+        person_id: value('person'),
+        kind: value('kind'),
+        link: value('link'),
+        at: value('at'),
+        agent_id: value('agent'),
+        method: value('method'),
+      }),
+  )
+  const agentId = (text: string) => {
+    let id = agents.get(text)
+    if (id === undefined) {
+      run(db, q.insertInto('agents').values({ text }).onConflict((c) => c.doNothing()))
+      id = one(db, q.selectFrom('agents').select('id').where('text', '=', text))!.id
+      if (agents.size > 10_000) agents.clear()
+      agents.set(text, id)
+    }
+    return id
+  }
+  return (acts) =>
+    transact(db, () => {
+      for (const act of acts)
+        insert.run({
+          mailing: act.mailingId,
+          person: act.personId,
+          kind: act.kind,
+          link: act.link,
+          at: act.at,
+          agent: agentId(act.agent.slice(0, 300)),
+          method: act.method,
+        })
+    })
+}
+
+/** Acts that are still to be judged and came before `before`, in the order they came. */
+export function unjudgedActs(db: Database, before: number, limit: number) {
+  return all(
+    db,
+    q
+      .selectFrom('acts')
+      .innerJoin('agents', 'agents.id', 'acts.agent_id')
+      .leftJoin('recipients', (join) =>
+        join.onRef('recipients.mailing_id', '=', 'acts.mailing_id').onRef('recipients.person_id', '=', 'acts.person_id'),
+      )
+      .innerJoin('mailings', 'mailings.id', 'acts.mailing_id')
+      .select(['acts.id', 'acts.mailing_id', 'acts.person_id', 'acts.kind', 'acts.link', 'acts.at', 'acts.method', 'agents.text as agent', 'recipients.accepted_at', 'recipients.opened_at', 'mailings.started_at'])
+      .where('acts.verdict', 'is', null)
+      .where((eb) => eb.or([eb('acts.kind', '=', 'open'), eb('acts.at', '<=', before)]))
+      .orderBy('acts.id')
+      .limit(limit),
+  )
+}
+export type UnjudgedAct = ReturnType<typeof unjudgedActs>[number]
+
+/** When a recipient followed which link. */
+export function clicksOf(db: Database, mailingId: number, personId: number): { link: number; at: number }[] {
+  return all(
+    db,
+    q
+      .selectFrom('acts')
+      .select(['link', 'at'])
+      .$narrowType<{ link: number }>()
+      .where('mailing_id', '=', mailingId)
+      .where('person_id', '=', personId)
+      .where('kind', '=', 'click'),
+  )
+}
+
+export function linkCount(db: Database, mailingId: number): number {
+  return one(db, q.selectFrom('mailing_links').select((eb) => eb.fn.countAll<number>().as('n')).where('mailing_id', '=', mailingId))!.n
+}
+
+/**
+ * Writes a verdict and what follows from it: the recipient's first human open and click (a human
+ * click implies a human open), machine opens and scanner clicks apart, and the mailing's counts.
+ */
+export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
+  run(db, q.updateTable('acts').set({ verdict }).where('id', '=', act.id))
+  const hour = act.started_at === null ? null : Math.max(0, Math.floor((act.at - act.started_at) / HOUR))
+  const first = (column: 'opened_at' | 'clicked_at' | 'machine_at' | 'scanner_at') =>
+    run(
+      db,
+      q
+        .updateTable('recipients')
+        .set({ [column]: act.at })
+        .where('mailing_id', '=', act.mailing_id)
+        .where('person_id', '=', act.person_id)
+        .where(column, 'is', null),
+    ).changes
+  if (verdict === 'machine') {
+    if (act.kind === 'open') shiftTotals(db, act.mailing_id, { machine_opened: first('machine_at') })
+    else shiftTotals(db, act.mailing_id, { scanner_clicked: first('scanner_at') })
+    return
+  }
+  const opened = first('opened_at')
+  const clicked = act.kind === 'click' ? first('clicked_at') : 0
+  shiftTotals(db, act.mailing_id, { opened, clicked })
+  if (hour !== null && opened + clicked > 0) addToHour(db, act.mailing_id, hour, opened, clicked)
+}
+
+function addToHour(db: Database, mailingId: number, hour: number, opens: number, clicks: number) {
+  run(
+    db,
+    q
+      .insertInto('mailing_hours')
+      .values({ mailing_id: mailingId, hour, opens, clicks })
+      .onConflict((c) =>
+        c.columns(['mailing_id', 'hour']).doUpdateSet((eb) => ({
+          opens: eb('mailing_hours.opens', '+', opens),
+          clicks: eb('mailing_hours.clicks', '+', clicks),
+        })),
+      ),
+  )
+}
+
+/** Notes that a recipient left the list by this mailing's link. */
+export function recordLeaving(db: Database, mailingId: number, personId: number, at: number) {
+  transact(db, () => {
+    const { changes } = run(
+      db,
+      q
+        .updateTable('recipients')
+        .set({ left_at: at })
+        .where('mailing_id', '=', mailingId)
+        .where('person_id', '=', personId)
+        .where('left_at', 'is', null),
+    )
+    shiftTotals(db, mailingId, { left_list: changes })
+  })
+}

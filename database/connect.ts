@@ -1,0 +1,35 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import Sqlite from 'better-sqlite3'
+import { migrate } from './migrations'
+import type { Database } from './query'
+
+/**
+ * Opens the database of a data folder, making and migrating it where needed. Several processes may
+ * do this at once: migrations run one at a time, under SQLite's own lock.
+ * With `durable` every commit is on the disk before it returns, not only safe from a killed process.
+ */
+export function openDatabase(folder: string, options: { durable?: boolean } = {}): Database {
+  mkdirSync(folder, { recursive: true })
+  const sqlite = new Sqlite(join(folder, 'satchel.db'))
+  sqlite.pragma('journal_mode = WAL')
+  sqlite.pragma('busy_timeout = 10000')
+  sqlite.pragma('foreign_keys = ON')
+  sqlite.pragma(`synchronous = ${options.durable ? 'FULL' : 'NORMAL'}`)
+  sqlite.pragma('cache_size = -64000')
+  migrate(sqlite)
+  return { sqlite, statements: new Map() }
+}
+
+/** A database in memory, for tests. */
+export function openMemory(): Database {
+  const sqlite = new Sqlite(':memory:')
+  sqlite.pragma('foreign_keys = ON')
+  migrate(sqlite)
+  return { sqlite, statements: new Map() }
+}
+
+export function closeDatabase(db: Database) {
+  db.statements.clear()
+  db.sqlite.close()
+}

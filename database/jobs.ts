@@ -1,0 +1,75 @@
+import { all, one, q, run, type Database } from './query'
+import type { Schema } from './schema'
+
+export type Job = Schema['jobs'] & { id: number }
+
+/** Asks the engine for long work; the job's id. */
+export function addJob(db: Database, kind: Schema['jobs']['kind'], payload: object, now: number): number {
+  return run(db, q.insertInto('jobs').values({ kind, payload: JSON.stringify(payload), state: 'waiting', created_at: now })).id
+}
+
+export function jobById(db: Database, id: number): Job | undefined {
+  return one(db, q.selectFrom('jobs').selectAll().where('id', '=', id))
+}
+
+/**
+ * Takes a job that waits, or one whose engine no longer runs, for `engine`: compare-and-set.
+ * `total` and `done` are kept, so that work begun by another engine goes on where it was.
+ */
+export function takeJob(db: Database, engine: string, liveEngines: readonly string[]): Job | undefined {
+  return one(
+    db,
+    q
+      .updateTable('jobs')
+      .set({ state: 'running', engine })
+      .where('id', '=', (eb) =>
+        eb
+          .selectFrom('jobs')
+          .select('id')
+          .where((or) =>
+            or.or([
+              or('state', '=', 'waiting'),
+              or.and([or('state', '=', 'running'), or('engine', 'not in', ['', ...liveEngines])]),
+            ]),
+          )
+          .orderBy('id')
+          .limit(1),
+      )
+      .returningAll(),
+  )
+}
+
+/** Writes how far a job has come; whether the user has asked to cancel it. */
+export function jobProgress(db: Database, id: number, done: number, total: number): { cancel: boolean } {
+  run(db, q.updateTable('jobs').set({ done, total }).where('id', '=', id))
+  return { cancel: one(db, q.selectFrom('jobs').select('cancel').where('id', '=', id))?.cancel === 1 }
+}
+
+export function finishJob(db: Database, id: number, state: 'done' | 'failed' | 'cancelled', error: string | null, now: number) {
+  run(db, q.updateTable('jobs').set({ state, error, finished_at: now }).where('id', '=', id))
+}
+
+export function cancelJob(db: Database, id: number) {
+  run(db, q.updateTable('jobs').set({ cancel: 1 }).where('id', '=', id).where('state', 'in', ['waiting', 'running']))
+}
+
+/** Engines that gave a sign of life within `within` ms of `hostNow`. */
+export function liveEngines(db: Database, hostNow: number, within: number): string[] {
+  return all(db, q.selectFrom('engines').select('id').where('beat_at', '>', hostNow - within)).map(({ id }) => id)
+}
+
+/** A sign of life of an engine, by the host's clock. Forgets engines of long ago. */
+export function beat(db: Database, engine: string, hostNow: number) {
+  run(
+    db,
+    q
+      .insertInto('engines')
+      .values({ id: engine, started_at: hostNow, beat_at: hostNow })
+      .onConflict((c) => c.column('id').doUpdateSet({ beat_at: hostNow })),
+  )
+  run(db, q.deleteFrom('engines').where('beat_at', '<', hostNow - 86_400_000))
+}
+
+export function engineStops(db: Database, engine: string) {
+  run(db, q.deleteFrom('engines').where('id', '=', engine))
+}

@@ -1,0 +1,198 @@
+import { cleanDocument, type Letter, type LetterDocument } from '../core/letters'
+import { readRule } from '../core/segments'
+import type { Audience } from './audience'
+import { shiftTotals } from './recipients'
+import { all, one, q, run, transact, type Database } from './query'
+import type { MailingState, Schema } from './schema'
+
+export type Mailing = Schema['mailings'] & { id: number }
+
+/** All mailings with their totals, the latest first. */
+export function mailingsWithTotals(db: Database, within?: { from: number; to: number }) {
+  let query = q
+    .selectFrom('mailings')
+    .leftJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
+    .innerJoin('letters', 'letters.id', 'mailings.letter_id')
+    .selectAll('mailings')
+    .select(['letters.subject', 't.planned', 't.queued', 't.claimed', 't.deferred', 't.uncertain', 't.accepted', 't.failed', 't.dropped', 't.bounced', 't.complained', 't.opened', 't.clicked', 't.left_list', 't.machine_opened', 't.scanner_clicked'])
+    .orderBy((eb) => eb.fn.coalesce('mailings.started_at', 'mailings.scheduled_at', 'mailings.created_at'), 'desc')
+    .orderBy('mailings.id', 'desc')
+  if (within)
+    query = query.where((eb) =>
+      eb.or([
+        eb.between('mailings.started_at', within.from, within.to),
+        eb.and([eb('mailings.started_at', 'is', null), eb.between('mailings.scheduled_at', within.from, within.to)]),
+      ]),
+    )
+  return all(db, query)
+}
+export type MailingWithTotals = ReturnType<typeof mailingsWithTotals>[number]
+
+export function mailingById(db: Database, id: number): Mailing | undefined {
+  return one(db, q.selectFrom('mailings').selectAll().where('id', '=', id))
+}
+
+/** Makes a mailing with a letter of its own, as a draft; its id. */
+export function createMailing(db: Database, mailing: { name: string; listId: number | null; letter: Letter }, now: number): number {
+  return transact(db, () => {
+    const { subject, previewText, document } = mailing.letter
+    const letter = run(
+      db,
+      q.insertInto('letters').values({
+        subject,
+        preview_text: previewText,
+        document: JSON.stringify(document),
+        version: 1,
+        updated_at: now,
+      }),
+    )
+    return run(
+      db,
+      q.insertInto('mailings').values({
+        name: mailing.name,
+        state: 'draft',
+        list_id: mailing.listId,
+        letter_id: letter.id,
+        created_at: now,
+      }),
+    ).id
+  })
+}
+
+export interface StoredLetter extends Letter {
+  version: number
+}
+
+export function letterOf(db: Database, letterId: number): StoredLetter {
+  const row = one(db, q.selectFrom('letters').selectAll().where('id', '=', letterId))
+  if (!row) throw new Error('A mailing always has a letter.')
+  const document: LetterDocument | null = cleanDocument(JSON.parse(row.document))
+  if (!document) throw new Error('A stored letter is always readable.')
+  return { subject: row.subject, previewText: row.preview_text, document, version: row.version }
+}
+
+/** Saves a letter over the version its author saw. The new version, or null where somebody was faster. */
+export function saveLetter(db: Database, letterId: number, letter: Letter, sawVersion: number, now: number): number | null {
+  const { changes } = run(
+    db,
+    q
+      .updateTable('letters')
+      .set({
+        subject: letter.subject,
+        preview_text: letter.previewText,
+        document: JSON.stringify(letter.document),
+        version: sawVersion + 1,
+        updated_at: now,
+      })
+      .where('id', '=', letterId)
+      .where('version', '=', sawVersion),
+  )
+  return changes ? sawVersion + 1 : null
+}
+
+/** Who a mailing is for, or null while no list is chosen. */
+export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience | null {
+  if (mailing.list_id === null) return null
+  return { listId: mailing.list_id, rule: mailing.rule === null ? null : readRule(JSON.parse(mailing.rule)) }
+}
+
+export function updateMailing(db: Database, id: number, change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule'>>) {
+  if (Object.keys(change).length) run(db, q.updateTable('mailings').set(change).where('id', '=', id))
+}
+
+/** Deletes a mailing that never went out, with its letter. Whether it was there to delete. */
+export function deleteMailing(db: Database, id: number): boolean {
+  return transact(db, () => {
+    const mailing = mailingById(db, id)
+    if (!mailing || mailing.started_at !== null) return false
+    run(db, q.deleteFrom('mailings').where('id', '=', id))
+    run(db, q.deleteFrom('letters').where('id', '=', mailing.letter_id))
+    return true
+  })
+}
+
+/** Changes a mailing's state if it is still in one of `from`: compare-and-set. Whether it changed. */
+export function moveMailing(
+  db: Database,
+  id: number,
+  from: readonly MailingState[],
+  to: MailingState,
+  also: Partial<Pick<Mailing, 'scheduled_at' | 'started_at' | 'finished_at' | 'held_by' | 'held_note' | 'waiting_note'>> = {},
+): boolean {
+  return (
+    run(
+      db,
+      q.updateTable('mailings').set({ state: to, ...also }).where('id', '=', id).where('state', 'in', [...from]),
+    ).changes === 1
+  )
+}
+
+export function setWaitingNote(db: Database, id: number, note: string | null) {
+  run(db, q.updateTable('mailings').set({ waiting_note: note }).where('id', '=', id).where('waiting_note', 'is not', note))
+}
+
+/** Scheduled mailings whose time has come. */
+export function dueMailings(db: Database, now: number): Mailing[] {
+  return all(db, q.selectFrom('mailings').selectAll().where('state', '=', 'scheduled').where('scheduled_at', '<=', now).orderBy('scheduled_at'))
+}
+
+export function nextMailingDue(db: Database): number | null {
+  return one(db, q.selectFrom('mailings').select((eb) => eb.fn.min('scheduled_at').as('due')).where('state', '=', 'scheduled'))?.due ?? null
+}
+
+export function sendingMailings(db: Database): Mailing[] {
+  return all(db, q.selectFrom('mailings').selectAll().where('state', '=', 'sending').orderBy('started_at'))
+}
+
+export function totalsOf(db: Database, mailingId: number) {
+  return one(db, q.selectFrom('mailing_totals').selectAll().where('mailing_id', '=', mailingId))
+}
+
+/** Keeps where each link of a letter leads, under its number; a public click link leads nowhere else. */
+export function saveLinks(db: Database, mailingId: number, links: readonly { url: string; blockId: string; words: string }[]) {
+  transact(db, () => {
+    run(db, q.deleteFrom('mailing_links').where('mailing_id', '=', mailingId))
+    links.forEach(({ url, blockId, words }, no) =>
+      run(db, q.insertInto('mailing_links').values({ mailing_id: mailingId, no, url, block_id: blockId, words: words.slice(0, 200) })),
+    )
+  })
+}
+
+export function linkOf(db: Database, mailingId: number, no: number): string | null {
+  return one(db, q.selectFrom('mailing_links').select('url').where('mailing_id', '=', mailingId).where('no', '=', no))?.url ?? null
+}
+
+/** Counts a mailing's rows anew: what `mailing_totals` must equal. For tests and repairs. */
+export function recountTotals(db: Database, mailingId: number) {
+  const states = all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select(['state', (eb) => eb.fn.countAll<number>().as('n')])
+      .where('mailing_id', '=', mailingId)
+      .groupBy('state'),
+  )
+  const acts = one(
+    db,
+    q
+      .selectFrom('recipients')
+      .select((eb) => [
+        eb.fn.count<number>('opened_at').as('opened'),
+        eb.fn.count<number>('clicked_at').as('clicked'),
+        eb.fn.count<number>('left_at').as('left_list'),
+        eb.fn.count<number>('machine_at').as('machine_opened'),
+        eb.fn.count<number>('scanner_at').as('scanner_clicked'),
+      ])
+      .where('mailing_id', '=', mailingId),
+  )!
+  return { ...Object.fromEntries(states.map(({ state, n }) => [state, n])), ...acts } as Record<string, number>
+}
+
+/** Writes totals from a recount, for rows that were loaded in bulk. */
+export function resetTotals(db: Database, mailingId: number) {
+  transact(db, () => {
+    run(db, q.deleteFrom('mailing_totals').where('mailing_id', '=', mailingId))
+    run(db, q.insertInto('mailing_totals').values({ mailing_id: mailingId }))
+    shiftTotals(db, mailingId, recountTotals(db, mailingId))
+  })
+}

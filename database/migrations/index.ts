@@ -1,0 +1,26 @@
+import type Sqlite from 'better-sqlite3'
+import { foundations } from './0001-foundations'
+
+/** Every step from an empty file to the present schema. A step that has landed is never changed. */
+export const migrations: readonly string[] = [foundations]
+
+/**
+ * Brings a database to the present schema, each step in a transaction of its own together with the
+ * number that says it was taken (SQLite's `user_version`).
+ * Throws where the database comes from a newer Satchel than this one.
+ */
+export function migrate(sqlite: Sqlite.Database, upTo = migrations.length) {
+  const version = () => sqlite.pragma('user_version', { simple: true }) as number
+  if (version() > migrations.length)
+    throw new Error('This data folder was written by a newer version of Satchel. Install that version or choose another folder.')
+  while (version() < upTo) {
+    sqlite
+      .transaction(() => {
+        const from = version()
+        if (from >= upTo) return // another process was faster
+        sqlite.exec(migrations[from]!)
+        sqlite.pragma(`user_version = ${from + 1}`)
+      })
+      .immediate()
+  }
+}

@@ -1,0 +1,98 @@
+import {
+  DummyDriver,
+  Kysely,
+  SqliteAdapter,
+  SqliteIntrospector,
+  SqliteQueryCompiler,
+  type Compilable,
+} from 'kysely'
+import type Sqlite from 'better-sqlite3'
+import type { Schema } from './schema'
+
+/** An open database. Every call on it is synchronous, so a transaction never waits on anything. */
+export interface Database {
+  sqlite: Sqlite.Database
+  statements: Map<string, Sqlite.Statement>
+}
+
+/**
+ * Builds queries and does not run them: Kysely gives the types and the SQL, the functions below
+ * run them. So a transaction is a plain function and can't be left open across an `await`.
+ * @example all(db, q.selectFrom('lists').select(['id', 'name']).orderBy('name'))
+ */
+export const q = new Kysely<Schema>({
+  dialect: {
+    createAdapter: () => new SqliteAdapter(),
+    createDriver: () => new DummyDriver(),
+    createIntrospector: (db) => new SqliteIntrospector(db),
+    createQueryCompiler: () => new SqliteQueryCompiler(),
+  },
+})
+
+/** Every row of a query. */
+export function all<O>(db: Database, query: Compilable<O>): O[] {
+  const { sql, parameters } = query.compile()
+  return statement(db, sql).all(...(parameters as unknown[])) as O[]
+}
+
+/** The first row of a query, or undefined. */
+export function one<O>(db: Database, query: Compilable<O>): O | undefined {
+  const { sql, parameters } = query.compile()
+  return statement(db, sql).get(...(parameters as unknown[])) as O | undefined
+}
+
+/** Runs a change; how many rows it changed and the id of the last it inserted. */
+export function run(db: Database, query: Compilable<unknown>): { changes: number; id: number } {
+  const { sql, parameters } = query.compile()
+  const { changes, lastInsertRowid } = statement(db, sql).run(...(parameters as unknown[]))
+  return { changes, id: Number(lastInsertRowid) }
+}
+
+/** Runs `work` in a transaction that writes: all of it or nothing. Nested calls join the outer one. */
+export function transact<T>(db: Database, work: () => T): T {
+  return db.sqlite.inTransaction ? work() : db.sqlite.transaction(work).immediate()
+}
+
+/** A query compiled once, for the paths that run it thousands of times a second. */
+export interface Prepared<P, O> {
+  all(values: P): O[]
+  one(values: P): O | undefined
+  run(values: P): number
+}
+
+/**
+ * Compiles a query once. `build` gets a function that stands for a value given later, by name.
+ * @example prepared<{ id: number }, Row>(db, (value) => q.selectFrom('people').selectAll().where('id', '=', value('id')))
+ */
+export function prepared<P extends object, O = unknown>(
+  db: Database,
+  build: (value: (name: keyof P & string) => never) => Compilable<O>,
+): Prepared<P, O> {
+  const names = new Map<object, keyof P>()
+  const { sql, parameters } = build((name) => {
+    const token = { later: name }
+    names.set(token, name)
+    return token as never
+  }).compile()
+  const read = parameters.map((parameter) => {
+    const name = names.get(parameter as object)
+    return name === undefined ? () => parameter : (values: P) => values[name]
+  })
+  const compiled = statement(db, sql)
+  const bind = (values: P) => read.map((of) => of(values))
+  return {
+    all: (values) => compiled.all(...bind(values)) as O[],
+    one: (values) => compiled.get(...bind(values)) as O | undefined,
+    run: (values) => compiled.run(...bind(values)).changes,
+  }
+}
+
+function statement(db: Database, sql: string): Sqlite.Statement {
+  let found = db.statements.get(sql)
+  if (!found) {
+    if (db.statements.size > 400) db.statements.clear()
+    found = db.sqlite.prepare(sql)
+    db.statements.set(sql, found)
+  }
+  return found
+}

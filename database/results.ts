@@ -1,0 +1,135 @@
+import { sql } from 'kysely'
+import { all, one, q, type Database } from './query'
+
+/** Opens and clicks an hour since the start, from the roll-up. */
+export function hoursOf(db: Database, mailingId: number) {
+  return all(db, q.selectFrom('mailing_hours').select(['hour', 'opens', 'clicks']).where('mailing_id', '=', mailingId).orderBy('hour'))
+}
+
+/** A mailing's links with how many people followed each, and how often. */
+export function linkClicks(db: Database, mailingId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('mailing_links')
+      .leftJoin('acts', (join) =>
+        join
+          .onRef('acts.mailing_id', '=', 'mailing_links.mailing_id')
+          .onRef('acts.link', '=', 'mailing_links.no')
+          .on('acts.verdict', '=', 'human'),
+      )
+      .select((eb) => [
+        'mailing_links.no',
+        'mailing_links.url',
+        'mailing_links.words',
+        'mailing_links.block_id',
+        eb.fn.count<number>('acts.person_id').distinct().as('people'),
+        eb.fn.count<number>('acts.id').as('clicks'),
+      ])
+      .where('mailing_links.mailing_id', '=', mailingId)
+      .groupBy('mailing_links.no')
+      .orderBy('mailing_links.no'),
+  )
+}
+
+/** Why messages were refused, came back or were dropped, with counts. */
+export function reasonsOf(db: Database, mailingId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select(['state', 'answer', (eb) => eb.fn.countAll<number>().as('n')])
+      .where('mailing_id', '=', mailingId)
+      .where('state', 'in', ['failed', 'bounced', 'dropped', 'deferred', 'uncertain'])
+      .groupBy(['state', 'answer'])
+      .orderBy('n', 'desc')
+      .limit(40),
+  )
+}
+
+/** How a mailing fared at each mailbox provider (by domain), the largest first. */
+export function byProvider(db: Database, mailingIds: readonly number[]) {
+  if (mailingIds.length === 0) return []
+  const share = (condition: ReturnType<typeof sql<number>>) => sql<number>`sum(${condition})`
+  return all(
+    db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select((eb) => [
+        'people.domain',
+        eb.fn.countAll<number>().as('recipients'),
+        share(sql<number>`recipients.state in ('accepted', 'complained')`).as('delivered'),
+        share(sql<number>`recipients.state in ('bounced', 'failed')`).as('bounced'),
+        share(sql<number>`recipients.state = 'complained'`).as('complained'),
+        share(sql<number>`recipients.state = 'deferred'`).as('deferred'),
+        share(sql<number>`recipients.opened_at is not null`).as('opened'),
+        share(sql<number>`recipients.clicked_at is not null`).as('clicked'),
+      ])
+      .where('recipients.mailing_id', 'in', [...mailingIds])
+      .groupBy('people.domain')
+      .orderBy('recipients', 'desc')
+      .limit(12),
+  )
+}
+
+/** Mailings of the same list that were sent before one, the latest first, with their totals. */
+export function earlierTotals(db: Database, mailing: { id: number; list_id: number | null; started_at: number | null }, limit: number) {
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
+      .select(['mailings.id', 'mailings.name', 't.accepted', 't.complained', 't.opened', 't.clicked', 't.left_list'])
+      .where('mailings.list_id', '=', mailing.list_id)
+      .where('mailings.state', '=', 'sent')
+      .where('mailings.started_at', '<', mailing.started_at ?? 0)
+      .orderBy('mailings.started_at', 'desc')
+      .limit(limit),
+  )
+}
+
+/** Mailings that began to go out since a time. */
+export function mailingsSince(db: Database, since: number): number[] {
+  return all(db, q.selectFrom('mailings').select('id').where('started_at', '>=', since)).map(({ id }) => id)
+}
+
+/** How many joined, left and were set aside since a time, by day number counted from `since`. */
+export function growthByDay(db: Database, since: number, dayLength: number) {
+  const day = (column: string) => sql<number>`(${sql.ref(column)} - ${since}) / ${dayLength}`
+  const joined = all(
+    db,
+    q.selectFrom('people').select([day('joined_at').as('day'), (eb) => eb.fn.countAll<number>().as('n')]).where('joined_at', '>=', since).groupBy('day'),
+  )
+  const left = all(
+    db,
+    q
+      .selectFrom('subscriptions')
+      .select([day('since').as('day'), (eb) => eb.fn.count<number>('person_id').distinct().as('n')])
+      .where('state', '=', 'unsubscribed')
+      .where('since', '>=', since)
+      .groupBy('day'),
+  )
+  const aside = all(
+    db,
+    q.selectFrom('set_aside').select([day('at').as('day'), (eb) => eb.fn.countAll<number>().as('n')]).where('at', '>=', since).groupBy('day'),
+  )
+  return { joined, left, aside }
+}
+
+/** Recipients whose fate is not known, over all mailings. */
+export function uncertainMailings(db: Database) {
+  return all(
+    db,
+    q
+      .selectFrom('mailing_totals')
+      .innerJoin('mailings', 'mailings.id', 'mailing_totals.mailing_id')
+      .select(['mailings.id', 'mailings.name', 'mailing_totals.uncertain'])
+      .where('mailing_totals.uncertain', '>', 0),
+  )
+}
+
+/** How many people of a mailing there are in each state, from the rows themselves. */
+export function countRecipients(db: Database, mailingId: number): number {
+  return one(db, q.selectFrom('recipients').select((eb) => eb.fn.countAll<number>().as('n')).where('mailing_id', '=', mailingId))!.n
+}

@@ -1,0 +1,188 @@
+import type { Generated } from 'kysely'
+import type { SubscriptionState } from '../core/people'
+import type { RecipientState } from '../core/delivery'
+
+/**
+ * Every table, as Kysely sees it. Times are UTC milliseconds; columns named in the singular of a
+ * table with `_id` refer to it; JSON is kept as text.
+ */
+export interface Schema {
+  account: {
+    id: number
+    name: string
+    zone: string
+    currency: string
+    sender_name: string
+    sender_address: string
+    postal_address: string
+    letterhead: string
+    /** Hex; signs every public token. */
+    token_key: string
+    dkim_selector: string
+    dkim_private_key: string
+    pace_per_minute: number | null
+    created_at: number
+  }
+  users: {
+    id: Generated<number>
+    name: string
+    address: string
+    password_hash: string
+    role: 'owner' | 'member'
+    created_at: number
+  }
+  clock: {
+    id: number
+    anchor_real: number
+    anchor_practice: number
+    rate: number
+    jump_to: number | null
+    /** How far the practice world says it has come. */
+    followed_at: Generated<number>
+  }
+  /** Engines and when they last gave a sign of life, by the host's clock. */
+  engines: { id: string; started_at: number; beat_at: number }
+  people: {
+    id: Generated<number>
+    address: string
+    normal: string
+    domain: string
+    first_name: string | null
+    last_name: string | null
+    /** Values of the account's own fields by key. */
+    fields: Generated<string>
+    joined_at: number
+    changed_at: number
+  }
+  fields: { key: string; name: string; kind: string; position: number }
+  lists: { id: Generated<number>; name: string; key: string; description: string; created_at: number }
+  subscriptions: { person_id: number; list_id: number; state: SubscriptionState; since: number }
+  wordings: { id: Generated<number>; text: string }
+  evidence: {
+    id: Generated<number>
+    person_id: number
+    list_id: number
+    at: number
+    state: SubscriptionState
+    way: string
+    way_ref: string | null
+    wording_id: number | null
+    ip: string | null
+    agent: string | null
+  }
+  tags: { id: Generated<number>; name: string }
+  person_tags: { person_id: number; tag_id: number }
+  set_aside: { person_id: number; at: number; reason: 'bounced' | 'complained' | 'by-hand'; detail: string }
+  imports: {
+    id: Generated<number>
+    job_id: number | null
+    file_name: string
+    path: string
+    size: number
+    encoding: string
+    delimiter: string
+    plans: string
+    list_id: number | null
+    statement: string
+    state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+    rows: Generated<number>
+    added: Generated<number>
+    changed: Generated<number>
+    unchanged: Generated<number>
+    repeated: Generated<number>
+    refused: Generated<number>
+    never_mail: Generated<number>
+    created_at: number
+    finished_at: number | null
+  }
+  /** Rows of an imported file about which something is to be said. */
+  import_notices: { import_id: number; row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }
+  /** People an import has met so far, so that a repeated row is known for one. Emptied at its end. */
+  import_seen: { import_id: number; person_id: number }
+  segments: { id: Generated<number>; name: string; rule: string; created_at: number }
+  letters: {
+    id: Generated<number>
+    subject: string
+    preview_text: string
+    document: string
+    version: number
+    updated_at: number
+  }
+  mailings: {
+    id: Generated<number>
+    name: string
+    state: MailingState
+    list_id: number | null
+    rule: string | null
+    letter_id: number
+    scheduled_at: number | null
+    started_at: number | null
+    finished_at: number | null
+    held_by: 'hand' | 'proof' | null
+    held_note: string | null
+    /** Why nothing goes out just now though it should: the mail server does not answer. */
+    waiting_note: string | null
+    created_at: number
+  }
+  mailing_links: { mailing_id: number; no: number; url: string; block_id: string; words: string }
+  recipients: {
+    mailing_id: number
+    person_id: number
+    state: RecipientState
+    at: number
+    due: number
+    attempts: Generated<number>
+    first_attempt_at: number | null
+    engine: string | null
+    answer: string | null
+    accepted_at: number | null
+    opened_at: number | null
+    clicked_at: number | null
+    left_at: number | null
+    machine_at: number | null
+    scanner_at: number | null
+  }
+  mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
+  mailing_hours: { mailing_id: number; hour: number; opens: number; clicks: number }
+  agents: { id: Generated<number>; text: string }
+  acts: {
+    id: Generated<number>
+    mailing_id: number
+    person_id: number
+    kind: 'open' | 'click'
+    link: number | null
+    at: number
+    agent_id: number
+    method: string
+    /** Null until the engine has judged it. */
+    verdict: 'human' | 'machine' | null
+  }
+  reports: { id: Generated<number>; raw: string; at: number; read: Generated<number>; outcome: string | null }
+  link_checks: { url: string; asked_at: number; checked_at: number | null; status: number | null; problem: string | null }
+  pictures: {
+    id: Generated<number>
+    hash: string
+    name: string
+    mime: string
+    width: number
+    height: number
+    bytes: Buffer
+    created_at: number
+  }
+  jobs: {
+    id: Generated<number>
+    kind: 'import'
+    payload: string
+    state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+    done: Generated<number>
+    total: Generated<number>
+    error: string | null
+    engine: string | null
+    cancel: Generated<number>
+    created_at: number
+    finished_at: number | null
+  }
+}
+
+export type MailingState = 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
+export type ActTotal = 'opened' | 'clicked' | 'left_list' | 'machine_opened' | 'scanner_clicked'
