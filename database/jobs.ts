@@ -1,7 +1,8 @@
+import type { Selectable } from 'kysely'
 import { all, one, q, run, type Database } from './query'
 import type { Schema } from './schema'
 
-export type Job = Schema['jobs'] & { id: number }
+export type Job = Selectable<Schema['jobs']>
 
 /** Asks the engine for long work; the job's id. */
 export function addJob(db: Database, kind: Schema['jobs']['kind'], payload: object, now: number): number {

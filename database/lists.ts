@@ -14,9 +14,9 @@ export function listsWithCounts(db: Database) {
           .select((inner) => inner.fn.countAll<number>().as('n'))
           .whereRef('list_id', '=', 'lists.id')
           .where('state', '=', 'subscribed')
-          .$notNull()
           .as('subscribers'),
       )
+      .$narrowType<{ subscribers: number }>()
       .orderBy('id'),
   )
 }

@@ -1,3 +1,4 @@
+import type { Selectable } from 'kysely'
 import { cleanDocument, type Letter, type LetterDocument } from '../core/letters'
 import { readRule } from '../core/segments'
 import type { Audience } from './audience'
@@ -5,7 +6,7 @@ import { shiftTotals } from './recipients'
 import { all, one, q, run, transact, type Database } from './query'
 import type { MailingState, Schema } from './schema'
 
-export type Mailing = Schema['mailings'] & { id: number }
+export type Mailing = Selectable<Schema['mailings']>
 
 /** All mailings with their totals, the latest first. */
 export function mailingsWithTotals(db: Database, within?: { from: number; to: number }) {

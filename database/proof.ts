@@ -1,0 +1,32 @@
+import { fillInsOf, linksOf } from '../core/letters'
+import { proofOf, type Mark } from '../core/proof'
+import { readAccount } from './account'
+import { audienceWaterfall, countGaps } from './audience'
+import { linkChecks } from './links'
+import { listById, readFields } from './lists'
+import { audienceOf, letterOf, type Mailing } from './mailings'
+import type { Database } from './query'
+
+/** Values every reader has. */
+const always = ['person.address', 'list.name', 'sender.name', 'mailing.name']
+
+/** The marks of a mailing as it stands now, over its real audience. Links not known are put on the list to ask. */
+export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[] {
+  const letter = letterOf(db, mailing.letter_id)
+  const audience = audienceOf(mailing)
+  const keys = new Set(readFields(db).map((field) => field.key))
+  const gaps = new Map<string, number>(always.map((path) => [path, 0]))
+  for (const { fillIn } of fillInsOf(letter)) {
+    const key = /^person\.(\w+)$/.exec(fillIn.path)?.[1]
+    if (key && keys.has(key) && !gaps.has(fillIn.path))
+      gaps.set(fillIn.path, audience ? countGaps(db, audience, key, now) : 0)
+  }
+  return proofOf({
+    letter,
+    listName: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
+    audienceCount: audience ? audienceWaterfall(db, audience, now).at(-1)!.left : 0,
+    postalAddress: readAccount(db)?.postal_address ?? '',
+    gaps,
+    links: linkChecks(db, linksOf(letter.document).map(({ url }) => url), now),
+  })
+}

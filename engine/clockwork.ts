@@ -1,0 +1,29 @@
+import { leapTo, nextLeap } from '../core/time'
+import { unjudgedActs } from '../database/acts'
+import { readClock, worldFollowedTo, writeClock } from '../database/clock'
+import { nextMailingDue } from '../database/mailings'
+import { nextRecipientDue } from '../database/recipients'
+import type { Work } from './engine'
+
+/** A jump does not wait longer than this for what is due, nor for the practice world to follow. */
+const PATIENCE = 5_000
+let arrivedAt = 0
+let arrivedHost = 0
+
+/**
+ * Carries a jump of the practice clock out: from one thing that is due to the next, and on only
+ * when what is due has been done and the practice world has followed.
+ */
+export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
+  const setting = readClock(db)
+  if (!setting || setting.jumpTo === null) return false
+  const now = clock()
+  if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]
+  const dues = [nextMailingDue(db), nextRecipientDue(db)].filter((due) => due !== null)
+  const next = dues.length ? Math.min(...dues) : null
+  const undone = (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0
+  const behind = worldFollowedTo(db) < now
+  if ((undone || behind) && hostClock() - arrivedHost < PATIENCE) return false
+  writeClock(db, leapTo(setting, hostClock(), nextLeap(now, setting.jumpTo, next)))
+  return true
+}

@@ -1,0 +1,41 @@
+import type { Logger } from 'pino'
+import type { Clock } from '../core/time'
+import type { Database } from '../database'
+
+/** What every kind of work is given. */
+export interface Engine {
+  id: string
+  db: Database
+  /** The time all work goes by; the practice clock in the practice world. */
+  clock: Clock
+  /** The host's time, only for signs of life and for waiting on other machines. */
+  hostClock: Clock
+  log: Logger
+  settings: EngineSettings
+  /** Somebody is due and can't be mailed just now: the pace is used up, or no mail server answers. */
+  stalled: boolean
+}
+
+export interface EngineSettings {
+  /** Data folder. */
+  data: string
+  /** Public address of the web process, without a slash at the end. */
+  url: string
+  /** Where mail is handed over; null: nothing is sent. */
+  smtpUrl: string | null
+  /** HTTP proxy for asking links; the practice world's web stands behind one. */
+  webProxy: string | null
+  /** Conversations with the mail server at a time. */
+  connections: number
+  /** Sign with DKIM. Off only where signing is not what is measured. */
+  sign: boolean
+}
+
+/**
+ * One kind of work. Does a small step and says whether there was something to do; it is called
+ * again soon, and sooner if there was. A step may be cut off anywhere and done again.
+ */
+export type Work = (engine: Engine) => Promise<boolean> | boolean
+
+/** An engine without a sign of life for this long is given up for dead. */
+export const DEAD_AFTER = 4_000

@@ -1,0 +1,92 @@
+import { createReadStream } from 'node:fs'
+import { setImmediate as breathe } from 'node:timers/promises'
+import Papa from 'papaparse'
+import { interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
+import { endImport, importById, importWriter, updateImport, type Import, type UnderstoodRow } from '../database/imports'
+import { finishJob, jobProgress, liveEngines, takeJob } from '../database/jobs'
+import { addField, readFields } from '../database/lists'
+import { DEAD_AFTER, type Engine, type Work } from './engine'
+
+const BATCH = 1_000
+
+/** Takes the next import and carries it out, or goes on with one that a dead engine left. */
+export const runImports: Work = async (engine) => {
+  const { db, id, hostClock, clock, log } = engine
+  const job = takeJob(db, id, [...liveEngines(db, hostClock(), DEAD_AFTER), id])
+  if (!job) return false
+  const { importId } = JSON.parse(job.payload) as { importId: number }
+  const of = importById(db, importId)
+  if (!of) {
+    finishJob(db, job.id, 'failed', 'The import is gone.', clock())
+    return true
+  }
+  updateImport(db, importId, { state: 'running' })
+  try {
+    const cancelled = await importRows(engine, of, job.id)
+    endImport(db, importId, cancelled ? 'cancelled' : 'done', clock())
+    finishJob(db, job.id, cancelled ? 'cancelled' : 'done', null, clock())
+    log.info({ import: importId, cancelled }, 'import ended')
+  } catch (error) {
+    endImport(db, importId, 'failed', clock())
+    finishJob(db, job.id, 'failed', error instanceof Error ? error.message : String(error), clock())
+    log.error({ import: importId, error: String(error) }, 'import failed')
+  }
+  return true
+}
+
+/** Reads the file in pieces and writes its rows in batches, behind those already written. Whether it was cancelled. */
+async function importRows({ db, clock }: Engine, of: Import, jobId: number): Promise<boolean> {
+  const plans = JSON.parse(of.plans) as ColumnPlan[]
+  for (const { target } of plans) if (target.to === 'new-field') addField(db, target)
+  const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
+  const write = importWriter(db, of)
+  let batch: UnderstoodRow[] = []
+  let counted = 0
+  for await (const { cells, row, bytes } of fileRows(of)) {
+    if (++counted <= of.rows) continue
+    const outcome = interpretRow(cells, plans, kinds)
+    batch.push(outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells })
+    if (batch.length < BATCH) continue
+    write(batch, clock())
+    batch = []
+    if (jobProgress(db, jobId, bytes, of.size).cancel) return true
+    await breathe()
+  }
+  write(batch, clock())
+  jobProgress(db, jobId, of.size, of.size)
+  return false
+}
+
+/** The rows of a file under its header, blank ones left out, each with its place as a spreadsheet counts. */
+async function* fileRows(of: Import): AsyncGenerator<{ cells: string[]; row: number; bytes: number }> {
+  const decoder = new TextDecoder(of.encoding)
+  const parser = rowParser(of.delimiter)
+  let bytes = 0
+  let row = 0
+  for await (const chunk of createReadStream(of.path, { highWaterMark: 256 * 1024 })) {
+    bytes += (chunk as Buffer).length
+    for (const cells of parser.push(decoder.decode(chunk as Buffer, { stream: true }))) {
+      row++
+      if (row > 1 && cells.some((cell) => cell.trim() !== '')) yield { cells, row, bytes }
+    }
+  }
+  for (const cells of parser.end(decoder.decode())) {
+    row++
+    if (row > 1 && cells.some((cell) => cell.trim() !== '')) yield { cells, row, bytes }
+  }
+}
+
+/** Cuts text that comes in pieces into rows; what a piece leaves unfinished waits for the next. */
+function rowParser(delimiter: string) {
+  const parser = new Papa.Parser({ delimiter })
+  let rest = ''
+  const parse = (text: string, last: boolean): string[][] => {
+    const { data, meta } = parser.parse(text, 0, !last) as { data: string[][]; meta: { cursor: number } }
+    rest = last ? '' : text.slice(meta.cursor)
+    return data
+  }
+  return {
+    push: (text: string) => parse(rest + text, false),
+    end: (text: string) => parse(rest + text, true),
+  }
+}

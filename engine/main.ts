@@ -1,0 +1,77 @@
+import { randomUUID } from 'node:crypto'
+import { setTimeout as wait } from 'node:timers/promises'
+import pino from 'pino'
+import { closeDatabase, openDatabase } from '../database'
+import { clockOf } from '../database/clock'
+import { beat, engineStops } from '../database/jobs'
+import { checkLinks } from './check-links'
+import { clockwork } from './clockwork'
+import type { Engine, Work } from './engine'
+import { runImports } from './import'
+import { judgeActs } from './judge-acts'
+import { readReports } from './read-reports'
+import { recoverClaims } from './recover-claims'
+import { sender } from './send'
+import { startDueMailings } from './start-mailings'
+
+const settings = {
+  data: required('SATCHEL_DATA'),
+  url: required('SATCHEL_URL').replace(/\/+$/, ''),
+  smtpUrl: process.env.SATCHEL_SMTP_URL || null,
+  webProxy: process.env.SATCHEL_WEB_PROXY || null,
+  connections: Number(process.env.SATCHEL_SMTP_CONNECTIONS || 10),
+  sign: process.env.SATCHEL_DKIM !== 'off',
+}
+
+function required(name: string): string {
+  const value = process.env[name]
+  if (!value) throw new Error(`The engine needs ${name}.`)
+  return value
+}
+
+const db = openDatabase(settings.data, { durable: true })
+const engine: Engine = {
+  id: randomUUID(),
+  db,
+  clock: clockOf(db, Date.now),
+  hostClock: Date.now,
+  log: pino({ name: 'engine', level: process.env.SATCHEL_LOG || 'info' }),
+  settings,
+  stalled: false,
+}
+let stopping = false
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => (stopping = true))
+
+/** Calls one kind of work over and over until the engine stops; a step that throws is logged and tried again. */
+async function keepDoing(name: string, work: Work, idle: number) {
+  while (!stopping) {
+    let busy = false
+    try {
+      busy = await work(engine)
+    } catch (error) {
+      engine.log.error({ work: name, error: error instanceof Error ? error.message : String(error) }, 'step failed')
+      await wait(1_000)
+    }
+    await wait(busy ? 0 : idle)
+  }
+}
+
+beat(db, engine.id, engine.hostClock())
+const heart = setInterval(() => beat(db, engine.id, engine.hostClock()), 1_000)
+engine.log.info({ id: engine.id }, 'engine runs')
+const send = sender(engine)
+await Promise.all([
+  keepDoing('recover-claims', recoverClaims, 1_000),
+  keepDoing('start-mailings', startDueMailings, 100),
+  keepDoing('send', send.step, 50),
+  keepDoing('judge-acts', judgeActs, 150),
+  keepDoing('read-reports', readReports, 300),
+  keepDoing('imports', runImports, 200),
+  keepDoing('check-links', checkLinks, 300),
+  keepDoing('clockwork', clockwork, 50),
+])
+clearInterval(heart)
+await send.close()
+engineStops(db, engine.id)
+closeDatabase(db)
+engine.log.info({ id: engine.id }, 'engine stopped')

@@ -1,0 +1,58 @@
+import { readReport, readToken } from '../core/delivery'
+import { readAccount } from '../database/account'
+import { mailingById } from '../database/mailings'
+import { moveRecipient, readRecipient } from '../database/recipients'
+import { reportRead, unreadReports } from '../database/reports'
+import { changeSubscription, setAside } from '../database/subscriptions'
+import { transact, type Database } from '../database'
+import type { Engine, Work } from './engine'
+
+/** Reads bounces and complaints that came in, and does what follows from them. */
+export const readReports: Work = async (engine) => {
+  const { db } = engine
+  const reports = unreadReports(db, 50)
+  for (const { id, raw } of reports) {
+    const outcome = await takeReport(engine, raw)
+    reportRead(db, id, outcome)
+  }
+  return reports.length > 0
+}
+
+async function takeReport({ db, clock }: Engine, raw: string): Promise<string> {
+  const report = await readReport(raw)
+  const key = Buffer.from(readAccount(db)?.token_key ?? '', 'hex')
+  if (!report) return 'not understood'
+  if (report.kind === 'delayed') return 'delayed'
+  const of =
+    report.kind === 'complaint'
+      ? readToken(key, 'message', report.messageToken)
+      : readToken(key, 'bounce', report.bounceToken)
+  if (!of) return 'not ours'
+  const now = clock()
+  return transact(db, () =>
+    report.kind === 'complaint'
+      ? complained(db, of.mailingId, of.personId, now)
+      : bounced(db, of.mailingId, of.personId, report, now),
+  )
+}
+
+function bounced(db: Database, mailingId: number, personId: number, report: { deadAddress: boolean; words: string; answer: string }, now: number): string {
+  const recipient = readRecipient(db, mailingId, personId)
+  const from = recipient?.state
+  if (from !== 'accepted' && from !== 'uncertain') return 'already known'
+  moveRecipient(db, mailingId, personId, from, 'bounced', now, { answer: report.words })
+  if (report.deadAddress) setAside(db, personId, 'bounced', report.answer || report.words, now)
+  return 'bounced'
+}
+
+function complained(db: Database, mailingId: number, personId: number, now: number): string {
+  const recipient = readRecipient(db, mailingId, personId)
+  const from = recipient?.state
+  if (from !== 'accepted' && from !== 'uncertain') return 'already known'
+  moveRecipient(db, mailingId, personId, from, 'complained', now)
+  setAside(db, personId, 'complained', 'Reported a mailing as spam.', now)
+  const listId = mailingById(db, mailingId)?.list_id
+  if (listId)
+    changeSubscription(db, personId, listId, 'unsubscribed', { act: 'person', way: 'complaint', ref: String(mailingId) }, now)
+  return 'complained'
+}

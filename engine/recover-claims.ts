@@ -1,0 +1,11 @@
+import { liveEngines } from '../database/jobs'
+import { claimsBecomeUncertain } from '../database/recipients'
+import { DEAD_AFTER, type Work } from './engine'
+
+/** What dead engines had in conversation becomes uncertain, to be shown to the user. */
+export const recoverClaims: Work = ({ db, id, clock, hostClock, log }) => {
+  const live = [...liveEngines(db, hostClock(), DEAD_AFTER), id]
+  const lost = claimsBecomeUncertain(db, live, clock())
+  if (lost) log.warn({ recipients: lost }, 'recipients of a dead engine are uncertain')
+  return false
+}

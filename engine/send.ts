@@ -1,0 +1,182 @@
+import { setTimeout as wait } from 'node:timers/promises'
+import {
+  mouldMessage, nextAttempt, pourMessage, readAnswer, refill, takeFromBucket,
+  type Bucket, type MessageMould,
+} from '../core/delivery'
+import { fillFor, personContext, type CompiledLetter } from '../core/letters/rendering'
+import { transact } from '../database'
+import { readAccount, type Account } from '../database/account'
+import { listById } from '../database/lists'
+import { moveMailing, sendingMailings, setWaitingNote, totalsOf, type Mailing } from '../database/mailings'
+import { valuesOf } from '../database/people'
+import { claimsOf, type Claimed, type Settled } from '../database/recipients'
+import type { Engine } from './engine'
+import { connectMailServer, type MailServer } from './mail-server'
+import { compileMailing } from './start-mailings'
+
+/** A mailing that is going out, with what its messages are made from. */
+interface Running {
+  mailing: Mailing
+  account: Account
+  compiled: CompiledLetter
+  mould: MessageMould
+  claims: ReturnType<typeof claimsOf>
+  listName: string
+  /** Conversations under way. */
+  inFlight: number
+  /** Answers that are not in the database yet. */
+  outcomes: Settled[]
+}
+
+/** How long the mail server is left alone after it did not answer. */
+const LEAVE_ALONE = 3_000
+
+/**
+ * Sends what is due. Each turn is one transaction: the answers that came in are written, and as
+ * many recipients are claimed as conversations are free. So a claim is on the disk before its
+ * conversation, and never more are claimed than are in conversation.
+ */
+export function sender(engine: Engine) {
+  const { db, clock, hostClock, settings, log } = engine
+  const running = new Map<number, Running>()
+  let server: MailServer | null = null
+  let bucket: Bucket = { level: 0, at: 0 }
+  let aloneUntil = 0
+  let wake = () => {}
+
+  async function step(): Promise<boolean> {
+    const mailings = sendingMailings(db)
+    for (const mailing of mailings) if (!running.has(mailing.id)) running.set(mailing.id, await begin(engine, mailing))
+    if (running.size === 0) {
+      engine.stalled = false
+      return false
+    }
+    server ??= connectMailServer(settings, [...running.values()][0]!.account)
+    const sending = new Set(mailings.map(({ id }) => id))
+    const reachable = hostClock() >= aloneUntil
+    const conversations = transact(db, () => turn(sending, reachable))
+    for (const { of, recipient } of conversations) void converse(of, recipient)
+    engine.stalled = conversations.length === 0 && inFlight() === 0
+    finish(sending)
+    if (inFlight() > 0) await nextAnswer()
+    return inFlight() > 0 || conversations.length > 0
+  }
+
+  /** Writes what came in, claims what may go. */
+  function turn(sending: Set<number>, reachable: boolean): { of: Running; recipient: Claimed }[] {
+    const now = clock()
+    const conversations: { of: Running; recipient: Claimed }[] = []
+    for (const of of running.values()) {
+      if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
+      if (!sending.has(of.mailing.id) || !reachable) continue
+      bucket = refill(bucket, of.account.pace_per_minute, now)
+      const free = settings.connections - inFlight() - conversations.length
+      const may = takeFromBucket(bucket, Math.max(0, free))
+      if (may.taken === 0) continue
+      const claimed = of.claims.claim(may.taken, now)
+      bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
+      for (const recipient of claimed) conversations.push({ of, recipient })
+    }
+    for (const { of } of conversations) of.inFlight++
+    return conversations
+  }
+
+  /** One conversation with the mail server about one recipient; never throws. */
+  async function converse(of: Running, recipient: Claimed) {
+    const outcome = await deliver(of, recipient)
+    of.inFlight--
+    of.outcomes.push(outcome)
+    wake()
+  }
+
+  async function deliver(of: Running, recipient: Claimed): Promise<Settled> {
+    const personId = recipient.person_id
+    const values = valuesOf(recipient)
+    const context = personContext(
+      { address: recipient.address, values },
+      { list: of.listName, sender: of.account.sender_name, mailing: of.mailing.name },
+    )
+    const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
+    const now = clock()
+    const message = pourMessage(of.mould, { personId, address: recipient.normal, name }, fillFor(of.compiled, context), now)
+    const answer = await server!.send(message.returnPath, recipient.normal, message.raw)
+    switch (answer.kind) {
+      case 'accepted':
+        if (of.mailing.waiting_note !== null) say(of, null)
+        return { personId, to: 'accepted', answer: null }
+      case 'refused': {
+        const read = readAnswer(answer.code, answer.text)
+        if (read.outcome === 'failed') return { personId, to: 'failed', answer: read.words }
+        const due = nextAttempt(recipient.attempts, recipient.first_attempt_at, clock(), Math.random())
+        if (due === null) return { personId, to: 'failed', answer: `${read.words} Given up after two days.` }
+        return { personId, to: 'deferred', answer: read.words, due }
+      }
+      case 'unreachable':
+        aloneUntil = hostClock() + LEAVE_ALONE
+        say(of, `The mail server does not answer (${answer.why}). Satchel tries again every few seconds and goes on by itself.`)
+        return { personId, to: 'queued', answer: null }
+      case 'unknown':
+        return { personId, to: 'uncertain', answer: `The conversation broke off: ${answer.why}` }
+    }
+  }
+
+  function say(of: Running, note: string | null) {
+    of.mailing.waiting_note = note
+    setWaitingNote(db, of.mailing.id, note)
+  }
+
+  /** Mailings with nobody left to mail are sent; those that were paused are forgotten here. */
+  function finish(sending: Set<number>) {
+    for (const [id, of] of running) {
+      if (of.inFlight > 0 || of.outcomes.length > 0) continue
+      if (!sending.has(id)) {
+        running.delete(id)
+        continue
+      }
+      const totals = totalsOf(db, id)!
+      if (totals.planned + totals.queued + totals.claimed + totals.deferred > 0) continue
+      moveMailing(db, id, ['sending'], 'sent', { finished_at: clock(), waiting_note: null })
+      running.delete(id)
+      log.info({ mailing: id, accepted: totals.accepted, failed: totals.failed }, 'mailing sent')
+    }
+  }
+
+  function inFlight(): number {
+    let sum = 0
+    for (const of of running.values()) sum += of.inFlight
+    return sum
+  }
+
+  /** Waits for an answer, and for others that come in the same breath. */
+  async function nextAnswer() {
+    await Promise.race([new Promise<void>((resolve) => (wake = resolve)), wait(200)])
+    await new Promise((resolve) => setImmediate(resolve))
+  }
+
+  /** Waits for the conversations under way and writes what came of them. */
+  async function close() {
+    for (let i = 0; i < 50 && inFlight() > 0; i++) await nextAnswer()
+    transact(db, () => turn(new Set(), false))
+    server?.close()
+  }
+
+  return { step, close }
+}
+
+/** Prepares a mailing to be sent, or to be gone on with after a restart. */
+async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
+  const account = readAccount(engine.db)!
+  const compiled = await compileMailing(engine.db, mailing, account, engine.settings.url)
+  const list = listById(engine.db, mailing.list_id!)!
+  const sender = { name: account.sender_name, address: account.sender_address, url: engine.settings.url, list }
+  return {
+    mailing,
+    account,
+    compiled,
+    mould: mouldMessage(mailing.id, compiled.parts, sender, Buffer.from(account.token_key, 'hex')),
+    claims: claimsOf(engine.db, engine.id, mailing.id),
+    listName: list.name,
+    inFlight: 0,
+    outcomes: [],
+  }
+}
