@@ -1,0 +1,39 @@
+/** The practice clock as the world knows it: asked over HTTP, and running on between two answers. */
+export interface FollowedClock {
+  now(): number
+  /** Says how far the world has come; a jump waits for that. */
+  followedTo(at: number): void
+  stop(): void
+}
+
+interface Answer {
+  now: number
+  rate: number
+}
+
+/** Follows the clock at `url`. Until the first answer, and without one, it is the host's. */
+export function followClock(url: string, hostClock: () => number): FollowedClock {
+  let known: Answer = { now: hostClock(), rate: 1 }
+  let knownAt = hostClock()
+  let followed = 0
+  let stopped = false
+  const now = () => known.now + (hostClock() - knownAt) * known.rate
+  async function ask() {
+    try {
+      const response = await fetch(`${url}?followed=${Math.floor(followed)}`, { signal: AbortSignal.timeout(2_000) })
+      if (response.ok) {
+        known = (await response.json()) as Answer
+        knownAt = hostClock()
+      }
+    } catch {
+      // The web process is not there just now; time runs on.
+    }
+    if (!stopped) setTimeout(() => void ask(), 80)
+  }
+  void ask()
+  return {
+    now,
+    followedTo: (at) => (followed = at),
+    stop: () => (stopped = true),
+  }
+}

@@ -1,0 +1,44 @@
+import { followClock } from './followed-clock'
+import { Mailboxes } from './post-office/mailboxes'
+import { openPostOffice } from './post-office/smtp'
+import { gatherReaders } from './readers/readers'
+import { openWeb } from './web/server'
+
+const smtpPort = Number(process.env.WORLD_SMTP_PORT || 4525)
+const webPort = Number(process.env.WORLD_WEB_PORT || 4580)
+const clockUrl = process.env.WORLD_CLOCK_URL || ''
+const reportsUrl = process.env.WORLD_REPORTS_URL || null
+
+const clock = followClock(clockUrl, Date.now)
+const mailboxes = new Mailboxes()
+const readers = gatherReaders({ clock, reportsUrl, seed: process.env.WORLD_SEED || 'sandreach' })
+const postOffice = openPostOffice({
+  now: clock.now,
+  arrived(mail) {
+    const letter = readers.received(mail)
+    mailboxes.put({
+      address: mail.address,
+      from: mail.returnPath,
+      subject: letter.subject,
+      messageId: letter.messageId,
+      at: clock.now(),
+      source: mail.source,
+    })
+  },
+})
+// A client that goes away in the middle of a conversation is no reason to stop.
+postOffice.on('error', () => {})
+const web = openWeb({ mailboxes, waiting: readers.waiting })
+
+postOffice.listen(smtpPort, '127.0.0.1', () =>
+  web.listen(webPort, '127.0.0.1', () => console.log(JSON.stringify({ name: 'world', msg: 'world runs', smtpPort, webPort }))),
+)
+
+for (const signal of ['SIGTERM', 'SIGINT'] as const)
+  process.on(signal, () => {
+    readers.stop()
+    clock.stop()
+    web.close()
+    postOffice.close(() => process.exit(0))
+    setTimeout(() => process.exit(0), 500)
+  })

@@ -1,0 +1,36 @@
+/** What a reader's mail program finds in a message: headers, pictures and links. */
+export interface ReadLetter {
+  subject: string
+  messageId: string
+  unsubscribe: string | null
+  pictures: string[]
+  links: string[]
+}
+
+/** Reads a message as a simple mail program would: the headers and the HTML part. */
+export function readLetter(source: string): ReadLetter {
+  const end = source.indexOf('\r\n\r\n')
+  const head = source.slice(0, end).replace(/\r\n[ \t]+/g, ' ')
+  const header = (name: string) => new RegExp(`^${name}: *(.*)$`, 'im').exec(head)?.[1] ?? ''
+  const at = source.search(/Content-Type: text\/html/i)
+  const html = at < 0 ? '' : decode(source.slice(source.indexOf('\r\n\r\n', at) + 4))
+  const find = (pattern: RegExp) => [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
+  return {
+    subject: decodeWords(header('Subject')),
+    messageId: header('Message-ID'),
+    unsubscribe: /<(https?:[^>]+)>/.exec(header('List-Unsubscribe'))?.[1] ?? null,
+    pictures: find(/<img[^>]*\ssrc="(https?:[^"]+)"/gi),
+    links: find(/<a[^>]*\shref="(https?:[^"]+)"/gi),
+  }
+}
+
+function decode(text: string): string {
+  const bytes = text.replace(/=\r\n/g, '').replace(/=([0-9A-F]{2})/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+  return Buffer.from(bytes, 'latin1').toString('utf8')
+}
+
+function decodeWords(text: string): string {
+  return text
+    .replace(/\?=\s+=\?/g, '?==?')
+    .replace(/=\?utf-8\?b\?([^?]*)\?=/gi, (_, base64: string) => Buffer.from(base64, 'base64').toString('utf8'))
+}

@@ -1,0 +1,126 @@
+import { Agenda } from '../agenda'
+import { chanceOf } from '../chance'
+import type { FollowedClock } from '../followed-clock'
+import { mailboxExists, providerOf } from '../post-office/providers'
+import { bounceReport, complaintReport } from '../post-office/reports'
+import { habitsOf, readingTime } from './habits'
+import { readLetter, type ReadLetter } from './letter'
+
+/** Something a reader, or their provider, does over HTTP. */
+type Deed =
+  | { do: 'get'; url: string; agent: string; method?: 'GET' | 'HEAD' }
+  | { do: 'leave-by-page'; url: string; agent: string }
+  | { do: 'leave-by-header'; url: string; agent: string }
+  | { do: 'report'; message: string }
+
+const MINUTE = 60_000
+/** The user agent of a provider that fetches every picture on arrival. */
+const prefetchAgent = 'Mozilla/5.0'
+const scannerAgent = 'Workdesk link scanner/2.2'
+
+/**
+ * The readers of the practice world. They have nothing but the mail that came: they fetch its
+ * pictures and links, leave by its unsubscribe link, and complain to their provider.
+ */
+export function gatherReaders(options: { clock: FollowedClock; reportsUrl: string | null; seed: string }) {
+  const { clock, reportsUrl, seed } = options
+  const agenda = new Agenda<Deed>()
+  const received = new Map<string, number[]>()
+  let underWay = 0
+  let stopped = false
+
+  /** A letter came into a mailbox: what will come of it is put on the agenda. */
+  function take(mail: { address: string; returnPath: string; source: string }): ReadLetter {
+    const letter = readLetter(mail.source)
+    const now = clock.now()
+    const provider = providerOf(mail.address)
+    if (!mailboxExists(mail.address)) {
+      agenda.add(now + 2 * MINUTE, { do: 'report', message: bounceReport(mail.returnPath, mail.address, letter.messageId) })
+      return letter
+    }
+    if (provider.prefetches)
+      for (const url of letter.pictures) agenda.add(now + 500, { do: 'get', url, agent: prefetchAgent })
+    if (provider.scansLinks)
+      for (const url of letter.links) agenda.add(now + 800, { do: 'get', url, agent: scannerAgent, method: 'HEAD' })
+    read(mail, letter, now, provider.reportsComplaints)
+    return letter
+  }
+
+  function read(mail: { address: string; returnPath: string }, letter: ReadLetter, now: number, reports: boolean) {
+    const habits = habitsOf(mail.address)
+    let n = 0
+    const chance = () => chanceOf(seed, mail.address, letter.messageId, n++)
+    if (chance() > habits.opens * patience(mail.address, now)) return
+    const at = readingTime(habits, now, chance)
+    if (!habits.picturesOff)
+      for (const url of letter.pictures) agenda.add(at, { do: 'get', url, agent: habits.agent })
+    const links = letter.links.filter((url) => url !== letter.unsubscribe)
+    if (links.length && chance() < habits.clicks) {
+      const first = Math.floor(chance() ** 1.8 * links.length)
+      agenda.add(at + 20_000 + chance() * 90_000, { do: 'get', url: links[first]!, agent: habits.agent })
+      if (chance() < 0.2)
+        agenda.add(at + 3 * MINUTE, { do: 'get', url: links[Math.floor(chance() * links.length)]!, agent: habits.agent })
+    }
+    if (chance() < habits.complains && reports) {
+      agenda.add(at + MINUTE, { do: 'report', message: complaintReport(mail.returnPath, mail.address, letter.messageId) })
+    } else if (letter.unsubscribe && chance() < habits.leaves) {
+      const by = chance() < 0.5 ? 'leave-by-page' : 'leave-by-header'
+      agenda.add(at + MINUTE, { do: by, url: letter.unsubscribe, agent: habits.agent })
+    }
+  }
+
+  /** Who gets more than three letters a week opens fewer of them. */
+  function patience(address: string, now: number): number {
+    const week = (received.get(address) ?? []).filter((at) => at > now - 7 * 24 * 60 * MINUTE)
+    week.push(now)
+    received.set(address, week)
+    return week.length <= 3 ? 1 : 3 / week.length
+  }
+
+  async function carryOut(deed: Deed) {
+    try {
+      switch (deed.do) {
+        case 'get': {
+          const response = await fetch(deed.url, { method: deed.method ?? 'GET', redirect: 'manual', headers: { 'User-Agent': deed.agent }, signal: AbortSignal.timeout(10_000) })
+          await response.arrayBuffer()
+          return
+        }
+        case 'leave-by-page': {
+          const page = await (await fetch(deed.url, { headers: { 'User-Agent': deed.agent } })).text()
+          const action = /<form[^>]*method="post"[^>]*action="([^"]+)"/i.exec(page)?.[1]
+          if (action)
+            await fetch(new URL(action, deed.url), { method: 'POST', body: new URLSearchParams({ leave: 'yes' }), headers: { 'User-Agent': deed.agent } })
+          return
+        }
+        case 'leave-by-header':
+          await fetch(deed.url, { method: 'POST', body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }), headers: { 'User-Agent': deed.agent } })
+          return
+        case 'report':
+          if (reportsUrl)
+            await fetch(reportsUrl, { method: 'POST', body: deed.message, headers: { 'Content-Type': 'message/rfc822' } })
+      }
+    } catch {
+      // A reader whose request fails shrugs and goes on with the day.
+    }
+  }
+
+  async function live() {
+    while (!stopped) {
+      const now = clock.now()
+      const due = agenda.takeDue(now, Math.max(0, 40 - underWay))
+      for (const deed of due) {
+        underWay++
+        void carryOut(deed).finally(() => underWay--)
+      }
+      if (due.length === 0 && underWay === 0) clock.followedTo(now)
+      await new Promise((resolve) => setTimeout(resolve, due.length ? 2 : 25))
+    }
+  }
+  void live()
+
+  return {
+    received: take,
+    waiting: () => agenda.size + underWay,
+    stop: () => (stopped = true),
+  }
+}

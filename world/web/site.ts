@@ -1,0 +1,33 @@
+import type { IncomingMessage, ServerResponse } from 'node:http'
+
+/** The web sites of the practice world: what each path of each host answers. */
+const shop: Record<string, string> = {
+  '/': 'Kites made in Sandreach',
+  '/forecast': 'The week’s wind',
+  '/gale-season': 'Gale season: a fifth off until Sunday',
+  '/delta-7': 'Delta 7, for strong hands',
+  '/line-care': 'Line care in five minutes',
+  '/workshop': 'Workshop places',
+  '/repair-day': 'Repair day',
+  '/festival': 'Kite festival at Gull Harbour',
+  '/new-kites': 'New this month',
+  '/spares': 'Spars, line and small parts',
+  '/beach-reports': 'Beach reports',
+}
+const sites: Record<string, Record<string, string>> = { 'galewright.example': shop, 'www.galewright.example': shop }
+const moved: Record<string, string> = { '/shop': '/new-kites', '/wind': '/forecast' }
+
+/** Answers a request for a practice web site, as a proxy gets it: with the whole URL. */
+export function answerSite(url: URL, request: IncomingMessage, response: ServerResponse) {
+  const site = sites[url.hostname]
+  const send = (status: number, title: string, headers: Record<string, string> = {}) => {
+    const page = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><h1>${title}</h1><p>A page of the practice world.</p></html>`
+    response.writeHead(status, { 'Content-Type': 'text/html; charset=utf-8', ...headers })
+    response.end(request.method === 'HEAD' ? undefined : page)
+  }
+  if (!site) return send(502, 'There is no such site in the practice world')
+  const to = moved[url.pathname]
+  if (to) return send(301, 'Moved', { Location: `https://${url.hostname}${to}` })
+  const title = site[url.pathname]
+  return title ? send(200, title) : send(404, 'This page is gone')
+}
