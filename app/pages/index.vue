@@ -1,0 +1,1 @@
+<template><p>hello</p></template>

@@ -1,0 +1,17 @@
+import { liveEngines } from '~~/database/jobs'
+
+/** Whether web, engine and database are alive; 503 where one is not. */
+export default defineEventHandler((event) => {
+  let database = false
+  let engine = false
+  try {
+    const { db, hostClock } = satchel()
+    engine = liveEngines(db, hostClock(), 10_000).length > 0
+    database = true
+  } catch {
+    // Said below.
+  }
+  const ok = database && engine
+  setResponseStatus(event, ok ? 200 : 503)
+  return { ok, web: true, engine, database }
+})

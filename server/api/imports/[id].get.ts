@@ -1,0 +1,21 @@
+import type { ColumnPlan } from '~~/core/people'
+import { importById, importNotices } from '~~/database/imports'
+import { jobById } from '~~/database/jobs'
+import { listById } from '~~/database/lists'
+
+/** An import: how far it has come, and its report. */
+export default defineEventHandler((event) => {
+  const { db } = satchel()
+  const found = importById(db, idOf(event))
+  if (!found) throw notFound('This import is not on file.')
+  const job = found.job_id === null ? undefined : jobById(db, found.job_id)
+  const { path: _, plans, ...rest } = found
+  return {
+    ...rest,
+    list: found.list_id === null ? null : (listById(db, found.list_id)?.name ?? null),
+    columns: (JSON.parse(plans) as ColumnPlan[]).map(({ header, target }) => ({ header, target })),
+    progress: job ? { done: job.done, total: job.total, error: job.error } : null,
+    refusedRows: importNotices(db, found.id, 'refused', 200),
+    doubtfulRows: importNotices(db, found.id, 'doubtful', 200),
+  }
+})

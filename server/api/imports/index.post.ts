@@ -1,0 +1,77 @@
+import { open, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { fieldKinds, previewBytes, understandFile, type ColumnPlan, type FieldKind } from '~~/core/people'
+import { transact } from '~~/database'
+import { createImport, updateImport } from '~~/database/imports'
+import { addJob } from '~~/database/jobs'
+import { listById, listsWithCounts, readFields } from '~~/database/lists'
+import { importInput } from '~~/shared/inputs'
+
+/** Asks the engine to import a file that was taken before, with the columns as the user wants them. */
+export default defineEventHandler(async (event) => {
+  const input = await readInput(event, importInput)
+  const { db, clock, data } = satchel()
+  const path = join(data, 'imports', input.file)
+  const head = await readHead(path)
+  if (!head) throw refused('The file is gone. Choose it again.')
+  const fields = readFields(db)
+  const understood = understandFile(head.bytes, head.size, { fields, lists: listsWithCounts(db) })
+  if ('problem' in understood) throw createError({ statusCode: 422, message: understood.message })
+  if (input.listId !== null) {
+    if (!listById(db, input.listId)) throw refused('This list is gone. Choose another.')
+    if (!input.consented || input.statement === '')
+      throw createError({ statusCode: 422, message: 'Say how these people agreed to get this list.', data: { fields: { statement: 'Say how they agreed.' } } })
+  }
+  const plans = input.plans.map((plan, column) => cleanPlan(plan as Partial<ColumnPlan>, column, understood.header[column]))
+  if (plans.length !== understood.header.length || plans.filter((plan) => plan.target.to === 'address').length !== 1)
+    throw createError({ statusCode: 422, message: 'Exactly one column must be the address.' })
+  const id = transact(db, () => {
+    const importId = createImport(
+      db,
+      { name: input.name, path, size: head.size, encoding: understood.encoding, delimiter: input.delimiter, plans, listId: input.listId, statement: input.statement },
+      clock(),
+    )
+    updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, clock()) })
+    return importId
+  })
+  return { id }
+})
+
+async function readHead(path: string): Promise<{ bytes: Uint8Array; size: number } | null> {
+  try {
+    const { size } = await stat(path)
+    const file = await open(path)
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(previewBytes), 0, previewBytes, 0)
+    await file.close()
+    return { bytes: buffer.subarray(0, bytesRead), size }
+  } catch {
+    return null
+  }
+}
+
+/** A plan that came from outside: known targets only, anything else is skipped. */
+function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): ColumnPlan {
+  const target = plan.target as Record<string, unknown> | undefined
+  const key = typeof target?.key === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(target.key) ? target.key : null
+  const clean: ColumnPlan = { column, header, samples: [], target: { to: 'skip' } }
+  if (typeof plan.separator === 'string' && plan.separator.length === 1) clean.separator = plan.separator
+  if (plan.dateOrder && ['dmy', 'mdy', 'ymd'].includes(plan.dateOrder)) clean.dateOrder = plan.dateOrder
+  if (plan.decimal === ',' || plan.decimal === '.') clean.decimal = plan.decimal
+  switch (target?.to) {
+    case 'address':
+    case 'whole-name':
+    case 'tags':
+      clean.target = { to: target.to }
+      break
+    case 'field':
+      if (key) clean.target = { to: 'field', key }
+      break
+    case 'new-field':
+      if (key && fieldKinds.includes(target.kind as FieldKind))
+        clean.target = { to: 'new-field', key, kind: target.kind as FieldKind, name: String(target.name ?? header).slice(0, 60) }
+      break
+    case 'list':
+      if (Number.isSafeInteger(target.listId)) clean.target = { to: 'list', listId: target.listId as number }
+  }
+  return clean
+}

@@ -1,0 +1,7 @@
+import { addList } from '~~/database/lists'
+import { listInput } from '~~/shared/inputs'
+
+export default defineEventHandler(async (event) => {
+  const { db, clock } = satchel()
+  return { id: addList(db, await readInput(event, listInput), clock()) }
+})

@@ -1,0 +1,11 @@
+import { createMailing, letterOf, updateMailing } from '~~/database/mailings'
+
+/** A new draft with the same letter and audience. */
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  const mailing = mailingOf(event)
+  const letter = letterOf(db, mailing.letter_id)
+  const id = createMailing(db, { name: `${mailing.name}, again`.slice(0, 120), listId: mailing.list_id, letter }, clock())
+  updateMailing(db, id, { rule: mailing.rule })
+  return { id }
+})

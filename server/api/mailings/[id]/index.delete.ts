@@ -1,0 +1,7 @@
+import { deleteMailing } from '~~/database/mailings'
+
+export default defineEventHandler((event) => {
+  const mailing = unsentMailingOf(event)
+  deleteMailing(satchel().db, mailing.id)
+  return { ok: true }
+})

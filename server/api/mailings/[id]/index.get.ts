@@ -1,0 +1,21 @@
+import { audienceWaterfall } from '~~/database/audience'
+import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
+import { listById, listsWithCounts, readFields } from '~~/database/lists'
+
+/** One mailing with its letter, its audience step by step, and its totals. */
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  const mailing = mailingOf(event)
+  const audience = audienceOf(mailing)
+  return {
+    ...mailing,
+    letter: letterOf(db, mailing.letter_id),
+    list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
+    lists: listsWithCounts(db),
+    fields: readFields(db),
+    joinedWithinDays: audience?.rule?.kind === 'joined' ? audience.rule.withinDays : null,
+    waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
+    totals: totalsOf(db, mailing.id) ?? null,
+    pace: account().pace_per_minute,
+  }
+})

@@ -1,0 +1,17 @@
+import { cleanDocument } from '~~/core/letters'
+import { saveLetter } from '~~/database/mailings'
+import { letterInput } from '~~/shared/inputs'
+
+/** Saves the letter over the version its author saw; 409 where somebody else was faster. */
+export default defineEventHandler(async (event) => {
+  const input = await readInput(event, letterInput)
+  const { db, clock } = satchel()
+  const mailing = unsentMailingOf(event)
+  const document = cleanDocument(input.document)
+  if (!document) throw createError({ statusCode: 422, message: 'This is not a letter.', data: { fields: { document: 'Not a letter.' } } })
+  const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').normalize('NFC')
+  const letter = { subject: oneLine(input.subject), previewText: oneLine(input.previewText), document }
+  const version = saveLetter(db, mailing.letter_id, letter, input.version, clock())
+  if (version === null) throw refused('Somebody else has changed this letter meanwhile. Load it again to see their words.')
+  return { version }
+})

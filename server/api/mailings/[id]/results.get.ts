@@ -1,0 +1,50 @@
+import { fillHours, halfTime, ratesOf, type Totals } from '~~/core/results'
+import { listById } from '~~/database/lists'
+import { letterOf, totalsOf } from '~~/database/mailings'
+import { byProvider, earlierTotals, hoursOf, linkClicks, reasonsOf } from '~~/database/results'
+
+/** What came of a mailing so far. */
+export default defineEventHandler((event) => {
+  const { db } = satchel()
+  const mailing = mailingOf(event)
+  const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
+  const base = { mailing: { ...mailing, list: list?.name ?? null }, subject: letterOf(db, mailing.letter_id).subject }
+  const row = totalsOf(db, mailing.id)
+  if (!row) return { ...base, results: null }
+  const totals = totalsFrom(row)
+  const hours = hoursOf(db, mailing.id)
+  const delivered = (one: { accepted: number; complained: number }) => Math.max(1, one.accepted + one.complained)
+  return {
+    ...base,
+    results: {
+      totals,
+      states: row,
+      rates: ratesOf(totals),
+      hours: fillHours(hours, 48),
+      later: hours.filter(({ hour }) => hour >= 48).reduce((sum, { opens }) => sum + opens, 0),
+      halfTime: halfTime(hours),
+      links: linkClicks(db, mailing.id),
+      reasons: reasonsOf(db, mailing.id),
+      providers: byProvider(db, [mailing.id]),
+      earlier: earlierTotals(db, mailing, 12).map((one) => ({
+        id: one.id,
+        name: one.name,
+        opened: one.opened / delivered(one),
+        clicked: one.clicked / delivered(one),
+        left: one.left_list / delivered(one),
+      })),
+    },
+  }
+})
+
+function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
+  const waiting = row.planned + row.queued + row.claimed + row.deferred
+  const { accepted, bounced, complained, failed, dropped, uncertain, opened, clicked } = row
+  return {
+    recipients: waiting + accepted + bounced + complained + failed + dropped + uncertain,
+    waiting, accepted, bounced, complained, failed, dropped, uncertain, opened, clicked,
+    left: row.left_list,
+    machineOpened: row.machine_opened,
+    scannerClicked: row.scanner_clicked,
+  }
+}

@@ -1,0 +1,15 @@
+import { recentImports } from '~~/database/imports'
+import { listsWithCounts, readFields } from '~~/database/lists'
+import { countPeople } from '~~/database/people'
+
+/** What stands on the left of People: everyone, the lists, those set aside, the latest imports. */
+export default defineEventHandler(() => {
+  const { db } = satchel()
+  return {
+    everyone: countPeople(db),
+    setAside: countPeople(db, { setAside: true }),
+    lists: listsWithCounts(db),
+    fields: readFields(db),
+    imports: recentImports(db, 6),
+  }
+})

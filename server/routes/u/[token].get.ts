@@ -1,0 +1,29 @@
+import { readToken } from '~~/core/delivery'
+import { listById } from '~~/database/lists'
+import { mailingById } from '~~/database/mailings'
+import { subscriptionState } from '~~/database/subscriptions'
+
+/** The page behind "Leave …": says which list, and one button leaves it. Looking at it changes nothing. */
+export default defineEventHandler((event) => {
+  const { db } = satchel()
+  const token = getRouterParam(event, 'token')!
+  const of = readToken(publicKey(), 'leave', token)
+  const listId = of && mailingById(db, of.mailingId)?.list_id
+  const list = listId ? listById(db, listId) : undefined
+  if (!of || !list) return noSuchLink(event)
+  const name = escapeText(list.name)
+  const sender = escapeText(account().name)
+  if (subscriptionState(db, of.personId, list.id) === 'unsubscribed')
+    return publicPage(event, `You have left ${list.name}`, `<p>${sender} does not send it to you any more.</p>${comeBack(token, name)}`)
+  return publicPage(
+    event,
+    `Leave ${list.name}?`,
+    `<p>${sender} will not send you <strong>${name}</strong> any more. Other lists you asked for stay as they are.</p>
+<form method="post" action="/u/${token}"><input type="hidden" name="leave" value="yes"><button>Leave ${name}</button></form>
+<p class="small">It takes effect at once.</p>`,
+  )
+})
+
+function comeBack(token: string, name: string): string {
+  return `<form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${name}</button></form>`
+}

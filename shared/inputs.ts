@@ -1,0 +1,77 @@
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
+import { checkAddress } from '../core/people'
+import { isZone } from '../core/time'
+
+/** One schema for each request with a body; its form in the page and its handler share it. */
+
+const address = string()
+  .trim()
+  .required('Write an e-mail address.')
+  .test('address', 'This is not an e-mail address.', (text) => checkAddress(text ?? '').ok)
+
+const line = (longest: number) =>
+  string()
+    .trim()
+    .max(longest, `At most ${longest} characters.`)
+    .matches(/^[^\p{Cc}]*$/u, 'No line breaks or control characters, please.')
+
+export const signInInput = object({ address, password: string().required('Write your password.') })
+
+export const ownerInput = object({
+  name: line(100).required('Write your name.'),
+  address,
+  password: string().required('Choose a password.').min(12, 'At least 12 characters.').max(200, 'At most 200 characters.'),
+  accountName: line(100).required('Write what your readers know you by.'),
+  zone: string().required().test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+})
+
+export const accountInput = object({
+  name: line(100).required('Write what your readers know you by.'),
+  sender_name: line(100).required('Write who the letters come from.'),
+  sender_address: address,
+  postal_address: string().trim().max(500, 'At most 500 characters.').defined(),
+  zone: string().required().test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+  pace_per_minute: number().integer('A whole number.').min(1, 'At least 1.').max(1_000_000, 'At most 1,000,000.').nullable().defined(),
+})
+
+export const clockInput = object({
+  rate: number().oneOf([1, 60, 3600]),
+  jumpTo: number().integer().positive(),
+})
+
+export const listInput = object({
+  name: line(100).required('Give the list a name.'),
+  description: line(300).default(''),
+})
+
+export const importInput = object({
+  file: string().required().matches(/^[0-9a-f-]{36}$/, 'Choose the file again.'),
+  name: line(200).required(),
+  encoding: string().oneOf(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).required(),
+  delimiter: string().oneOf([',', ';', '\t', '|']).required(),
+  plans: array(mixed<object>().required()).min(1).max(200).required(),
+  listId: number().integer().positive().nullable().defined(),
+  statement: line(500).default(''),
+  consented: boolean().default(false),
+})
+
+export const mailingInput = object({
+  name: line(120).min(1, 'Give the mailing a name.'),
+  listId: number().integer().positive().nullable(),
+  joinedWithinDays: number().integer('A whole number of days.').min(1, 'At least 1 day.').max(3650, 'At most 3650 days.').nullable(),
+})
+
+export const letterInput = object({
+  subject: string().max(500, 'At most 500 characters.').defined(),
+  previewText: string().max(500, 'At most 500 characters.').defined(),
+  document: mixed<object>().required(),
+  version: number().integer().min(1).required(),
+})
+
+export const dispatchInput = object({
+  at: number().integer().positive().nullable().defined(),
+})
+
+export type AccountInput = InferType<typeof accountInput>
+export type ImportInput = InferType<typeof importInput>
+export type OwnerInput = InferType<typeof ownerInput>
