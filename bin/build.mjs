@@ -1,0 +1,25 @@
+/** Builds web (Nuxt) and, each as one file, the engine, the practice world and the demo's maker. */
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { build } from 'esbuild'
+import { root, runOrExit, stampBuild } from './prepare.mjs'
+
+rmSync(join(root, '.output'), { recursive: true, force: true })
+runOrExit('npx', ['nuxt', 'build'], { quiet: !process.argv.includes('--verbose') })
+await build({
+  absWorkingDir: root,
+  entryPoints: { engine: 'engine/main.ts', world: 'world/main.ts', demo: 'demo/main.ts', backup: 'database/backup.ts' },
+  outdir: '.output/processes',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  splitting: true,
+  chunkNames: 'parts/[name]-[hash]',
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  packages: 'external',
+  sourcemap: true,
+  logLevel: 'warning',
+})
+stampBuild()
+console.log('Built.')

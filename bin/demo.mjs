@@ -1,0 +1,61 @@
+/**
+ * The demo, from a fresh clone to a page one is signed in to: installs and builds what is missing,
+ * makes the demo account, and starts web, engine and practice world.
+ * --fresh makes the account anew; --size N makes a larger one.
+ */
+import { spawnSync } from 'node:child_process'
+import { existsSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { join, resolve } from 'node:path'
+import { buildIfStale, checkNode, installPackages, root } from './prepare.mjs'
+import { keepRunning, secretOf, waitFor, webSettings } from './processes.mjs'
+
+checkNode()
+installPackages()
+buildIfStale()
+const port = Number(process.env.PORT ?? 4500)
+const smtpPort = Number(process.env.WORLD_SMTP_PORT ?? 4525)
+const webPort = Number(process.env.WORLD_WEB_PORT ?? 4580)
+const data = resolve(process.env.SATCHEL_DATA ?? join(root, '.data', 'demo'))
+const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
+for (const [name, wanted] of [['PORT', port], ['WORLD_SMTP_PORT', smtpPort], ['WORLD_WEB_PORT', webPort]]) await checkPort(name, wanted)
+
+if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true })
+if (!existsSync(join(data, 'made'))) {
+  const made = spawnSync(process.execPath, [join(root, '.output', 'processes', 'demo.mjs'), data, ...process.argv.slice(2)], { stdio: 'inherit' })
+  if (made.status !== 0) process.exit(made.status ?? 1)
+}
+const enterKey = secretOf(data, 'enter')
+const reportsKey = secretOf(data, 'reports')
+keepRunning(['web', 'engine', 'world'], {
+  ...webSettings(data, url, port),
+  SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+  SATCHEL_WEB_PROXY: `http://127.0.0.1:${webPort}`,
+  SATCHEL_ENTER_KEY: enterKey,
+  SATCHEL_REPORTS_KEY: reportsKey,
+  SATCHEL_WORLD_URL: `http://127.0.0.1:${webPort}`,
+  WORLD_SMTP_PORT: String(smtpPort),
+  WORLD_WEB_PORT: String(webPort),
+  WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
+  WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,
+})
+await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
+await waitFor(`http://127.0.0.1:${webPort}/health`, 30)
+console.log(`
+Satchel runs with the demo account of Galewright Kites. Open, signed in:
+
+  ${url}/enter/${enterKey}
+
+Mail that goes out arrives in the practice world: http://127.0.0.1:${webPort}/mail
+Ctrl C ends it; npm run demo goes on where it was; npm run demo -- --fresh begins anew.`)
+
+async function checkPort(name, wanted) {
+  const free = await new Promise((done) => {
+    const server = createServer()
+    server.once('error', () => done(false))
+    server.listen(wanted, '127.0.0.1', () => server.close(() => done(true)))
+  })
+  if (free) return
+  console.error(`Port ${wanted} is taken. Choose another with ${name}=…, or end what uses it.`)
+  process.exit(1)
+}

@@ -1,0 +1,15 @@
+/** Starts Satchel for real: web and engine on one data folder. See docs/operators.md. */
+import { resolve } from 'node:path'
+import { buildIfStale, checkNode, installPackages } from './prepare.mjs'
+import { keepRunning, waitFor, webSettings } from './processes.mjs'
+
+checkNode()
+installPackages()
+buildIfStale()
+const port = Number(process.env.PORT ?? 4500)
+const data = resolve(process.env.SATCHEL_DATA ?? 'data')
+const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
+keepRunning(['web', 'engine'], webSettings(data, url, port))
+await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
+console.log(`Satchel runs at ${url} with its data in ${data}.`)
+if (!process.env.SATCHEL_SMTP_URL) console.log('It sends nothing until SATCHEL_SMTP_URL names a mail server.')

@@ -1,0 +1,25 @@
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { scryptSync, randomBytes } from 'node:crypto'
+import { closeDatabase, openDatabase } from '../database'
+import { makeAccount } from './account'
+
+/** Makes the demo account in a data folder: demo.mjs FOLDER [--size N] [--seed N] [--now MS] */
+const [folder, ...rest] = process.argv.slice(2)
+if (!folder) throw new Error('Say which data folder.')
+const option = (name: string, otherwise: number) => {
+  const at = rest.indexOf(`--${name}`)
+  return at >= 0 ? Number(rest[at + 1]) : otherwise
+}
+const size = option('size', 12_400)
+const began = performance.now()
+const db = openDatabase(folder)
+await makeAccount(db, { seed: option('seed', 47), size, now: option('now', Date.now()), passwordHash: demoPassword() })
+closeDatabase(db)
+writeFileSync(join(folder, 'made'), `${size}\n`)
+console.log(`Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`)
+
+/** Nobody signs in to the demo by password but over the address that is printed. */
+function demoPassword(): string {
+  return `$scrypt$n=16384,r=8,p=1$${randomBytes(16).toString('base64').replace(/=+$/, '')}$${scryptSync(randomBytes(32), randomBytes(16), 64).toString('base64').replace(/=+$/, '')}`
+}
