@@ -96,7 +96,7 @@ export function mailingsSince(db: Database, since: number): number[] {
 
 /** How many joined, left and were set aside since a time, by day number counted from `since`. */
 export function growthByDay(db: Database, since: number, dayLength: number) {
-  const day = (column: string) => sql<number>`(${sql.ref(column)} - ${since}) / ${dayLength}`
+  const day = (column: string) => sql<number>`cast((${sql.ref(column)} - ${since}) / ${dayLength} as integer)`
   const joined = all(
     db,
     q.selectFrom('people').select([day('joined_at').as('day'), (eb) => eb.fn.countAll<number>().as('n')]).where('joined_at', '>=', since).groupBy('day'),

@@ -44,8 +44,8 @@ function excerpt(letter: Letter, blockId: string | null, expression: string): st
           .map((text) => text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, e: string) => fill(e)))
           .find((text) => text.includes(gap)) ?? gap
   const at = whole.indexOf(gap)
-  const before = whole.slice(0, at).split(/\s+/).slice(-4).join(' ')
-  const after = whole.slice(at + 1).split(/\s+/).slice(0, 3).join(' ')
+  const before = /(\S+\s+){0,4}\S*$/.exec(whole.slice(0, at))![0]
+  const after = /^\S*(\s+\S+){0,2}/.exec(whole.slice(at + 1))![0]
   return `${before}${after}`.replaceAll(gap, '').trimStart()
 }
 

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { EditorContent, useEditor } from '@tiptap/vue-3'
+import StarterKit from '@tiptap/starter-kit'
+import { isEmptyText, type RichText } from '~~/core/letters'
+import { FillInNode } from './fill-in-node'
+
+/** A text edited in place. What it holds is the letter's rich text, no more. */
+const props = defineProps<{ text: RichText; label: string; singleLine?: boolean; chosen: boolean }>()
+const emit = defineEmits<{ change: [text: RichText]; slash: [] }>()
+const empty = () => isEmptyText(props.text)
+let given = JSON.stringify(props.text)
+
+const editor = useEditor({
+  content: props.text,
+  extensions: [
+    StarterKit.configure({ heading: false, codeBlock: false, blockquote: false, horizontalRule: false, code: false, undoRedo: false, trailingNode: false, link: { openOnClick: false, autolink: true } }),
+    FillInNode,
+  ],
+  editorProps: {
+    attributes: () => ({
+      class: `paper-text ${props.singleLine ? 'one-line' : ''}`,
+      'aria-label': props.label,
+      role: 'textbox',
+      'aria-multiline': String(!props.singleLine),
+    }),
+    handleKeyDown: (_, event) => {
+      if (event.key === '/' && empty()) {
+        event.preventDefault()
+        emit('slash')
+        return true
+      }
+      return event.key === 'Enter' && !!props.singleLine
+    },
+  },
+  onUpdate: ({ editor: changed }) => {
+    const text = changed.getJSON() as RichText
+    given = JSON.stringify(text)
+    emit('change', text)
+  },
+})
+// Undo, or another window, brings a text this editor did not write.
+watch(() => props.text, (text) => {
+  const next = JSON.stringify(text)
+  if (next === given) return
+  given = next
+  editor.value?.commands.setContent(text, { emitUpdate: false })
+})
+</script>
+
+<template>
+  <div class="relative">
+    <TextTools v-if="chosen && editor" :editor="editor" :lists="!singleLine" />
+    <EditorContent :editor="editor" />
+    <span v-if="isEmptyText(text)" class="pointer-events-none absolute top-0 left-0 font-normal text-ink-500">{{ label === 'Heading' ? 'Heading' : 'Write, or type / to insert a block' }}</span>
+  </div>
+</template>

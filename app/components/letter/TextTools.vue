@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { Editor } from '@tiptap/vue-3'
+import { Bold, Italic, Link as LinkIcon, List, ListOrdered } from '@lucide/vue'
+import { safeLink, writeFillIn } from '~~/core/letters'
+
+/** What one can do with the chosen text: marks, a link, lists, a fill-in. */
+const props = defineProps<{ editor: Editor; lists: boolean }>()
+const store = useMailing()
+const open = ref<'link' | 'fill-in' | null>(null)
+const href = ref('')
+const path = ref('person.first_name')
+const fallback = ref('there')
+
+function openLink() {
+  href.value = String(props.editor.getAttributes('link').href ?? '')
+  open.value = open.value === 'link' ? null : 'link'
+}
+function setLink() {
+  const url = safeLink(href.value)
+  const chain = props.editor.chain().focus().extendMarkRange('link')
+  if (url) chain.setLink({ href: url }).run()
+  else chain.unsetLink().run()
+  open.value = null
+}
+function insertFillIn() {
+  const expression = writeFillIn(path.value, fallback.value.trim() === '' ? null : fallback.value.trim())
+  props.editor.chain().focus().insertContent({ type: 'fillIn', attrs: { expression } }).run()
+  open.value = null
+}
+const tools = computed(() => [
+  { name: 'Bold', icon: Bold, on: props.editor.isActive('bold'), run: () => props.editor.chain().focus().toggleBold().run() },
+  { name: 'Italic', icon: Italic, on: props.editor.isActive('italic'), run: () => props.editor.chain().focus().toggleItalic().run() },
+  ...(props.lists
+    ? [
+        { name: 'List', icon: List, on: props.editor.isActive('bulletList'), run: () => props.editor.chain().focus().toggleBulletList().run() },
+        { name: 'Numbered list', icon: ListOrdered, on: props.editor.isActive('orderedList'), run: () => props.editor.chain().focus().toggleOrderedList().run() },
+      ]
+    : []),
+])
+</script>
+
+<template>
+  <div class="floats absolute -top-9 left-0 z-30 flex items-center rounded border border-line bg-sheet text-[12.5px] leading-5 font-normal text-ink-900" style="font-family: var(--font-ui)" role="toolbar" aria-label="Text">
+    <button v-for="tool in tools" :key="tool.name" class="h-7 w-7 p-1.5" :class="tool.on && 'bg-brass-100'" :aria-label="tool.name" :aria-pressed="tool.on" @mousedown.prevent @click="tool.run"><component :is="tool.icon" :size="14" /></button>
+    <button class="h-7 w-7 p-1.5" :class="editor.isActive('link') && 'bg-brass-100'" aria-label="Link" :aria-expanded="open === 'link'" @mousedown.prevent @click="openLink"><LinkIcon :size="14" /></button>
+    <button class="h-7 px-2" :aria-expanded="open === 'fill-in'" @mousedown.prevent @click="open = open === 'fill-in' ? null : 'fill-in'">Fill-in</button>
+    <form v-if="open === 'link'" class="floats absolute top-8 left-0 flex w-80 gap-2 rounded border border-line bg-sheet p-2" @submit.prevent="setLink">
+      <input v-model="href" class="field field-sm" placeholder="https://" aria-label="Where the link leads" /><button class="btn btn-sm btn-go">Set</button>
+    </form>
+    <form v-if="open === 'fill-in'" class="floats absolute top-8 left-0 grid w-80 grid-cols-[90px_1fr] items-center gap-2 rounded border border-line bg-sheet p-2.5" @submit.prevent="insertFillIn">
+      <label for="fill-in-field">Value</label>
+      <select id="fill-in-field" v-model="path" class="field field-sm">
+        <option v-for="field in store.mailing!.fields" :key="field.key" :value="`person.${field.key}`">{{ field.name }}</option>
+        <option value="person.address">Address</option>
+        <option value="list.name">Name of the list</option>
+        <option value="sender.name">Sender’s name</option>
+      </select>
+      <label for="fill-in-fallback">Where empty</label>
+      <input id="fill-in-fallback" v-model="fallback" class="field field-sm" placeholder="nothing" />
+      <span /><button class="btn btn-sm btn-go justify-center">Insert the fill-in</button>
+    </form>
+  </div>
+</template>

@@ -1,0 +1,22 @@
+<script setup lang="ts">
+const shell = useShell()
+const keys = [
+  ['Ctrl K', 'Find or do anything'],
+  ...areas.map((area) => [`g ${area.key}`, `Go to ${area.name}`]),
+  ['n', 'New here: a letter in Mail, an import in People'],
+  ['j  k', 'Next, previous'],
+  ['/', 'Insert a block, in an empty text'],
+  ['[  ]', 'Previous, next reader'],
+  ['Ctrl Z, Ctrl ⇧ Z', 'Undo, redo'],
+  ['?', 'This list'],
+] as const
+</script>
+
+<template>
+  <BaseDialog :open="shell.keys" title="Keys" @close="shell.keys = false">
+    <dl class="grid grid-cols-[130px_1fr] gap-y-1.5">
+      <template v-for="[key, what] in keys" :key="key"><dt><kbd class="tag">{{ key }}</kbd></dt><dd>{{ what }}</dd></template>
+    </dl>
+    <template #actions><button class="btn" @click="shell.keys = false">Close</button></template>
+  </BaseDialog>
+</template>

@@ -1,0 +1,29 @@
+/** A mailing as the run sheet shows it. */
+export interface SheetMailing {
+  id: number
+  name: string
+  state: string
+  at: number
+  recipients: number
+  delivered: number
+  opened: number
+  clicked: number
+}
+
+/** Something that waits for the user. */
+export type Waiting =
+  | { kind: 'held'; mailing: SheetMailing; by: string | null; note: string | null }
+  | { kind: 'stuck'; mailing: SheetMailing; note: string | null }
+  | { kind: 'uncertain'; mailing: { id: number; name: string }; count: number }
+  | { kind: 'import'; id: number; name: string; refused: number; rows: number }
+
+export interface TodaySheet {
+  now: number
+  zone: string
+  from: number
+  to: number
+  mailings: SheetMailing[]
+  waiting: Waiting[]
+  people: { count: number; days: number; growth: Record<'joined' | 'left' | 'aside', { day: number; n: number }[]> }
+  standing: { domain: string; delivered: number; recipients: number; bounceRate: number; complaintRate: number }[]
+}

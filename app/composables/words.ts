@@ -1,0 +1,31 @@
+import { DateTime } from 'luxon'
+
+/** "12,408". */
+export function count(n: number): string {
+  return n.toLocaleString('en-GB')
+}
+
+/** "41.2%"; small shares get two figures after the point. */
+export function percent(share: number): string {
+  return `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 1)}%`
+}
+
+/** "1 person", "3 people". */
+export function people(n: number): string {
+  return `${count(n)} ${n === 1 ? 'person' : 'people'}`
+}
+
+/** Times in the account's zone. */
+export function useTimes() {
+  const session = useSession()
+  const at = (ms: number) => DateTime.fromMillis(ms, { zone: session.zone, locale: 'en-GB' })
+  return {
+    /** "Mon 23 Nov 09:40". */
+    dayAndTime: (ms: number) => at(ms).toFormat('ccc d LLL HH:mm'),
+    /** "23 Nov 2026". */
+    date: (ms: number) => at(ms).toFormat('d LLL yyyy'),
+    /** "09:40". */
+    time: (ms: number) => at(ms).toFormat('HH:mm'),
+    at,
+  }
+}

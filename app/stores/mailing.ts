@@ -1,0 +1,170 @@
+import type { Field } from '~~/core/people'
+import type { Block, BlockKind, Letter, LetterDocument } from '~~/core/letters'
+import { findBlock, insertRow, moveRow, newBlock, removeBlock, updateBlock, duplicateRow } from '~~/core/letters'
+import type { WaterfallStep } from '~~/core/delivery'
+import type { Mark } from '~~/core/proof'
+
+export interface OpenMailing {
+  id: number
+  name: string
+  state: 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
+  list_id: number | null
+  list: string | null
+  lists: { id: number; name: string; subscribers: number }[]
+  fields: Field[]
+  joinedWithinDays: number | null
+  waterfall: WaterfallStep[] | null
+  letter: Letter & { version: number }
+  scheduled_at: number | null
+  started_at: number | null
+  finished_at: number | null
+  held_by: 'hand' | 'proof' | null
+  held_note: string | null
+  waiting_note: string | null
+  totals: Record<'planned' | 'queued' | 'claimed' | 'deferred' | 'uncertain' | 'accepted' | 'failed' | 'dropped' | 'bounced' | 'complained' | 'opened' | 'clicked', number> | null
+  pace: number | null
+}
+
+/** The mailing that is open: what the server says of it, and its letter as it is being written. */
+export const useMailing = defineStore('mailing', () => {
+  const mailing = shallowRef<OpenMailing | null>(null)
+  const problem = ref('')
+  const letter = shallowRef<Letter | null>(null)
+  const marks = shallowRef<Mark[] | null>(null)
+  const chosen = ref<string | null>(null)
+  const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
+  const past = shallowRef<Letter[]>([])
+  const future = shallowRef<Letter[]>([])
+  let version = 0
+  let lastKind = ''
+  let lastAt = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let ids = 0
+
+  const blockers = computed(() => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0)
+  const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
+  const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
+  const chosenBlock = computed(() => (letter.value && chosen.value ? (findBlock(letter.value.document, chosen.value) ?? null) : null))
+
+  async function open(id: number) {
+    if (mailing.value?.id !== id) {
+      await flush()
+      mailing.value = null
+      letter.value = null
+      marks.value = null
+      chosen.value = null
+      past.value = []
+      future.value = []
+    }
+    await refresh(id)
+  }
+
+  /** Asks the server how the mailing stands; its letter is taken over only where nothing here is unsaved. */
+  async function refresh(id = mailing.value?.id) {
+    if (id === undefined) return
+    try {
+      const got = (await $fetch<unknown>(`/api/mailings/${id}`)) as OpenMailing
+      if (mailing.value && mailing.value.id !== id) return
+      mailing.value = got
+      problem.value = ''
+      if (letter.value === null || (saving.value === 'saved' && got.letter.version > version)) {
+        version = got.letter.version
+        letter.value = { subject: got.letter.subject, previewText: got.letter.previewText, document: got.letter.document }
+      }
+      await proof()
+    } catch (error) {
+      problem.value = problemOf(error).message
+    }
+  }
+
+  async function proof() {
+    const id = mailing.value?.id
+    if (id === undefined) return
+    const got = await $fetch<{ marks: Mark[] }>(`/api/mailings/${id}/proof`).catch(() => null)
+    if (got && mailing.value?.id === id) marks.value = got.marks
+  }
+
+  /** Takes a change over. Changes of one kind in quick succession are one step of undo. */
+  function change(next: Letter, kind: string) {
+    if (!letter.value || !canChange.value || next === letter.value) return
+    const together = kind === lastKind && Date.now() - lastAt < 1_500 && past.value.length > 0
+    if (!together) past.value = [...past.value.slice(-199), letter.value]
+    lastKind = kind
+    lastAt = Date.now()
+    future.value = []
+    letter.value = next
+    saveSoon()
+  }
+  const changeDocument = (document: LetterDocument, kind: string) => letter.value && change({ ...letter.value, document }, kind)
+
+  function step(from: typeof past, to: typeof future) {
+    const other = from.value.at(-1)
+    if (!other || !letter.value) return
+    to.value = [...to.value, letter.value]
+    from.value = from.value.slice(0, -1)
+    letter.value = other
+    lastKind = ''
+    saveSoon()
+  }
+
+  function saveSoon() {
+    saving.value = 'waiting'
+    clearTimeout(timer)
+    timer = setTimeout(() => void save(), 500)
+  }
+
+  async function save() {
+    const id = mailing.value?.id
+    if (id === undefined || !letter.value || saving.value === 'saving') return
+    const sent = letter.value
+    saving.value = 'saving'
+    try {
+      const answer = await $fetch<{ version: number }>(`/api/mailings/${id}/letter`, { method: 'PUT', body: { ...sent, version } })
+      version = answer.version
+      saving.value = 'saved'
+      if (letter.value !== sent) saveSoon()
+      else await proof()
+    } catch (error) {
+      saving.value = 'failed'
+      useNotices().refuse(`The letter is not saved. ${problemOf(error).message}`)
+    }
+  }
+
+  async function flush() {
+    clearTimeout(timer)
+    if (saving.value === 'waiting') await save()
+  }
+
+  /** Changes the mailing itself: name or audience. */
+  async function set(body: { name?: string; listId?: number | null; joinedWithinDays?: number | null }) {
+    if (!mailing.value) return
+    await ask(`/api/mailings/${mailing.value.id}`, { method: 'PUT', body })
+    await refresh()
+  }
+
+  function newId() {
+    return `n${Date.now().toString(36)}${(ids++).toString(36)}`
+  }
+
+  return {
+    mailing, problem, letter, marks, chosen, chosenBlock, saving, past, future, blockers, eligible, canChange,
+    open, refresh, proof, flush, set, change,
+    setSubject: (subject: string) => letter.value && change({ ...letter.value, subject }, 'subject'),
+    setPreviewText: (previewText: string) => letter.value && change({ ...letter.value, previewText }, 'preview'),
+    update: (id: string, to: Partial<Block>) => letter.value && changeDocument(updateBlock(letter.value.document, id, to as object), `block ${id} ${Object.keys(to).join()}`),
+    insert(index: number, kind: BlockKind) {
+      if (!letter.value) return
+      const block = newBlock(kind, newId())
+      changeDocument(insertRow(letter.value.document, index, block), `insert ${block.id}`)
+      chosen.value = block.id
+    },
+    remove(id: string) {
+      if (letter.value) changeDocument(removeBlock(letter.value.document, id), `remove ${id}`)
+      chosen.value = null
+    },
+    move: (from: number, to: number) => letter.value && changeDocument(moveRow(letter.value.document, from, to), `move ${Date.now()}`),
+    duplicate: (index: number) => letter.value && changeDocument(duplicateRow(letter.value.document, index, newId), `duplicate ${Date.now()}`),
+    undo: () => step(past, future),
+    redo: () => step(future, past),
+  }
+})
