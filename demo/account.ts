@@ -8,6 +8,7 @@ import { addUser } from '../database/users'
 import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
 import { galeSeasonSale, offer, windNotes, workshopNews } from './letters'
+import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
 
@@ -40,6 +41,7 @@ export async function makeAccount(db: Database, options: { seed: number; size: n
     }
     for (const field of fields) addField(db, field)
     const people = makePeople(db, chance, size, lists, now)
+    importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
     plan(db, lists, pictures, now)
   })
@@ -71,7 +73,7 @@ function pastMailings(lists: DemoLists, pictures: Record<string, string>, now: n
   function past(name: string, list: number, when: number, letter: PastMailing['letter'], n: number, liking: number): PastMailing {
     const daysAgo = (now - when) / DAY
     const dip = daysAgo > 130 && daysAgo < 175
-    return { name, list, at: when, letter, appeal: liking * (0.92 + 0.16 * Math.abs(Math.sin(n * 2.4))) * (dip ? 0.7 : 1), trouble: dip ? 6 : daysAgo < 8 ? 3 : 1 }
+    return { name, list, at: when, letter, appeal: liking * (0.92 + 0.16 * Math.abs(Math.sin(n * 2.4))) * (dip ? 0.7 : 1), trouble: dip ? 6 : daysAgo < 8 ? 3.8 : 1 }
   }
 }
 

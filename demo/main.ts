@@ -11,7 +11,7 @@ const option = (name: string, otherwise: number) => {
   const at = rest.indexOf(`--${name}`)
   return at >= 0 ? Number(rest[at + 1]) : otherwise
 }
-const size = option('size', 12_400)
+const size = option('size', 12_100)
 const began = performance.now()
 const db = openDatabase(folder)
 await makeAccount(db, { seed: option('seed', 47), size, now: option('now', Date.now()), passwordHash: demoPassword() })

@@ -34,7 +34,7 @@ export function makePeople(db: Database, chance: Chance, size: number, lists: De
   const wording = wordingId(db, 'Yes, send me this. I can leave with one click at any time.')
   const tags = ['owner', 'volunteer', 'press', 'repair day', 'festival 2025'].map((name) => run(db, q.insertInto('tags').values({ name })).id)
   for (let i = 0; i < size; i++) {
-    const joinedAt = chance.is(0.55) ? now - HISTORY - chance.next() * 900 * DAY : joinedWithinHistory(chance, now)
+    const joinedAt = chance.is(0.48) ? now - HISTORY - chance.next() * 900 * DAY : joinedWithinHistory(chance, now)
     const domain = chance.weighted(domains)
     const [first, firstLatin] = chance.pick(firstNames)
     const [last, lastLatin] = chance.pick(lastNames)
@@ -63,7 +63,7 @@ export function makePeople(db: Database, chance: Chance, size: number, lists: De
     for (const [list, share] of [[lists.windNotes, 0.8], [lists.workshop, 0.3], [lists.offers, 0.68]] as const) {
       if (!chance.is(share)) continue
       const since = Math.floor(joinedAt + (chance.is(0.75) ? 0 : chance.next() * (now - joinedAt) * 0.6))
-      const until = chance.is(0.1 - 0.06 * keen) ? since + (0.1 + 0.9 * chance.next()) * (now - since) : Infinity
+      const until = chance.is(0.075 - 0.05 * keen) ? since + (0.1 + 0.9 * chance.next()) * (now - since) : Infinity
       person.lists.set(list, { since, until })
       add.subscription.run({ person: id, list, state: until < now ? 'unsubscribed' : 'subscribed', since: Math.floor(until < now ? until : since) })
       add.evidence.run({ person: id, list, at: since, state: 'subscribed', way: chance.is(0.8) ? 'sign-up form' : 'import', wording })

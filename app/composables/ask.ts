@@ -5,10 +5,17 @@ interface Problem {
   fields: Record<string, string>
 }
 
+type Options = FetchOptions<'json'> & { method?: 'GET' | 'POST' | 'PUT' | 'DELETE' }
+
+/** One request; throws where the server refuses. See {@link problemOf}. */
+export function request<T>(path: string, options: Options = {}): Promise<T> {
+  return $fetch<unknown>(path, options as object) as Promise<T>
+}
+
 /** Asks the server; where it refuses, its sentence becomes a notice and the answer is null. */
-export async function ask<T>(path: string, options: FetchOptions<'json'> & { method?: 'GET' | 'POST' | 'PUT' | 'DELETE' } = {}): Promise<T | null> {
+export async function ask<T>(path: string, options: Options = {}): Promise<T | null> {
   try {
-    return (await $fetch<unknown>(path, options as object)) as T
+    return await request<T>(path, options)
   } catch (error) {
     useNotices().refuse(problemOf(error).message)
     return null
@@ -48,7 +55,7 @@ export function useAnswer<T>(path: () => string | null, options: { live?: boolea
     asking = true
     const mine = ++latest
     try {
-      const got = (await $fetch<unknown>(at)) as T
+      const got = await request<T>(at)
       if (mine === latest && at === path()) {
         answer.value = got
         problem.value = null

@@ -7,7 +7,19 @@ export function count(n: number): string {
 
 /** "41.2%"; small shares get two figures after the point. */
 export function percent(share: number): string {
-  return `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 1)}%`
+  if (share === 0) return '0%'
+  return `${(share * 100).toFixed(share < 0.01 ? 2 : 1)}%`
+}
+
+/** "1st", "10th". */
+export function ordinal(n: number): string {
+  const end = { one: 'st', two: 'nd', few: 'rd', other: 'th', zero: 'th', many: 'th' }
+  return `${n}${end[new Intl.PluralRules('en-GB', { type: 'ordinal' }).select(n)]}`
+}
+
+/** "1 row", "1,224 rows". */
+export function rows(n: number): string {
+  return `${count(n)} ${n === 1 ? 'row' : 'rows'}`
 }
 
 /** "1 person", "3 people". */

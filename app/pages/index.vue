@@ -25,7 +25,7 @@ const sentence = computed(() => {
         <div class="flex gap-2"><NuxtLink to="/people/import" class="btn">Import people</NuxtLink><button class="btn btn-go" @click="writeLetter">Write a letter</button></div>
       </div>
       <div class="sheet mt-3.5"><RunSheet :today="today" /></div>
-      <div class="mt-4 grid grid-cols-[1fr_400px] gap-4">
+      <div class="mt-4 grid grid-cols-[1fr_400px] items-start gap-4">
         <WaitingList :waiting="today.waiting" />
         <div class="grid content-start gap-4"><GrowthChart :people="today.people" /><StandingGlance :standing="today.standing" /></div>
       </div>

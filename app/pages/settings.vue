@@ -9,7 +9,7 @@ watch(answer, (got) => got && Object.assign(form, got))
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
   const body = { ...form, pace_per_minute: form.pace_per_minute || null }
-  if (!(await submit(() => $fetch<unknown>('/api/account' as string, { method: 'PUT', body })))) return
+  if (!(await submit(() => request('/api/account', { method: 'PUT', body })))) return
   await session.load()
   notices.say('Saved. Letters that have not gone out follow.')
 }

@@ -1,3 +1,4 @@
+import type { Editor } from '@tiptap/vue-3'
 import type { Field } from '~~/core/people'
 import type { Block, BlockKind, Letter, LetterDocument } from '~~/core/letters'
 import { findBlock, insertRow, moveRow, newBlock, removeBlock, updateBlock, duplicateRow } from '~~/core/letters'
@@ -23,6 +24,8 @@ export interface OpenMailing {
   waiting_note: string | null
   totals: Record<'planned' | 'queued' | 'claimed' | 'deferred' | 'uncertain' | 'accepted' | 'failed' | 'dropped' | 'bounced' | 'complained' | 'opened' | 'clicked', number> | null
   pace: number | null
+  /** Who the letter comes from, as readers see it. */
+  sender: string
 }
 
 /** The mailing that is open: what the server says of it, and its letter as it is being written. */
@@ -32,6 +35,8 @@ export const useMailing = defineStore('mailing', () => {
   const letter = shallowRef<Letter | null>(null)
   const marks = shallowRef<Mark[] | null>(null)
   const chosen = ref<string | null>(null)
+  /** The editor of the chosen block's text, for its tools. */
+  const editor = shallowRef<Editor | null>(null)
   const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
   const past = shallowRef<Letter[]>([])
   const future = shallowRef<Letter[]>([])
@@ -63,7 +68,7 @@ export const useMailing = defineStore('mailing', () => {
   async function refresh(id = mailing.value?.id) {
     if (id === undefined) return
     try {
-      const got = (await $fetch<unknown>(`/api/mailings/${id}`)) as OpenMailing
+      const got = await request<OpenMailing>(`/api/mailings/${id}`)
       if (mailing.value && mailing.value.id !== id) return
       mailing.value = got
       problem.value = ''
@@ -80,7 +85,7 @@ export const useMailing = defineStore('mailing', () => {
   async function proof() {
     const id = mailing.value?.id
     if (id === undefined) return
-    const got = await $fetch<{ marks: Mark[] }>(`/api/mailings/${id}/proof`).catch(() => null)
+    const got = await request<{ marks: Mark[] }>(`/api/mailings/${id}/proof`).catch(() => null)
     if (got && mailing.value?.id === id) marks.value = got.marks
   }
 
@@ -119,7 +124,7 @@ export const useMailing = defineStore('mailing', () => {
     const sent = letter.value
     saving.value = 'saving'
     try {
-      const answer = await $fetch<{ version: number }>(`/api/mailings/${id}/letter`, { method: 'PUT', body: { ...sent, version } })
+      const answer = await request<{ version: number }>(`/api/mailings/${id}/letter`, { method: 'PUT', body: { ...sent, version } })
       version = answer.version
       saving.value = 'saved'
       if (letter.value !== sent) saveSoon()
@@ -147,7 +152,7 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   return {
-    mailing, problem, letter, marks, chosen, chosenBlock, saving, past, future, blockers, eligible, canChange,
+    mailing, problem, letter, marks, editor, chosen, chosenBlock, saving, past, future, blockers, eligible, canChange,
     open, refresh, proof, flush, set, change,
     setSubject: (subject: string) => letter.value && change({ ...letter.value, subject }, 'subject'),
     setPreviewText: (previewText: string) => letter.value && change({ ...letter.value, previewText }, 'preview'),

@@ -17,11 +17,11 @@ export const useSession = defineStore('session', {
   },
   actions: {
     async load() {
-      this.$patch(await $fetch<Known>('/api/session'))
+      this.$patch(await request<Known>('/api/session'))
       this.loaded = true
     },
     async signOut() {
-      await $fetch('/api/session', { method: 'DELETE' })
+      await request('/api/session', { method: 'DELETE' })
       this.loaded = false
       await navigateTo('/sign-in')
     },

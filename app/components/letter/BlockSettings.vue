@@ -15,6 +15,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
   <section class="border-b border-line px-3.5 py-3">
     <template v-if="block">
       <h2>{{ names[block.kind] }}</h2>
+      <TextTools v-if="'text' in block && store.editor" :key="block.id" :editor="store.editor" :lists="block.kind !== 'heading'" />
       <div class="mt-2.5 grid grid-cols-[92px_1fr] items-center gap-x-2.5 gap-y-1.5 text-[12.5px]">
         <template v-if="block.kind === 'heading'">
           <label for="level">Size</label>
@@ -39,7 +40,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           <label for="height">Height</label>
           <span class="flex items-center gap-2"><input id="height" class="field field-sm w-20" type="number" min="4" max="200" :value="block.height" @change="store.update(block.id, { height: Number(text($event)) || 24 })" />px</span>
         </template>
-        <p v-if="block.kind === 'text' || block.kind === 'divider'" class="muted col-span-2">Nothing to set here.</p>
+        <p v-if="block.kind === 'divider'" class="muted col-span-2">Nothing to set here.</p>
         <p v-if="block.kind === 'footer'" class="muted col-span-2">The postal address comes from <NuxtLink to="/settings" class="link">Settings</NuxtLink>.</p>
       </div>
     </template>

@@ -7,6 +7,7 @@ import { FillInNode } from './fill-in-node'
 /** A text edited in place. What it holds is the letter's rich text, no more. */
 const props = defineProps<{ text: RichText; label: string; singleLine?: boolean; chosen: boolean }>()
 const emit = defineEmits<{ change: [text: RichText]; slash: [] }>()
+const store = useMailing()
 const empty = () => isEmptyText(props.text)
 let given = JSON.stringify(props.text)
 
@@ -38,6 +39,10 @@ const editor = useEditor({
     emit('change', text)
   },
 })
+// The tools for the chosen text stand beside the paper.
+watch(() => [props.chosen, editor.value] as const, ([chosen, mine]) => {
+  if (chosen && mine) store.editor = markRaw(mine)
+}, { immediate: true })
 // Undo, or another window, brings a text this editor did not write.
 watch(() => props.text, (text) => {
   const next = JSON.stringify(text)
@@ -49,7 +54,6 @@ watch(() => props.text, (text) => {
 
 <template>
   <div class="relative">
-    <TextTools v-if="chosen && editor" :editor="editor" :lists="!singleLine" />
     <EditorContent :editor="editor" />
     <span v-if="isEmptyText(text)" class="pointer-events-none absolute top-0 left-0 font-normal text-ink-500">{{ label === 'Heading' ? 'Heading' : 'Write, or type / to insert a block' }}</span>
   </div>

@@ -40,14 +40,16 @@ const tools = computed(() => [
 </script>
 
 <template>
-  <div class="floats absolute -top-9 left-0 z-30 flex items-center rounded border border-line bg-sheet text-[12.5px] leading-5 font-normal text-ink-900" style="font-family: var(--font-ui)" role="toolbar" aria-label="Text">
+  <div class="mt-2.5 text-[12.5px]">
+    <div class="flex items-center rounded-[5px] border border-line" role="toolbar" aria-label="Text">
     <button v-for="tool in tools" :key="tool.name" class="h-7 w-7 p-1.5" :class="tool.on && 'bg-brass-100'" :aria-label="tool.name" :aria-pressed="tool.on" @mousedown.prevent @click="tool.run"><component :is="tool.icon" :size="14" /></button>
     <button class="h-7 w-7 p-1.5" :class="editor.isActive('link') && 'bg-brass-100'" aria-label="Link" :aria-expanded="open === 'link'" @mousedown.prevent @click="openLink"><LinkIcon :size="14" /></button>
     <button class="h-7 px-2" :aria-expanded="open === 'fill-in'" @mousedown.prevent @click="open = open === 'fill-in' ? null : 'fill-in'">Fill-in</button>
-    <form v-if="open === 'link'" class="floats absolute top-8 left-0 flex w-80 gap-2 rounded border border-line bg-sheet p-2" @submit.prevent="setLink">
+    </div>
+    <form v-if="open === 'link'" class="mt-2 flex gap-2" @submit.prevent="setLink">
       <input v-model="href" class="field field-sm" placeholder="https://" aria-label="Where the link leads" /><button class="btn btn-sm btn-go">Set</button>
     </form>
-    <form v-if="open === 'fill-in'" class="floats absolute top-8 left-0 grid w-80 grid-cols-[90px_1fr] items-center gap-2 rounded border border-line bg-sheet p-2.5" @submit.prevent="insertFillIn">
+    <form v-if="open === 'fill-in'" class="mt-2 grid grid-cols-[82px_1fr] items-center gap-2" @submit.prevent="insertFillIn">
       <label for="fill-in-field">Value</label>
       <select id="fill-in-field" v-model="path" class="field field-sm">
         <option v-for="field in store.mailing!.fields" :key="field.key" :value="`person.${field.key}`">{{ field.name }}</option>

@@ -11,13 +11,13 @@ const measures = computed(() =>
     const top = Math.max(own, max(others) ?? 0, 0.0001) * 1.08
     const x = scaleLinear([0, top], [0, 430])
     const better = others.filter((other) => (key === 'left' ? other < own : other > own)).length
-    return { name, own, x: x(own), marks: others.map((other) => x(other)), rank: others.length ? rank(better + 1, others.length + 1) : 'nothing to compare with yet' }
+    return { name, own, x: x(own), marks: others.map((other) => x(other)), rank: others.length ? rank(better + 1, others.length + 1, key === 'left' ? ['fewest', 'most'] : ['best', 'lowest']) : 'nothing to compare with yet' }
   }),
 )
-function rank(place: number, of: number) {
-  if (place === 1) return 'best'
-  if (place === of) return 'last'
-  return Math.abs(place - (of + 1) / 2) < 1 ? 'middle' : `${place}. of ${of}`
+function rank(place: number, of: number, [first, last]: readonly [string, string]) {
+  if (place === 1) return `${first} of ${of}`
+  if (place === of) return `${last} of ${of}`
+  return Math.abs(place - (of + 1) / 2) < 1 ? 'middle' : `${ordinal(place)} of ${of}`
 }
 </script>
 

@@ -8,10 +8,10 @@ const results = computed(() => answer.value?.results ?? null)
 const facts = computed(() => {
   const r = results.value
   if (!r) return []
-  const span = (rate: { low: number; high: number }) => `${(rate.low * 100).toFixed(1)}–${(rate.high * 100).toFixed(1)}`
+  const span = (rate: { low: number; high: number }) => `${(rate.low * 100).toFixed(1)} to ${(rate.high * 100).toFixed(1)}%`
   return [
     { name: 'Delivered', value: count(r.rates.delivered.hits), about: `${percent(r.rates.delivered.rate)} of ${count(r.rates.delivered.of)}` },
-    { name: 'Opened, by people', value: percent(r.rates.opened.rate), about: `${span(r.rates.opened)} · machines set apart` },
+    { name: 'Opened, by people', value: percent(r.rates.opened.rate), about: span(r.rates.opened) },
     { name: 'Clicked', value: percent(r.rates.clicked.rate), about: `${percent(r.rates.clickToOpen.rate)} of openers` },
     { name: 'Left the list', value: percent(r.rates.left.rate), about: people(r.rates.left.hits) },
     { name: 'Complained', value: percent(r.rates.complained.rate), about: `${count(r.rates.complained.hits)} · line at 0.10%` },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { max, scaleLinear, sum } from 'd3'
+import { max, sum } from 'd3'
 import type { TodaySheet } from './today'
 
 const props = defineProps<{ people: TodaySheet['people'] }>()
@@ -11,7 +11,9 @@ const byDay = (rows: { day: number; n: number }[]) => {
 const joined = computed(() => byDay(props.people.growth.joined))
 const gone = computed(() => byDay(props.people.growth.left).map((n, i) => n + byDay(props.people.growth.aside)[i]!))
 const total = (kind: 'joined' | 'left' | 'aside') => sum(props.people.growth[kind], ({ n }) => n)
-const up = computed(() => scaleLinear([0, Math.max(1, max(joined.value) ?? 1, max(gone.value) ?? 1)], [0, 46]))
+/** One scale for both sides: 48 px above the line, 28 below. */
+const scale = computed(() => Math.min(48 / Math.max(1, max(joined.value) ?? 1), 28 / Math.max(1, max(gone.value) ?? 1)))
+const up = (n: number) => n * scale.value
 </script>
 
 <template>
@@ -21,7 +23,7 @@ const up = computed(() => scaleLinear([0, Math.max(1, max(joined.value) ?? 1, ma
       <svg viewBox="0 0 370 84" class="w-full" role="img" :aria-label="`${total('joined')} joined, ${total('left')} left, ${total('aside')} were set aside in 30 days`">
         <g v-for="(n, i) in joined" :key="i">
           <rect :x="i * 12.3" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
-          <rect :x="i * 12.3" y="54" width="9" :height="Math.min(28, up(gone[i]!))" fill="#b4573c" />
+          <rect :x="i * 12.3" y="54" width="9" :height="up(gone[i]!)" fill="#b4573c" />
         </g>
         <line x1="0" x2="370" y1="53" y2="53" stroke="#3c433a" />
       </svg>

@@ -2,15 +2,21 @@
 import type { Waiting } from './today'
 
 const props = defineProps<{ waiting: Waiting[] }>()
+function held(blockers: string[]) {
+  if (!blockers.length) return 'What held it is mended. It goes out when you say so.'
+  return `${blockers.length} ${blockers.length === 1 ? 'blocker' : 'blockers'}: ${blockers.map((title) => title.replace(/^Link/, 'a link')).join('; ')}.`
+}
 const items = computed(() =>
   props.waiting.map((one) => {
     switch (one.kind) {
       case 'held':
         return one.by === 'proof'
-          ? { key: `h${one.mailing.id}`, level: 'blocker' as const, title: `“${one.mailing.name}” is held by its proof`, detail: one.note ?? '', label: 'Open the proof', to: `/mail/${one.mailing.id}/proof` }
+          ? { key: `h${one.mailing.id}`, level: 'blocker' as const, title: `“${one.mailing.name}” is held by its proof`, detail: held(one.blockers), label: one.blockers.length ? 'Open the proof' : 'Dispatch it', to: `/mail/${one.mailing.id}/${one.blockers.length ? 'proof' : 'dispatch'}` }
           : { key: `h${one.mailing.id}`, level: 'caution' as const, title: `“${one.mailing.name}” is paused`, detail: `${count(one.mailing.delivered)} of ${count(one.mailing.recipients)} have it. The rest waits until you resume it.`, label: 'Open dispatch', to: `/mail/${one.mailing.id}/dispatch` }
       case 'stuck':
         return { key: `s${one.mailing.id}`, level: 'caution' as const, title: `“${one.mailing.name}” waits for the mail server`, detail: one.note ?? '', label: 'Look', to: `/mail/${one.mailing.id}/dispatch` }
+      case 'bounces':
+        return { key: `b${one.domain}`, level: 'caution' as const, title: `Bounces at ${one.domain} are ${percent(one.rate)}, over the 2% line`, detail: `${count(one.bounced)} of ${count(one.tried)} in 7 days. Addresses that are dead have been set aside; see where they came from.`, label: 'Look', to: '/standing' }
       case 'uncertain':
         return { key: `u${one.mailing.id}`, level: 'caution' as const, title: `${people(one.count)} may or may not have “${one.mailing.name}”`, detail: 'The conversation with the mail server broke off before its answer. They are mailed again only if you say so.', label: 'Decide', to: `/mail/${one.mailing.id}/dispatch` }
       case 'import':

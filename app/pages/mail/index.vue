@@ -53,7 +53,7 @@ useKeys((event) => {
             <NuxtLink v-else :to="`/mail/${chosen.id}/letter`" class="btn btn-go">Open the letter</NuxtLink>
           </div>
         </div>
-        <p v-if="chosen.held_note" class="mt-3 rounded-md border border-bad-600 bg-bad-100 px-3 py-2">{{ chosen.held_note }}</p>
+        <p v-if="chosen.held_note && chosen.state === 'held'" class="mt-3 rounded-md border border-bad-600 bg-bad-100 px-3 py-2">{{ chosen.held_note }}</p>
         <p v-if="preview.answer.value?.reader" class="muted small mt-3">As {{ preview.answer.value.reader.name || preview.answer.value.reader.address }} reads it</p>
         <iframe v-if="preview.answer.value" :srcdoc="preview.answer.value.html" sandbox="" title="The letter" class="mt-1.5 min-h-0 flex-1 rounded-md border border-line bg-sheet" />
       </template>

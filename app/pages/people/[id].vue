@@ -18,6 +18,10 @@ interface Person {
 const route = useRoute()
 const { date, dayAndTime } = useTimes()
 const { answer: person, problem } = useAnswer<Person>(() => `/api/people/${String(route.params.id)}`)
+function shown(field: Field) {
+  const value = showFieldValue(person.value?.values[field.key])
+  return field.kind === 'date' && value ? date(Date.parse(`${value}T12:00:00Z`)) : value
+}
 function fate(mailing: Person['mailings'][number]) {
   const acts = [mailing.opened_at && 'opened', mailing.clicked_at && 'clicked', mailing.left_at && 'left the list'].filter(Boolean)
   return acts.length ? acts.join(', ') : mailing.state === 'accepted' ? 'delivered' : [mailing.state, mailing.answer].filter(Boolean).join(': ')
@@ -36,7 +40,7 @@ function fate(mailing: Person['mailings'][number]) {
       <div class="sheet">
         <div class="sheet-head"><h2>Known</h2></div>
         <dl class="grid grid-cols-[140px_1fr] gap-y-1.5 p-3.5">
-          <template v-for="field in person.fields" :key="field.key"><dt class="muted">{{ field.name }}</dt><dd>{{ showFieldValue(person.values[field.key]) || '—' }}</dd></template>
+          <template v-for="field in person.fields" :key="field.key"><dt class="muted">{{ field.name }}</dt><dd>{{ shown(field) || '—' }}</dd></template>
           <dt class="muted">Tags</dt><dd><span v-for="tag in person.tags" :key="tag" class="tag mr-1">{{ tag }}</span><template v-if="!person.tags.length">—</template></dd>
         </dl>
       </div>

@@ -81,7 +81,7 @@ async function start() {
       <div class="sheet mt-4">
         <div class="sheet-head">
           <h2>How the columns were understood</h2>
-          <span class="small muted">{{ understood.whole ? people(understood.rows.length) : `the first ${count(understood.rows.length)} rows of ${(file!.size / 1e6).toFixed(1)} MB` }} · {{ understood.encoding }} · separated by {{ { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }[understood.delimiter] }}</span>
+          <span class="small muted">{{ understood.whole ? rows(understood.rows.length) : `the first ${count(understood.rows.length)} rows of ${(file!.size / 1e6).toFixed(1)} MB` }} · {{ understood.encoding }} · separated by {{ { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }[understood.delimiter] }}</span>
         </div>
         <ImportColumns :plans="plans" :fields="overview?.fields ?? []" :lists="overview?.lists ?? []" @change="change" />
       </div>
@@ -102,7 +102,7 @@ async function start() {
         </div>
         <p class="muted small mt-3">A column of yes and no for a list decides for itself; who says no does not join. Somebody who has left a list, or is set aside, is never brought back by an import.</p>
         <div class="mt-4 flex items-center gap-3">
-          <button class="btn btn-go" :disabled="busy || !hasAddress" @click="start">{{ busy ? 'Sending the file…' : understood.whole ? `Import ${people(understood.rows.length)}` : 'Import' }}</button>
+          <button class="btn btn-go" :disabled="busy || !hasAddress" @click="start">{{ busy ? 'Sending the file…' : understood.whole ? `Import ${rows(understood.rows.length)}` : 'Import' }}</button>
           <span v-if="!hasAddress" class="fault">One column must be the address.</span>
         </div>
       </div>

@@ -37,7 +37,7 @@ async function act(path: string, body?: object) {
   fault.value = ''
   try {
     await store.flush()
-    await $fetch(`/api/mailings/${mailing.value.id}/${path}`, { method: 'POST', body })
+    await request(`/api/mailings/${mailing.value.id}/${path}`, { method: 'POST', body })
   } catch (error) {
     fault.value = problemOf(error).message
   }
@@ -57,6 +57,12 @@ async function dispatch() {
     <h1>Dispatch</h1>
     <template v-if="mailing.started_at === null">
       <p class="muted mt-0.5">To <b class="text-ink-900">{{ people(store.eligible) }}</b> as things stand now. Who exactly is fixed when it begins.</p>
+      <dl class="sheet mt-4 grid grid-cols-[110px_1fr] gap-y-1.5 p-4">
+        <dt class="muted">Subject</dt><dd class="font-semibold">{{ store.letter?.subject || 'none yet' }}</dd>
+        <dt class="muted">From</dt><dd>{{ mailing.sender }}</dd>
+        <dt class="muted">To</dt><dd>{{ mailing.list ?? 'no list yet' }}<template v-if="mailing.joinedWithinDays">, who joined in the last {{ mailing.joinedWithinDays }} days</template> · {{ people(store.eligible) }}</dd>
+        <dt class="muted">Proof</dt><dd>{{ store.blockers ? `${store.blockers} ${store.blockers === 1 ? 'blocker holds' : 'blockers hold'} it` : 'nothing holds it' }}</dd>
+      </dl>
       <div class="sheet mt-4 p-4">
         <template v-if="mailing.state === 'scheduled'">
           <p>It goes out <b>{{ dayAndTime(mailing.scheduled_at!) }}</b> to {{ mailing.list }}.</p>

@@ -7,6 +7,7 @@ export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const audience = audienceOf(mailing)
+  const { pace_per_minute, sender_name, sender_address } = account()
   return {
     ...mailing,
     letter: letterOf(db, mailing.letter_id),
@@ -16,6 +17,7 @@ export default defineEventHandler((event) => {
     joinedWithinDays: audience?.rule?.kind === 'joined' ? audience.rule.withinDays : null,
     waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
     totals: totalsOf(db, mailing.id) ?? null,
-    pace: account().pace_per_minute,
+    pace: pace_per_minute,
+    sender: `${sender_name} <${sender_address}>`,
   }
 })
