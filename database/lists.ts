@@ -43,7 +43,7 @@ export function readFields(db: Database): Field[] {
 }
 
 /** Adds a field unless one has its key already. */
-export function addField(db: Database, field: Field) {
+export function addField(db: Database, { key, name, kind }: Field) {
   const position = one(db, q.selectFrom('fields').select((eb) => eb.fn.countAll<number>().as('n')))!.n
-  run(db, q.insertInto('fields').values({ ...field, position }).onConflict((conflict) => conflict.doNothing()))
+  run(db, q.insertInto('fields').values({ key, name, kind, position }).onConflict((conflict) => conflict.doNothing()))
 }

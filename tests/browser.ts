@@ -1,0 +1,39 @@
+import { readFileSync } from 'node:fs'
+import { chromium, type Browser, type Page } from 'playwright-core'
+import { expect } from 'vitest'
+
+/** A page in Debian's Chromium, with every error its console said. */
+export interface Visitor {
+  page: Page
+  errors: string[]
+  /** Fails where the page as it stands breaks a rule of WCAG 2.2 AA that axe knows. */
+  expectAccessible(): Promise<void>
+  close(): Promise<void>
+}
+
+const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8')
+
+export async function visit(): Promise<Visitor> {
+  const browser: Browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  page.setDefaultTimeout(20_000)
+  const errors: string[] = []
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))
+  page.on('pageerror', (error) => errors.push(error.message))
+  return {
+    page,
+    errors,
+    async expectAccessible() {
+      await page.evaluate(axe)
+      const { violations } = (await page.evaluate(
+        'axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })',
+      )) as { violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }
+      const found = violations.map(({ id, nodes }) => `${page.url()} ${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary.split('\n')[1] ?? ''}`).join(' | ')}`)
+      expect(found).toEqual([])
+    },
+    close: () => browser.close(),
+  }
+}

@@ -1,0 +1,154 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { openDatabase, closeDatabase, type Database } from '../database'
+import { createAccount } from '../database/account'
+import { writeClock } from '../database/clock'
+import { addList } from '../database/lists'
+import { addUser } from '../database/users'
+
+type ProcessName = 'web' | 'engine' | 'world'
+const entries: Record<ProcessName, string> = {
+  web: '.output/server/index.mjs',
+  engine: '.output/processes/engine.mjs',
+  world: '.output/processes/world.mjs',
+}
+
+/** A whole Satchel on a data folder and ports of its own, for one test. */
+export interface Installation {
+  url: string
+  enterUrl: string
+  worldUrl: string
+  data: string
+  /** The same file the processes work on. */
+  db: Database
+  start(name: ProcessName): Promise<void>
+  /** Ends a process at once (SIGKILL), and waits until it is gone. */
+  kill(name: ProcessName): Promise<void>
+  stop(): Promise<void>
+}
+
+/**
+ * Prepares an installation. With `demo` it is the demo account of that many people; else an
+ * account with one list and nobody on it; with `empty` there is not even that.
+ */
+export async function install(options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {}): Promise<Installation> {
+  const data = mkdtempSync(join(tmpdir(), 'satchel-test-'))
+  const [webPort, smtpPort, worldPort] = await freePorts(3)
+  const url = `http://127.0.0.1:${webPort}`
+  const worldUrl = `http://127.0.0.1:${worldPort}`
+  const [enterKey, reportsKey] = [secret(), secret()]
+  if (options.demo) {
+    const made = spawnSync(process.execPath, ['.output/processes/demo.mjs', data, '--size', String(options.demo)], { encoding: 'utf8' })
+    if (made.status !== 0) throw new Error(made.stderr)
+  }
+  const db = openDatabase(data)
+  if (!options.demo && !options.empty) smallAccount(db)
+  const env = {
+    ...process.env,
+    NODE_ENV: 'production',
+    SATCHEL_DATA: data,
+    SATCHEL_URL: url,
+    SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+    SATCHEL_WEB_PROXY: worldUrl,
+    SATCHEL_ENTER_KEY: enterKey,
+    SATCHEL_REPORTS_KEY: reportsKey,
+    PORT: String(webPort),
+    NITRO_PORT: String(webPort),
+    HOST: '127.0.0.1',
+    NUXT_SESSION_PASSWORD: secret(),
+    NUXT_SESSION_COOKIE_SECURE: 'false',
+    WORLD_SMTP_PORT: String(smtpPort),
+    WORLD_WEB_PORT: String(worldPort),
+    WORLD_CLOCK_URL: `${url}/practice/clock`,
+    WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,
+    ...options.env,
+  }
+  const running = new Map<ProcessName, ChildProcess>()
+  const ready: Record<ProcessName, () => Promise<boolean>> = {
+    web: async () => (await fetch(`${url}/api/session`)).ok,
+    engine: () => Promise.resolve(true),
+    world: async () => (await fetch(`${worldUrl}/health`)).ok,
+  }
+  const gone = (child: ChildProcess) => new Promise<void>((done) => (child.exitCode !== null || child.signalCode !== null ? done() : child.once('exit', () => done())))
+  return {
+    url,
+    enterUrl: `${url}/enter/${enterKey}`,
+    worldUrl,
+    data,
+    db,
+    async start(name) {
+      const child = spawn(process.execPath, [entries[name]], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+      running.set(name, child)
+      await until(`${name} answers`, () => ready[name]().catch(() => false), 20_000)
+    },
+    async kill(name) {
+      const child = running.get(name)!
+      child.kill('SIGKILL')
+      await gone(child)
+    },
+    async stop() {
+      for (const child of running.values()) child.kill('SIGKILL')
+      await Promise.all([...running.values()].map(gone))
+      closeDatabase(db)
+      rmSync(data, { recursive: true, force: true })
+    },
+  }
+}
+
+/** Waits until something is so; says what it waited for where it never is. */
+export async function until(what: string, is: () => boolean | Promise<boolean>, within = 60_000) {
+  const end = Date.now() + within
+  while (!(await is())) {
+    if (Date.now() > end) throw new Error(`Waited ${within / 1000} s in vain: ${what}.`)
+    await new Promise((resolve) => setTimeout(resolve, 60))
+  }
+}
+
+/** Signs in as the demo page does; what one asks with afterwards. */
+export async function signIn(installation: Installation) {
+  const entered = await fetch(installation.enterUrl, { redirect: 'manual' })
+  const cookie = entered.headers.getSetCookie().map((set) => set.split(';')[0]).join('; ')
+  return async (method: string, path: string, body?: unknown) => {
+    const raw = body instanceof Uint8Array
+    const answer = await fetch(`${installation.url}${path}`, {
+      method,
+      headers: { cookie, ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }) },
+      ...(body === undefined ? {} : { body: raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body) }),
+    })
+    const text = await answer.text()
+    // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test looks into whatever came
+    return { status: answer.status, body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as any }
+  }
+}
+
+function smallAccount(db: Database) {
+  const now = Date.now()
+  createAccount(
+    db,
+    { name: 'Galewright Kites', zone: 'Europe/London', currency: 'GBP', sender_name: 'Galewright Kites', sender_address: 'hello@galewright.example', postal_address: '1 Slipway, Sandreach', pace_per_minute: null },
+    now,
+  )
+  writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
+  addUser(db, { name: 'Wren', address: 'wren@galewright.example', passwordHash: '!', role: 'owner' }, now)
+  addList(db, { name: 'Wind notes', description: '' }, now)
+}
+
+function secret(): string {
+  return randomBytes(24).toString('hex')
+}
+
+async function freePorts(n: number): Promise<number[]> {
+  const servers = await Promise.all(
+    Array.from({ length: n }, () => new Promise<ReturnType<typeof createServer>>((done) => {
+      const server = createServer()
+      server.listen(0, '127.0.0.1', () => done(server))
+    })),
+  )
+  const ports = servers.map((server) => (server.address() as { port: number }).port)
+  await Promise.all(servers.map((server) => new Promise((done) => server.close(done))))
+  return ports
+}
