@@ -15,7 +15,12 @@ export default defineNuxtConfig({
   components: [{ path: '~/components', pathPrefix: false }],
   runtimeConfig: {
     // Set by bin/ when the process starts: NUXT_SESSION_PASSWORD, NUXT_SESSION_COOKIE_SECURE.
-    session: { name: 'satchel', password: '', maxAge: 60 * 60 * 24 * 30, cookie: { secure: true, sameSite: 'lax' } },
+    session: {
+      name: 'satchel',
+      password: '',
+      maxAge: 60 * 60 * 24 * 30,
+      cookie: { secure: true, sameSite: 'lax' },
+    },
   },
   app: {
     head: {

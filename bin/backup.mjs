@@ -12,5 +12,9 @@ checkNode()
 installPackages()
 buildIfStale()
 const data = resolve(process.env.SATCHEL_DATA ?? 'data')
-const { status } = spawnSync(process.execPath, [join(root, '.output', 'processes', 'backup.mjs'), data, resolve(file)], { stdio: 'inherit' })
+const { status } = spawnSync(
+  process.execPath,
+  [join(root, '.output', 'processes', 'backup.mjs'), data, resolve(file)],
+  { stdio: 'inherit' },
+)
 process.exit(status ?? 1)

@@ -8,7 +8,12 @@ rmSync(join(root, '.output'), { recursive: true, force: true })
 runOrExit('npx', ['nuxt', 'build'], { quiet: !process.argv.includes('--verbose') })
 await build({
   absWorkingDir: root,
-  entryPoints: { engine: 'engine/main.ts', world: 'world/main.ts', demo: 'demo/main.ts', backup: 'database/backup.ts' },
+  entryPoints: {
+    engine: 'engine/main.ts',
+    world: 'world/main.ts',
+    demo: 'demo/main.ts',
+    backup: 'database/backup.ts',
+  },
   outdir: '.output/processes',
   outExtension: { '.js': '.mjs' },
   bundle: true,

@@ -6,7 +6,18 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './prepare.mjs'
 
-const systems = ['android', 'darwin', 'freebsd', 'linux', 'win32', 'openbsd', 'netbsd', 'sunos', 'aix', 'openharmony']
+const systems = [
+  'android',
+  'darwin',
+  'freebsd',
+  'linux',
+  'win32',
+  'openbsd',
+  'netbsd',
+  'sunos',
+  'aix',
+  'openharmony',
+]
 const file = join(root, 'package-lock.json')
 const lock = JSON.parse(readFileSync(file, 'utf8'))
 let added = 0
@@ -27,7 +38,9 @@ for (const [path, entry] of Object.entries(lock.packages)) {
     added++
   }
 }
-lock.packages = Object.fromEntries(Object.entries(lock.packages).sort(([a], [b]) => (a < b ? -1 : 1)))
+lock.packages = Object.fromEntries(
+  Object.entries(lock.packages).sort(([a], [b]) => (a < b ? -1 : 1)),
+)
 writeFileSync(file, `${JSON.stringify(lock, null, 2)}\n`)
 console.log(`${added} packages of other platforms added.`)
 

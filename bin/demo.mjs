@@ -18,11 +18,20 @@ const smtpPort = Number(process.env.WORLD_SMTP_PORT ?? 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT ?? 4580)
 const data = resolve(process.env.SATCHEL_DATA ?? join(root, '.data', 'demo'))
 const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
-for (const [name, wanted] of [['PORT', port], ['WORLD_SMTP_PORT', smtpPort], ['WORLD_WEB_PORT', webPort]]) await checkPort(name, wanted)
+for (const [name, wanted] of [
+  ['PORT', port],
+  ['WORLD_SMTP_PORT', smtpPort],
+  ['WORLD_WEB_PORT', webPort],
+])
+  await checkPort(name, wanted)
 
 if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true })
 if (!existsSync(join(data, 'made'))) {
-  const made = spawnSync(process.execPath, [join(root, '.output', 'processes', 'demo.mjs'), data, ...process.argv.slice(2)], { stdio: 'inherit' })
+  const made = spawnSync(
+    process.execPath,
+    [join(root, '.output', 'processes', 'demo.mjs'), data, ...process.argv.slice(2)],
+    { stdio: 'inherit' },
+  )
   if (made.status !== 0) process.exit(made.status ?? 1)
 }
 const enterKey = secretOf(data, 'enter')

@@ -55,8 +55,20 @@ export function runOrExit(command, args, options = {}) {
 }
 
 function sourceFiles() {
-  const folders = ['app', 'server', 'shared', 'core', 'database', 'engine', 'world', 'demo', 'public']
-  const found = ['nuxt.config.ts', 'package-lock.json', 'bin/build.mjs'].map((name) => join(root, name))
+  const folders = [
+    'app',
+    'server',
+    'shared',
+    'core',
+    'database',
+    'engine',
+    'world',
+    'demo',
+    'public',
+  ]
+  const found = ['nuxt.config.ts', 'package-lock.json', 'bin/build.mjs'].map((name) =>
+    join(root, name),
+  )
   const walk = (folder) => {
     for (const name of readdirSync(folder).sort()) {
       const path = join(folder, name)
@@ -70,6 +82,7 @@ function sourceFiles() {
 
 function hashOf(files) {
   const hash = createHash('sha256')
-  for (const file of files) hash.update(file.slice(root.length)).update('\0').update(readFileSync(file)).update('\0')
+  for (const file of files)
+    hash.update(file.slice(root.length)).update('\0').update(readFileSync(file)).update('\0')
   return hash.digest('hex')
 }

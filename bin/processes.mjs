@@ -35,9 +35,14 @@ export function keepRunning(names, env) {
     stopping = true
     for (const child of running.values()) child.kill('SIGTERM')
     setTimeout(() => process.exit(0), 4_000).unref()
-    return Promise.all([...running.values()].map((child) => child.exitCode !== null || new Promise((done) => child.once('exit', done))))
+    return Promise.all(
+      [...running.values()].map(
+        (child) => child.exitCode !== null || new Promise((done) => child.once('exit', done)),
+      ),
+    )
   }
-  for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => void stop().then(() => process.exit(0)))
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, () => void stop().then(() => process.exit(0)))
   return stop
 }
 

@@ -12,4 +12,5 @@ const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
 keepRunning(['web', 'engine'], webSettings(data, url, port))
 await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
 console.log(`Satchel runs at ${url} with its data in ${data}.`)
-if (!process.env.SATCHEL_SMTP_URL) console.log('It sends nothing until SATCHEL_SMTP_URL names a mail server.')
+if (!process.env.SATCHEL_SMTP_URL)
+  console.log('It sends nothing until SATCHEL_SMTP_URL names a mail server.')

@@ -8,17 +8,33 @@ export type Account = Omit<Schema['account'], 'letterhead'> & { letterhead: Lett
 /** What one chooses about an account; the rest is made with it. */
 export type AccountSettings = Pick<
   Schema['account'],
-  'name' | 'zone' | 'currency' | 'sender_name' | 'sender_address' | 'postal_address' | 'pace_per_minute'
+  | 'name'
+  | 'zone'
+  | 'currency'
+  | 'sender_name'
+  | 'sender_address'
+  | 'postal_address'
+  | 'pace_per_minute'
 >
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
   const row = one(db, q.selectFrom('account').selectAll())
-  return row ? { ...row, letterhead: { ...defaultLetterhead, ...(JSON.parse(row.letterhead) as Letterhead) } } : null
+  return row
+    ? {
+        ...row,
+        letterhead: { ...defaultLetterhead, ...(JSON.parse(row.letterhead) as Letterhead) },
+      }
+    : null
 }
 
 /** Makes the account, with a key for its tokens and one for DKIM (RSA 2048, RFC 8301). */
-export function createAccount(db: Database, settings: AccountSettings, now: number, letterhead: Partial<Letterhead> = {}) {
+export function createAccount(
+  db: Database,
+  settings: AccountSettings,
+  now: number,
+  letterhead: Partial<Letterhead> = {},
+) {
   const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
   run(
     db,
@@ -35,5 +51,6 @@ export function createAccount(db: Database, settings: AccountSettings, now: numb
 }
 
 export function updateAccount(db: Database, settings: Partial<AccountSettings>) {
-  if (Object.keys(settings).length) run(db, q.updateTable('account').set(settings).where('id', '=', 1))
+  if (Object.keys(settings).length)
+    run(db, q.updateTable('account').set(settings).where('id', '=', 1))
 }

@@ -17,23 +17,35 @@ export interface NewAct {
 /** Writes acts in one transaction. Keeps each user agent's text once. */
 export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
   const agents = new Map<string, number>()
-  const insert = prepared<{ mailing: number; person: number; kind: NewAct['kind']; link: number | null; at: number; agent: number; method: string }>(
-    db,
-    (value) =>
-      q.insertInto('acts').values({
-        mailing_id: value('mailing'),
-        person_id: value('person'),
-        kind: value('kind'),
-        link: value('link'),
-        at: value('at'),
-        agent_id: value('agent'),
-        method: value('method'),
-      }),
+  const insert = prepared<{
+    mailing: number
+    person: number
+    kind: NewAct['kind']
+    link: number | null
+    at: number
+    agent: number
+    method: string
+  }>(db, (value) =>
+    q.insertInto('acts').values({
+      mailing_id: value('mailing'),
+      person_id: value('person'),
+      kind: value('kind'),
+      link: value('link'),
+      at: value('at'),
+      agent_id: value('agent'),
+      method: value('method'),
+    }),
   )
   const agentId = (text: string) => {
     let id = agents.get(text)
     if (id === undefined) {
-      run(db, q.insertInto('agents').values({ text }).onConflict((c) => c.doNothing()))
+      run(
+        db,
+        q
+          .insertInto('agents')
+          .values({ text })
+          .onConflict((c) => c.doNothing()),
+      )
       id = one(db, q.selectFrom('agents').select('id').where('text', '=', text))!.id
       if (agents.size > 10_000) agents.clear()
       agents.set(text, id)
@@ -63,10 +75,24 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
       .selectFrom('acts')
       .innerJoin('agents', 'agents.id', 'acts.agent_id')
       .leftJoin('recipients', (join) =>
-        join.onRef('recipients.mailing_id', '=', 'acts.mailing_id').onRef('recipients.person_id', '=', 'acts.person_id'),
+        join
+          .onRef('recipients.mailing_id', '=', 'acts.mailing_id')
+          .onRef('recipients.person_id', '=', 'acts.person_id'),
       )
       .innerJoin('mailings', 'mailings.id', 'acts.mailing_id')
-      .select(['acts.id', 'acts.mailing_id', 'acts.person_id', 'acts.kind', 'acts.link', 'acts.at', 'acts.method', 'agents.text as agent', 'recipients.accepted_at', 'recipients.opened_at', 'mailings.started_at'])
+      .select([
+        'acts.id',
+        'acts.mailing_id',
+        'acts.person_id',
+        'acts.kind',
+        'acts.link',
+        'acts.at',
+        'acts.method',
+        'agents.text as agent',
+        'recipients.accepted_at',
+        'recipients.opened_at',
+        'mailings.started_at',
+      ])
       .where('acts.verdict', 'is', null)
       .where((eb) => eb.or([eb('acts.kind', '=', 'open'), eb('acts.at', '<=', before)]))
       .orderBy('acts.id')
@@ -76,7 +102,11 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
 export type UnjudgedAct = ReturnType<typeof unjudgedActs>[number]
 
 /** When a recipient followed which link. */
-export function clicksOf(db: Database, mailingId: number, personId: number): { link: number; at: number }[] {
+export function clicksOf(
+  db: Database,
+  mailingId: number,
+  personId: number,
+): { link: number; at: number }[] {
   return all(
     db,
     q
@@ -90,7 +120,13 @@ export function clicksOf(db: Database, mailingId: number, personId: number): { l
 }
 
 export function linkCount(db: Database, mailingId: number): number {
-  return one(db, q.selectFrom('mailing_links').select((eb) => eb.fn.countAll<number>().as('n')).where('mailing_id', '=', mailingId))!.n
+  return one(
+    db,
+    q
+      .selectFrom('mailing_links')
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where('mailing_id', '=', mailingId),
+  )!.n
 }
 
 /**
@@ -99,7 +135,8 @@ export function linkCount(db: Database, mailingId: number): number {
  */
 export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
   run(db, q.updateTable('acts').set({ verdict }).where('id', '=', act.id))
-  const hour = act.started_at === null ? null : Math.max(0, Math.floor((act.at - act.started_at) / HOUR))
+  const hour =
+    act.started_at === null ? null : Math.max(0, Math.floor((act.at - act.started_at) / HOUR))
   const first = (column: 'opened_at' | 'clicked_at' | 'machine_at' | 'scanner_at') =>
     run(
       db,
@@ -111,7 +148,8 @@ export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
         .where(column, 'is', null),
     ).changes
   if (verdict === 'machine') {
-    if (act.kind === 'open') shiftTotals(db, act.mailing_id, { machine_opened: first('machine_at') })
+    if (act.kind === 'open')
+      shiftTotals(db, act.mailing_id, { machine_opened: first('machine_at') })
     else shiftTotals(db, act.mailing_id, { scanner_clicked: first('scanner_at') })
     return
   }

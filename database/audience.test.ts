@@ -26,16 +26,37 @@ function peopleIn(db: Database, made: Made[]) {
   made.forEach((person, i) => {
     const normal = `p${i}@inkpost.example`
     const joined_at = now - Math.round(person.joinedDaysAgo * DAY)
-    const { id } = run(db, q.insertInto('people').values({ address: normal, normal, domain: 'inkpost.example', first_name: person.firstName, last_name: null, joined_at, changed_at: now }))
-    if (person.state) run(db, q.insertInto('subscriptions').values({ person_id: id, list_id: list, state: person.state, since: now }))
-    for (const tag of new Set(person.tags)) run(db, q.insertInto('person_tags').values({ person_id: id, tag_id: tag }))
+    const { id } = run(
+      db,
+      q.insertInto('people').values({
+        address: normal,
+        normal,
+        domain: 'inkpost.example',
+        first_name: person.firstName,
+        last_name: null,
+        joined_at,
+        changed_at: now,
+      }),
+    )
+    if (person.state)
+      run(
+        db,
+        q
+          .insertInto('subscriptions')
+          .values({ person_id: id, list_id: list, state: person.state, since: now }),
+      )
+    for (const tag of new Set(person.tags))
+      run(db, q.insertInto('person_tags').values({ person_id: id, tag_id: tag }))
     if (person.aside) setAside(db, id, 'by-hand', 'asked by telephone', now)
   })
   return list
 }
 
 const person: fc.Arbitrary<Made> = fc.record({
-  joinedDaysAgo: fc.oneof(fc.integer({ min: -2, max: 40 }), fc.double({ min: 0, max: 40, noNaN: true })),
+  joinedDaysAgo: fc.oneof(
+    fc.integer({ min: -2, max: 40 }),
+    fc.double({ min: 0, max: 40, noNaN: true }),
+  ),
   state: fc.constantFrom(...states, null),
   tags: fc.array(fc.constantFrom(1, 2), { maxLength: 2 }),
   aside: fc.boolean(),
@@ -44,10 +65,20 @@ const person: fc.Arbitrary<Made> = fc.record({
 const { rule } = fc.letrec<{ rule: Rule }>((tie) => ({
   rule: fc.oneof(
     { depthSize: 'small' },
-    fc.record({ kind: fc.constant('joined' as const), withinDays: fc.integer({ min: 1, max: 40 }) }),
-    fc.record({ kind: fc.constant('on-list' as const), listId: fc.constantFrom(1, 2), state: fc.constantFrom(...states) }),
+    fc.record({
+      kind: fc.constant('joined' as const),
+      withinDays: fc.integer({ min: 1, max: 40 }),
+    }),
+    fc.record({
+      kind: fc.constant('on-list' as const),
+      listId: fc.constantFrom(1, 2),
+      state: fc.constantFrom(...states),
+    }),
     fc.record({ kind: fc.constant('tagged' as const), tagId: fc.constantFrom(1, 2, 3) }),
-    fc.record({ kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const), of: fc.array(tie('rule'), { maxLength: 3 }) }),
+    fc.record({
+      kind: fc.constantFrom('all' as const, 'any' as const, 'none' as const),
+      of: fc.array(tie('rule'), { maxLength: 3 }),
+    }),
   ),
 }))
 
@@ -67,7 +98,9 @@ test('for every rule and person SQL, predicate and waterfall agree', () => {
       expect(steps.at(-1)!.left).toBe(expected.length)
       expect(steps[0]!.left).toBe(made.filter((one) => one.state === 'subscribed').length)
       expect(steps.reduce((sum, step) => sum + step.out, steps.at(-1)!.left)).toBe(steps[0]!.left)
-      expect(countGaps(db, audience, 'first_name', now)).toBe(expected.filter((one) => !one.firstName).length)
+      expect(countGaps(db, audience, 'first_name', now)).toBe(
+        expected.filter((one) => !one.firstName).length,
+      )
       db.sqlite.close()
     }),
     { numRuns: 150 },

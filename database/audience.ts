@@ -50,7 +50,13 @@ export function countGaps(db: Database, audience: Audience, key: string, now: nu
 }
 
 /** People of the audience to read a letter as, in a fixed order. */
-export function audiencePeople(db: Database, audience: Audience, now: number, limit: number, offset: number) {
+export function audiencePeople(
+  db: Database,
+  audience: Audience,
+  now: number,
+  limit: number,
+  offset: number,
+) {
   return q
     .selectFrom('people')
     .select(['id', 'address', 'first_name', 'last_name', 'fields'])

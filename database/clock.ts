@@ -5,7 +5,12 @@ import { one, prepared, q, run, type Database } from './query'
 export function readClock(db: Database): PracticeClock | null {
   const row = one(db, q.selectFrom('clock').selectAll())
   return row
-    ? { anchorReal: row.anchor_real, anchorPractice: row.anchor_practice, rate: row.rate, jumpTo: row.jump_to }
+    ? {
+        anchorReal: row.anchor_real,
+        anchorPractice: row.anchor_practice,
+        rate: row.rate,
+        jumpTo: row.jump_to,
+      }
     : null
 }
 
@@ -36,16 +41,21 @@ export function worldFollowedTo(db: Database): number {
 
 /** The clock all code of a process is given: the practice clock where there is one, else the host's. */
 export function clockOf(db: Database, hostClock: Clock): Clock {
-  const read = prepared<object, { anchor_real: number; anchor_practice: number; rate: number; jump_to: number | null }>(
-    db,
-    () => q.selectFrom('clock').select(['anchor_real', 'anchor_practice', 'rate', 'jump_to']),
-  )
+  const read = prepared<
+    object,
+    { anchor_real: number; anchor_practice: number; rate: number; jump_to: number | null }
+  >(db, () => q.selectFrom('clock').select(['anchor_real', 'anchor_practice', 'rate', 'jump_to']))
   return () => {
     const row = read.one({})
     const host = hostClock()
     if (!row) return host
     return practiceTime(
-      { anchorReal: row.anchor_real, anchorPractice: row.anchor_practice, rate: row.rate, jumpTo: row.jump_to },
+      {
+        anchorReal: row.anchor_real,
+        anchorPractice: row.anchor_practice,
+        rate: row.rate,
+        jumpTo: row.jump_to,
+      },
       host,
     )
   }

@@ -4,9 +4,27 @@ import { MINUTE } from '../core/time'
 import { actRecorder, applyVerdict, recordLeaving, unjudgedActs } from './acts'
 import { openMemory } from './connect'
 import { addList } from './lists'
-import { createMailing, moveMailing, recountTotals, totalsOf, saveLinks, linkOf, letterOf, saveLetter, deleteMailing } from './mailings'
+import {
+  createMailing,
+  moveMailing,
+  recountTotals,
+  totalsOf,
+  saveLinks,
+  linkOf,
+  letterOf,
+  saveLetter,
+  deleteMailing,
+} from './mailings'
 import { all, one, q, run, type Database } from './query'
-import { claimsBecomeUncertain, claimsOf, dropRest, moveRecipient, planRecipients, readRecipient, resendUncertain } from './recipients'
+import {
+  claimsBecomeUncertain,
+  claimsOf,
+  dropRest,
+  moveRecipient,
+  planRecipients,
+  readRecipient,
+  resendUncertain,
+} from './recipients'
 import { changeSubscription, setAside } from './subscriptions'
 
 let db: Database
@@ -19,7 +37,18 @@ beforeEach(() => {
   list = addList(db, { name: 'Wind notes', description: '' }, 0)
   for (let i = 1; i <= 10; i++) {
     const normal = `p${i}@inkpost.example`
-    run(db, q.insertInto('people').values({ address: normal, normal, domain: 'inkpost.example', first_name: null, last_name: null, joined_at: 0, changed_at: 0 }))
+    run(
+      db,
+      q.insertInto('people').values({
+        address: normal,
+        normal,
+        domain: 'inkpost.example',
+        first_name: null,
+        last_name: null,
+        joined_at: 0,
+        changed_at: 0,
+      }),
+    )
     changeSubscription(db, i, list, 'subscribed', by, 0)
   }
   mailing = createMailing(db, { name: 'One', listId: list, letter: startingLetter() }, 0)
@@ -32,7 +61,18 @@ function totals() {
   const { mailing_id: _, ...kept } = totalsOf(db, mailing)!
   const counted = recountTotals(db, mailing)
   expect(kept).toMatchObject(counted)
-  const states = ['planned', 'queued', 'claimed', 'deferred', 'uncertain', 'accepted', 'failed', 'dropped', 'bounced', 'complained'] as const
+  const states = [
+    'planned',
+    'queued',
+    'claimed',
+    'deferred',
+    'uncertain',
+    'accepted',
+    'failed',
+    'dropped',
+    'bounced',
+    'complained',
+  ] as const
   expect(states.reduce((sum, state) => sum + kept[state], 0)).toBe(10)
   return kept
 }
@@ -48,16 +88,25 @@ test('two engines never claim the same recipient, and each settles only its own'
   expect(ofA).toHaveLength(6)
   expect(ofB).toHaveLength(4)
   expect(new Set([...ofA, ...ofB].map((one) => one.person_id)).size).toBe(10)
-  b.settle(ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })), 2)
+  b.settle(
+    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    2,
+  )
   expect(totals()).toMatchObject({ claimed: 10, accepted: 0 })
-  a.settle(ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })), 2)
+  a.settle(
+    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    2,
+  )
   expect(totals()).toMatchObject({ claimed: 4, accepted: 6 })
 })
 
 test('deferred recipients come back when they are due, not before', () => {
   const claims = claimsOf(db, 'a', mailing)
   const [first] = claims.claim(1, 0)
-  claims.settle([{ personId: first!.person_id, to: 'deferred', answer: 'later', due: 5 * MINUTE }], 0)
+  claims.settle(
+    [{ personId: first!.person_id, to: 'deferred', answer: 'later', due: 5 * MINUTE }],
+    0,
+  )
   expect(claims.claim(20, MINUTE)).toHaveLength(9)
   expect(claims.claim(20, MINUTE)).toHaveLength(0)
   const [again] = claims.claim(20, 5 * MINUTE)
@@ -87,14 +136,19 @@ test('somebody who leaves or is set aside is dropped before the next claim', () 
   changeSubscription(db, 3, list, 'unsubscribed', { act: 'person', way: 'unsubscribe link' }, 1)
   setAside(db, 4, 'by-hand', 'asked', 1)
   expect(totals()).toMatchObject({ dropped: 2, queued: 8 })
-  const claimed = claimsOf(db, 'a', mailing).claim(20, 2).map((one) => one.person_id)
+  const claimed = claimsOf(db, 'a', mailing)
+    .claim(20, 2)
+    .map((one) => one.person_id)
   expect(claimed).not.toContain(3)
   expect(claimed).not.toContain(4)
 })
 
 test('cancelling the rest leaves what was sent', () => {
   const claims = claimsOf(db, 'a', mailing)
-  claims.settle(claims.claim(4, 0).map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })), 0)
+  claims.settle(
+    claims.claim(4, 0).map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    0,
+  )
   expect(dropRest(db, mailing, 1)).toBe(6)
   expect(totals()).toMatchObject({ accepted: 4, dropped: 6 })
 })
@@ -121,13 +175,27 @@ test('acts are counted once a person, machines apart, and a click implies an ope
   recordLeaving(db, mailing, 2, 60)
   expect(totals()).toMatchObject({ opened: 2, clicked: 1, machine_opened: 1, left_list: 1 })
   expect(unjudgedActs(db, 1e9, 10)).toHaveLength(0)
-  expect(one(db, q.selectFrom('mailing_hours').selectAll())).toMatchObject({ hour: 0, opens: 2, clicks: 1 })
+  expect(one(db, q.selectFrom('mailing_hours').selectAll())).toMatchObject({
+    hour: 0,
+    opens: 2,
+    clicks: 1,
+  })
 })
 
 test('evidence is kept of each change and can never be changed', () => {
-  changeSubscription(db, 1, list, 'unsubscribed', { act: 'person', way: 'unsubscribe link', ip: '127.0.0.1' }, 5)
+  changeSubscription(
+    db,
+    1,
+    list,
+    'unsubscribed',
+    { act: 'person', way: 'unsubscribe link', ip: '127.0.0.1' },
+    5,
+  )
   changeSubscription(db, 1, list, 'subscribed', { act: 'import', way: 'import' }, 6)
-  const evidence = all(db, q.selectFrom('evidence').selectAll().where('person_id', '=', 1).orderBy('id'))
+  const evidence = all(
+    db,
+    q.selectFrom('evidence').selectAll().where('person_id', '=', 1).orderBy('id'),
+  )
   expect(evidence.map(({ state, at, way }) => ({ state, at, way }))).toEqual([
     { state: 'subscribed', at: 0, way: 'form' },
     { state: 'unsubscribed', at: 5, way: 'unsubscribe link' },
@@ -137,7 +205,10 @@ test('evidence is kept of each change and can never be changed', () => {
 
 test('a letter is saved over the version its author saw, and not over another', () => {
   const letter = { ...startingLetter(), subject: 'Force 5' }
-  const letterId = one(db, q.selectFrom('mailings').select('letter_id').where('id', '=', mailing))!.letter_id
+  const letterId = one(
+    db,
+    q.selectFrom('mailings').select('letter_id').where('id', '=', mailing),
+  )!.letter_id
   expect(saveLetter(db, letterId, letter, 1, 1)).toBe(2)
   expect(saveLetter(db, letterId, { ...letter, subject: 'Late' }, 1, 2)).toBeNull()
   expect(letterOf(db, letterId)).toMatchObject({ subject: 'Force 5', version: 2 })
@@ -151,5 +222,7 @@ test('links lead where the letter led when it went out', () => {
 
 test('only what never went out is deleted', () => {
   expect(deleteMailing(db, mailing)).toBe(false)
-  expect(deleteMailing(db, createMailing(db, { name: 'x', listId: null, letter: startingLetter() }, 0))).toBe(true)
+  expect(
+    deleteMailing(db, createMailing(db, { name: 'x', listId: null, letter: startingLetter() }, 0)),
+  ).toBe(true)
 })

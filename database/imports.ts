@@ -8,7 +8,16 @@ export type Import = Selectable<Schema['imports']>
 
 export function createImport(
   db: Database,
-  file: { name: string; path: string; size: number; encoding: string; delimiter: string; plans: ColumnPlan[]; listId: number | null; statement: string },
+  file: {
+    name: string
+    path: string
+    size: number
+    encoding: string
+    delimiter: string
+    plans: ColumnPlan[]
+    listId: number | null
+    statement: string
+  },
   now: number,
 ): number {
   return run(
@@ -43,12 +52,21 @@ export function recentImports(db: Database, limit: number) {
   )
 }
 
-export function updateImport(db: Database, id: number, change: Partial<Pick<Import, 'state' | 'job_id' | 'finished_at'>>) {
+export function updateImport(
+  db: Database,
+  id: number,
+  change: Partial<Pick<Import, 'state' | 'job_id' | 'finished_at'>>,
+) {
   run(db, q.updateTable('imports').set(change).where('id', '=', id))
 }
 
 /** Rows about which something is to be said, in the order of the file. */
-export function importNotices(db: Database, id: number, verdict: 'refused' | 'doubtful', limit = 100_000) {
+export function importNotices(
+  db: Database,
+  id: number,
+  verdict: 'refused' | 'doubtful',
+  limit = 100_000,
+) {
   return all(
     db,
     q
@@ -81,13 +99,22 @@ type Outcome = 'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'nev
  * that also counts its rows, so after a crash the import goes on behind the last one that was
  * written, and no row is taken twice.
  */
-export function importWriter(db: Database, of: Import): (rows: readonly UnderstoodRow[], now: number) => void {
+export function importWriter(
+  db: Database,
+  of: Import,
+): (rows: readonly UnderstoodRow[], now: number) => void {
   const statements = importStatements(db, of)
   const tagIds = new Map<string, number>()
   const tagId = (name: string) => {
     let id = tagIds.get(name)
     if (id === undefined) {
-      run(db, q.insertInto('tags').values({ name }).onConflict((c) => c.doNothing()))
+      run(
+        db,
+        q
+          .insertInto('tags')
+          .values({ name })
+          .onConflict((c) => c.doNothing()),
+      )
       id = one(db, q.selectFrom('tags').select('id').where('name', '=', name))!.id
       tagIds.set(name, id)
     }
@@ -108,7 +135,14 @@ export function importWriter(db: Database, of: Import): (rows: readonly Understo
     let outcome: Outcome
     if (!found) {
       const values = { first: first_name as string | null, last: last_name as string | null }
-      id = statements.add.one({ address: entry.address, normal: entry.normal, domain: entry.domain, ...values, fields: JSON.stringify(own), now })!.id
+      id = statements.add.one({
+        address: entry.address,
+        normal: entry.normal,
+        domain: entry.domain,
+        ...values,
+        fields: JSON.stringify(own),
+        now,
+      })!.id
       outcome = 'added'
     } else {
       id = found.id
@@ -129,13 +163,25 @@ export function importWriter(db: Database, of: Import): (rows: readonly Understo
   }
   return (rows, now) =>
     transact(db, () => {
-      const counts: Record<Outcome, number> = { added: 0, changed: 0, unchanged: 0, repeated: 0, refused: 0, never_mail: 0 }
+      const counts: Record<Outcome, number> = {
+        added: 0,
+        changed: 0,
+        unchanged: 0,
+        repeated: 0,
+        refused: 0,
+        never_mail: 0,
+      }
       for (const item of rows) {
         const refused = 'refused' in item ? item.refused : null
         counts[refused === null && 'entry' in item ? write(item.entry, now) : 'refused']++
         const reason = refused ?? ('entry' in item ? item.entry.cautions.join(' ') : '')
         if (reason !== '')
-          statements.notice.run({ row: item.row, verdict: refused === null ? 'doubtful' : 'refused', reason, cells: JSON.stringify(item.cells) })
+          statements.notice.run({
+            row: item.row,
+            verdict: refused === null ? 'doubtful' : 'refused',
+            reason,
+            cells: JSON.stringify(item.cells),
+          })
       }
       run(
         db,
@@ -143,7 +189,9 @@ export function importWriter(db: Database, of: Import): (rows: readonly Understo
           .updateTable('imports')
           .set((eb) => ({
             rows: eb('rows', '+', rows.length),
-            ...(Object.fromEntries(Object.entries(counts).map(([name, n]) => [name, eb(name as Outcome, '+', n)])) as object),
+            ...(Object.fromEntries(
+              Object.entries(counts).map(([name, n]) => [name, eb(name as Outcome, '+', n)]),
+            ) as object),
           }))
           .where('id', '=', of.id),
       )
@@ -163,7 +211,10 @@ function merged(
     last: last ?? found.last_name,
     fields: JSON.stringify({ ...before, ...own }),
   }
-  const same = next.first === found.first_name && next.last === found.last_name && next.fields === JSON.stringify(before)
+  const same =
+    next.first === found.first_name &&
+    next.last === found.last_name &&
+    next.fields === JSON.stringify(before)
   return same ? null : next
 }
 
@@ -172,57 +223,121 @@ function importStatements(db: Database, of: Import) {
   type Person = { id: number; first_name: string | null; last_name: string | null; fields: string }
   return {
     find: prepared<{ normal: string }, Person>(db, (value) =>
-      q.selectFrom('people').select(['id', 'first_name', 'last_name', 'fields']).where('normal', '=', value('normal')),
+      q
+        .selectFrom('people')
+        .select(['id', 'first_name', 'last_name', 'fields'])
+        .where('normal', '=', value('normal')),
     ),
-    add: prepared<{ address: string; normal: string; domain: string; first: string | null; last: string | null; fields: string; now: number }, { id: number }>(
-      db,
-      (value) =>
-        q
-          .insertInto('people')
-          .values({
-            address: value('address'), normal: value('normal'), domain: value('domain'),
-            first_name: value('first'), last_name: value('last'), fields: value('fields'),
-            joined_at: value('now'), changed_at: value('now'),
-          })
-          .returning('id'),
+    add: prepared<
+      {
+        address: string
+        normal: string
+        domain: string
+        first: string | null
+        last: string | null
+        fields: string
+        now: number
+      },
+      { id: number }
+    >(db, (value) =>
+      q
+        .insertInto('people')
+        .values({
+          address: value('address'),
+          normal: value('normal'),
+          domain: value('domain'),
+          first_name: value('first'),
+          last_name: value('last'),
+          fields: value('fields'),
+          joined_at: value('now'),
+          changed_at: value('now'),
+        })
+        .returning('id'),
     ),
-    change: prepared<{ first: string | null; last: string | null; fields: string; now: number; id: number }>(db, (value) =>
+    change: prepared<{
+      first: string | null
+      last: string | null
+      fields: string
+      now: number
+      id: number
+    }>(db, (value) =>
       q
         .updateTable('people')
-        .set({ first_name: value('first'), last_name: value('last'), fields: value('fields'), changed_at: value('now') })
+        .set({
+          first_name: value('first'),
+          last_name: value('last'),
+          fields: value('fields'),
+          changed_at: value('now'),
+        })
         .where('id', '=', value('id')),
     ),
     seen: prepared<{ person: number }>(db, (value) =>
-      q.selectFrom('import_seen').select('person_id').where('import_id', '=', of.id).where('person_id', '=', value('person')),
+      q
+        .selectFrom('import_seen')
+        .select('person_id')
+        .where('import_id', '=', of.id)
+        .where('person_id', '=', value('person')),
     ),
     see: prepared<{ person: number }>(db, (value) =>
       q.insertInto('import_seen').values({ import_id: of.id, person_id: value('person') }),
     ),
     tag: prepared<{ person: number; tag: number }>(db, (value) =>
-      q.insertInto('person_tags').values({ person_id: value('person'), tag_id: value('tag') }).onConflict((c) => c.doNothing()),
+      q
+        .insertInto('person_tags')
+        .values({ person_id: value('person'), tag_id: value('tag') })
+        .onConflict((c) => c.doNothing()),
     ),
     aside: prepared<{ person: number }>(db, (value) =>
       q.selectFrom('set_aside').select('person_id').where('person_id', '=', value('person')),
     ),
     subscription: prepared<{ person: number; list: number }, { state: string }>(db, (value) =>
-      q.selectFrom('subscriptions').select('state').where('person_id', '=', value('person')).where('list_id', '=', value('list')),
+      q
+        .selectFrom('subscriptions')
+        .select('state')
+        .where('person_id', '=', value('person'))
+        .where('list_id', '=', value('list')),
     ),
     subscribe: prepared<{ person: number; list: number; now: number }>(db, (value) =>
       q
         .insertInto('subscriptions')
-        .values({ person_id: value('person'), list_id: value('list'), state: 'subscribed', since: value('now') })
-        .onConflict((c) => c.columns(['person_id', 'list_id']).doUpdateSet({ state: 'subscribed', since: value('now') })),
+        .values({
+          person_id: value('person'),
+          list_id: value('list'),
+          state: 'subscribed',
+          since: value('now'),
+        })
+        .onConflict((c) =>
+          c
+            .columns(['person_id', 'list_id'])
+            .doUpdateSet({ state: 'subscribed', since: value('now') }),
+        ),
     ),
     evidence: prepared<{ person: number; list: number; now: number }>(db, (value) =>
       q.insertInto('evidence').values({
-        person_id: value('person'), list_id: value('list'), at: value('now'),
-        state: 'subscribed', way: 'import', way_ref: String(of.id), wording_id: wording,
+        person_id: value('person'),
+        list_id: value('list'),
+        at: value('now'),
+        state: 'subscribed',
+        way: 'import',
+        way_ref: String(of.id),
+        wording_id: wording,
       }),
     ),
-    notice: prepared<{ row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }>(db, (value) =>
+    notice: prepared<{
+      row: number
+      verdict: 'refused' | 'doubtful'
+      reason: string
+      cells: string
+    }>(db, (value) =>
       q
         .insertInto('import_notices')
-        .values({ import_id: of.id, row: value('row'), verdict: value('verdict'), reason: value('reason'), cells: value('cells') })
+        .values({
+          import_id: of.id,
+          row: value('row'),
+          verdict: value('verdict'),
+          reason: value('reason'),
+          cells: value('cells'),
+        })
         .onConflict((c) => c.doNothing()),
     ),
   }

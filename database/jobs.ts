@@ -5,8 +5,18 @@ import type { Schema } from './schema'
 export type Job = Selectable<Schema['jobs']>
 
 /** Asks the engine for long work; the job's id. */
-export function addJob(db: Database, kind: Schema['jobs']['kind'], payload: object, now: number): number {
-  return run(db, q.insertInto('jobs').values({ kind, payload: JSON.stringify(payload), state: 'waiting', created_at: now })).id
+export function addJob(
+  db: Database,
+  kind: Schema['jobs']['kind'],
+  payload: object,
+  now: number,
+): number {
+  return run(
+    db,
+    q
+      .insertInto('jobs')
+      .values({ kind, payload: JSON.stringify(payload), state: 'waiting', created_at: now }),
+  ).id
 }
 
 export function jobById(db: Database, id: number): Job | undefined {
@@ -17,7 +27,11 @@ export function jobById(db: Database, id: number): Job | undefined {
  * Takes a job that waits, or one whose engine no longer runs, for `engine`: compare-and-set.
  * `total` and `done` are kept, so that work begun by another engine goes on where it was.
  */
-export function takeJob(db: Database, engine: string, liveEngines: readonly string[]): Job | undefined {
+export function takeJob(
+  db: Database,
+  engine: string,
+  liveEngines: readonly string[],
+): Job | undefined {
   return one(
     db,
     q
@@ -41,22 +55,48 @@ export function takeJob(db: Database, engine: string, liveEngines: readonly stri
 }
 
 /** Writes how far a job has come; whether the user has asked to cancel it. */
-export function jobProgress(db: Database, id: number, done: number, total: number): { cancel: boolean } {
+export function jobProgress(
+  db: Database,
+  id: number,
+  done: number,
+  total: number,
+): { cancel: boolean } {
   run(db, q.updateTable('jobs').set({ done, total }).where('id', '=', id))
-  return { cancel: one(db, q.selectFrom('jobs').select('cancel').where('id', '=', id))?.cancel === 1 }
+  return {
+    cancel: one(db, q.selectFrom('jobs').select('cancel').where('id', '=', id))?.cancel === 1,
+  }
 }
 
-export function finishJob(db: Database, id: number, state: 'done' | 'failed' | 'cancelled', error: string | null, now: number) {
+export function finishJob(
+  db: Database,
+  id: number,
+  state: 'done' | 'failed' | 'cancelled',
+  error: string | null,
+  now: number,
+) {
   run(db, q.updateTable('jobs').set({ state, error, finished_at: now }).where('id', '=', id))
 }
 
 export function cancelJob(db: Database, id: number) {
-  run(db, q.updateTable('jobs').set({ cancel: 1 }).where('id', '=', id).where('state', 'in', ['waiting', 'running']))
+  run(
+    db,
+    q
+      .updateTable('jobs')
+      .set({ cancel: 1 })
+      .where('id', '=', id)
+      .where('state', 'in', ['waiting', 'running']),
+  )
 }
 
 /** Engines that gave a sign of life within `within` ms of `hostNow`. */
 export function liveEngines(db: Database, hostNow: number, within: number): string[] {
-  return all(db, q.selectFrom('engines').select('id').where('beat_at', '>', hostNow - within)).map(({ id }) => id)
+  return all(
+    db,
+    q
+      .selectFrom('engines')
+      .select('id')
+      .where('beat_at', '>', hostNow - within),
+  ).map(({ id }) => id)
 }
 
 /** A sign of life of an engine, by the host's clock. Forgets engines of long ago. */

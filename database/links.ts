@@ -9,7 +9,11 @@ const fresh = 6 * HOUR
  * What is known of some links. Those not known, or asked too long ago, are put on the list that
  * the engine asks; what was known of the old ones is told meanwhile.
  */
-export function linkChecks(db: Database, urls: readonly string[], now: number): Map<string, LinkCheck> {
+export function linkChecks(
+  db: Database,
+  urls: readonly string[],
+  now: number,
+): Map<string, LinkCheck> {
   const wanted = [...new Set(urls)].filter((url) => /^https?:/i.test(url)).slice(0, 300)
   if (wanted.length === 0) return new Map()
   const known = all(db, q.selectFrom('link_checks').selectAll().where('url', 'in', wanted))
@@ -35,9 +39,23 @@ export function linkChecks(db: Database, urls: readonly string[], now: number): 
 
 /** Links that wait to be asked. */
 export function linksToCheck(db: Database, limit: number): string[] {
-  return all(db, q.selectFrom('link_checks').select('url').where('checked_at', 'is', null).orderBy('asked_at').limit(limit)).map(({ url }) => url)
+  return all(
+    db,
+    q
+      .selectFrom('link_checks')
+      .select('url')
+      .where('checked_at', 'is', null)
+      .orderBy('asked_at')
+      .limit(limit),
+  ).map(({ url }) => url)
 }
 
 export function saveLinkCheck(db: Database, url: string, check: LinkCheck, now: number) {
-  run(db, q.updateTable('link_checks').set({ ...check, checked_at: now }).where('url', '=', url))
+  run(
+    db,
+    q
+      .updateTable('link_checks')
+      .set({ ...check, checked_at: now })
+      .where('url', '=', url),
+  )
 }

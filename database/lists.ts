@@ -26,7 +26,11 @@ export function listById(db: Database, id: number) {
 }
 
 /** Adds a list under a key that no other has; its id. */
-export function addList(db: Database, list: { name: string; description: string }, now: number): number {
+export function addList(
+  db: Database,
+  list: { name: string; description: string },
+  now: number,
+): number {
   const taken = new Set(all(db, q.selectFrom('lists').select('key')).map(({ key }) => key))
   const key = fieldKeyFor(list.name, taken).replaceAll('_', '-')
   return run(db, q.insertInto('lists').values({ ...list, key, created_at: now })).id
@@ -34,7 +38,10 @@ export function addList(db: Database, list: { name: string; description: string 
 
 /** The fields of a person, first and last name before the account's own. */
 export function readFields(db: Database): Field[] {
-  const own = all(db, q.selectFrom('fields').select(['key', 'name', 'kind']).orderBy('position').orderBy('key'))
+  const own = all(
+    db,
+    q.selectFrom('fields').select(['key', 'name', 'kind']).orderBy('position').orderBy('key'),
+  )
   return [
     { key: 'first_name', name: 'First name', kind: 'text' },
     { key: 'last_name', name: 'Last name', kind: 'text' },
@@ -44,6 +51,15 @@ export function readFields(db: Database): Field[] {
 
 /** Adds a field unless one has its key already. */
 export function addField(db: Database, { key, name, kind }: Field) {
-  const position = one(db, q.selectFrom('fields').select((eb) => eb.fn.countAll<number>().as('n')))!.n
-  run(db, q.insertInto('fields').values({ key, name, kind, position }).onConflict((conflict) => conflict.doNothing()))
+  const position = one(
+    db,
+    q.selectFrom('fields').select((eb) => eb.fn.countAll<number>().as('n')),
+  )!.n
+  run(
+    db,
+    q
+      .insertInto('fields')
+      .values({ key, name, kind, position })
+      .onConflict((conflict) => conflict.doNothing()),
+  )
 }

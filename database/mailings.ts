@@ -15,14 +15,37 @@ export function mailingsWithTotals(db: Database, within?: { from: number; to: nu
     .leftJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
     .innerJoin('letters', 'letters.id', 'mailings.letter_id')
     .selectAll('mailings')
-    .select(['letters.subject', 't.planned', 't.queued', 't.claimed', 't.deferred', 't.uncertain', 't.accepted', 't.failed', 't.dropped', 't.bounced', 't.complained', 't.opened', 't.clicked', 't.left_list', 't.machine_opened', 't.scanner_clicked'])
-    .orderBy((eb) => eb.fn.coalesce('mailings.started_at', 'mailings.scheduled_at', 'mailings.created_at'), 'desc')
+    .select([
+      'letters.subject',
+      't.planned',
+      't.queued',
+      't.claimed',
+      't.deferred',
+      't.uncertain',
+      't.accepted',
+      't.failed',
+      't.dropped',
+      't.bounced',
+      't.complained',
+      't.opened',
+      't.clicked',
+      't.left_list',
+      't.machine_opened',
+      't.scanner_clicked',
+    ])
+    .orderBy(
+      (eb) => eb.fn.coalesce('mailings.started_at', 'mailings.scheduled_at', 'mailings.created_at'),
+      'desc',
+    )
     .orderBy('mailings.id', 'desc')
   if (within)
     query = query.where((eb) =>
       eb.or([
         eb.between('mailings.started_at', within.from, within.to),
-        eb.and([eb('mailings.started_at', 'is', null), eb.between('mailings.scheduled_at', within.from, within.to)]),
+        eb.and([
+          eb('mailings.started_at', 'is', null),
+          eb.between('mailings.scheduled_at', within.from, within.to),
+        ]),
       ]),
     )
   return all(db, query)
@@ -34,7 +57,11 @@ export function mailingById(db: Database, id: number): Mailing | undefined {
 }
 
 /** Makes a mailing with a letter of its own, as a draft; its id. */
-export function createMailing(db: Database, mailing: { name: string; listId: number | null; letter: Letter }, now: number): number {
+export function createMailing(
+  db: Database,
+  mailing: { name: string; listId: number | null; letter: Letter },
+  now: number,
+): number {
   return transact(db, () => {
     const { subject, previewText, document } = mailing.letter
     const letter = run(
@@ -73,7 +100,13 @@ export function letterOf(db: Database, letterId: number): StoredLetter {
 }
 
 /** Saves a letter over the version its author saw. The new version, or null where somebody was faster. */
-export function saveLetter(db: Database, letterId: number, letter: Letter, sawVersion: number, now: number): number | null {
+export function saveLetter(
+  db: Database,
+  letterId: number,
+  letter: Letter,
+  sawVersion: number,
+  now: number,
+): number | null {
   const { changes } = run(
     db,
     q
@@ -94,11 +127,19 @@ export function saveLetter(db: Database, letterId: number, letter: Letter, sawVe
 /** Who a mailing is for, or null while no list is chosen. */
 export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience | null {
   if (mailing.list_id === null) return null
-  return { listId: mailing.list_id, rule: mailing.rule === null ? null : readRule(JSON.parse(mailing.rule)) }
+  return {
+    listId: mailing.list_id,
+    rule: mailing.rule === null ? null : readRule(JSON.parse(mailing.rule)),
+  }
 }
 
-export function updateMailing(db: Database, id: number, change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule'>>) {
-  if (Object.keys(change).length) run(db, q.updateTable('mailings').set(change).where('id', '=', id))
+export function updateMailing(
+  db: Database,
+  id: number,
+  change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule'>>,
+) {
+  if (Object.keys(change).length)
+    run(db, q.updateTable('mailings').set(change).where('id', '=', id))
 }
 
 /** Deletes a mailing that never went out, with its letter. Whether it was there to delete. */
@@ -118,31 +159,66 @@ export function moveMailing(
   id: number,
   from: readonly MailingState[],
   to: MailingState,
-  also: Partial<Pick<Mailing, 'scheduled_at' | 'started_at' | 'finished_at' | 'held_by' | 'held_note' | 'waiting_note'>> = {},
+  also: Partial<
+    Pick<
+      Mailing,
+      'scheduled_at' | 'started_at' | 'finished_at' | 'held_by' | 'held_note' | 'waiting_note'
+    >
+  > = {},
 ): boolean {
   return (
     run(
       db,
-      q.updateTable('mailings').set({ state: to, ...also }).where('id', '=', id).where('state', 'in', [...from]),
+      q
+        .updateTable('mailings')
+        .set({ state: to, ...also })
+        .where('id', '=', id)
+        .where('state', 'in', [...from]),
     ).changes === 1
   )
 }
 
 export function setWaitingNote(db: Database, id: number, note: string | null) {
-  run(db, q.updateTable('mailings').set({ waiting_note: note }).where('id', '=', id).where('waiting_note', 'is not', note))
+  run(
+    db,
+    q
+      .updateTable('mailings')
+      .set({ waiting_note: note })
+      .where('id', '=', id)
+      .where('waiting_note', 'is not', note),
+  )
 }
 
 /** Scheduled mailings whose time has come. */
 export function dueMailings(db: Database, now: number): Mailing[] {
-  return all(db, q.selectFrom('mailings').selectAll().where('state', '=', 'scheduled').where('scheduled_at', '<=', now).orderBy('scheduled_at'))
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .selectAll()
+      .where('state', '=', 'scheduled')
+      .where('scheduled_at', '<=', now)
+      .orderBy('scheduled_at'),
+  )
 }
 
 export function nextMailingDue(db: Database): number | null {
-  return one(db, q.selectFrom('mailings').select((eb) => eb.fn.min('scheduled_at').as('due')).where('state', '=', 'scheduled'))?.due ?? null
+  return (
+    one(
+      db,
+      q
+        .selectFrom('mailings')
+        .select((eb) => eb.fn.min('scheduled_at').as('due'))
+        .where('state', '=', 'scheduled'),
+    )?.due ?? null
+  )
 }
 
 export function sendingMailings(db: Database): Mailing[] {
-  return all(db, q.selectFrom('mailings').selectAll().where('state', '=', 'sending').orderBy('started_at'))
+  return all(
+    db,
+    q.selectFrom('mailings').selectAll().where('state', '=', 'sending').orderBy('started_at'),
+  )
 }
 
 export function totalsOf(db: Database, mailingId: number) {
@@ -150,17 +226,39 @@ export function totalsOf(db: Database, mailingId: number) {
 }
 
 /** Keeps where each link of a letter leads, under its number; a public click link leads nowhere else. */
-export function saveLinks(db: Database, mailingId: number, links: readonly { url: string; blockId: string; words: string }[]) {
+export function saveLinks(
+  db: Database,
+  mailingId: number,
+  links: readonly { url: string; blockId: string; words: string }[],
+) {
   transact(db, () => {
     run(db, q.deleteFrom('mailing_links').where('mailing_id', '=', mailingId))
     links.forEach(({ url, blockId, words }, no) =>
-      run(db, q.insertInto('mailing_links').values({ mailing_id: mailingId, no, url, block_id: blockId, words: words.slice(0, 200) })),
+      run(
+        db,
+        q.insertInto('mailing_links').values({
+          mailing_id: mailingId,
+          no,
+          url,
+          block_id: blockId,
+          words: words.slice(0, 200),
+        }),
+      ),
     )
   })
 }
 
 export function linkOf(db: Database, mailingId: number, no: number): string | null {
-  return one(db, q.selectFrom('mailing_links').select('url').where('mailing_id', '=', mailingId).where('no', '=', no))?.url ?? null
+  return (
+    one(
+      db,
+      q
+        .selectFrom('mailing_links')
+        .select('url')
+        .where('mailing_id', '=', mailingId)
+        .where('no', '=', no),
+    )?.url ?? null
+  )
 }
 
 /** Counts a mailing's rows anew: what `mailing_totals` must equal. For tests and repairs. */
@@ -186,7 +284,10 @@ export function recountTotals(db: Database, mailingId: number) {
       ])
       .where('mailing_id', '=', mailingId),
   )!
-  return { ...Object.fromEntries(states.map(({ state, n }) => [state, n])), ...acts } as Record<string, number>
+  return { ...Object.fromEntries(states.map(({ state, n }) => [state, n])), ...acts } as Record<
+    string,
+    number
+  >
 }
 
 /** Writes totals from a recount, for rows that were loaded in bulk. */

@@ -20,7 +20,12 @@ export interface PersonRow {
 }
 
 /** One page of people, the newest first, after the one with the id `after`. */
-export function peoplePage(db: Database, choice: PeopleChoice, limit: number, offset: number): PersonRow[] {
+export function peoplePage(
+  db: Database,
+  choice: PeopleChoice,
+  limit: number,
+  offset: number,
+): PersonRow[] {
   return all(
     db,
     q
@@ -47,7 +52,9 @@ export function countPeople(db: Database, choice: PeopleChoice = {}): number {
 function chosen({ listId, setAside, search }: PeopleChoice): Expression<SqlBool> {
   const parts: Expression<SqlBool>[] = []
   if (listId !== undefined)
-    parts.push(sql<SqlBool>`people.id in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`)
+    parts.push(
+      sql<SqlBool>`people.id in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
+    )
   if (setAside) parts.push(sql<SqlBool>`people.id in (select person_id from set_aside)`)
   if (search) {
     const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
@@ -79,7 +86,11 @@ export function pulsesOf(db: Database, personIds: readonly number[]): Map<number
   return pulses
 }
 
-function barOf(row: { state: string; opened_at: number | null; clicked_at: number | null }): PulseBar {
+function barOf(row: {
+  state: string
+  opened_at: number | null
+  clicked_at: number | null
+}): PulseBar {
   if (row.clicked_at !== null) return 'clicked'
   if (row.opened_at !== null) return 'opened'
   if (row.state === 'accepted' || row.state === 'complained') return 'delivered'
@@ -110,14 +121,25 @@ export function personDetails(db: Database, id: number) {
         .where('person_id', '=', id)
         .orderBy('tags.name'),
     ).map(({ name }) => name),
-    setAside: one(db, q.selectFrom('set_aside').select(['at', 'reason', 'detail']).where('person_id', '=', id)) ?? null,
+    setAside:
+      one(
+        db,
+        q.selectFrom('set_aside').select(['at', 'reason', 'detail']).where('person_id', '=', id),
+      ) ?? null,
     evidence: all(
       db,
       q
         .selectFrom('evidence')
         .innerJoin('lists', 'lists.id', 'evidence.list_id')
         .leftJoin('wordings', 'wordings.id', 'evidence.wording_id')
-        .select(['evidence.at', 'evidence.state', 'evidence.way', 'evidence.way_ref', 'lists.name as list', 'wordings.text as wording'])
+        .select([
+          'evidence.at',
+          'evidence.state',
+          'evidence.way',
+          'evidence.way_ref',
+          'lists.name as list',
+          'wordings.text as wording',
+        ])
         .where('person_id', '=', id)
         .orderBy('evidence.id', 'desc')
         .limit(100),
@@ -127,7 +149,16 @@ export function personDetails(db: Database, id: number) {
       q
         .selectFrom('recipients')
         .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
-        .select(['mailings.id', 'mailings.name', 'recipients.state', 'recipients.at', 'recipients.opened_at', 'recipients.clicked_at', 'recipients.left_at', 'recipients.answer'])
+        .select([
+          'mailings.id',
+          'mailings.name',
+          'recipients.state',
+          'recipients.at',
+          'recipients.opened_at',
+          'recipients.clicked_at',
+          'recipients.left_at',
+          'recipients.answer',
+        ])
         .where('person_id', '=', id)
         .orderBy('recipients.mailing_id', 'desc')
         .limit(40),
@@ -136,7 +167,11 @@ export function personDetails(db: Database, id: number) {
 }
 
 /** A person's values by field key, first and last name among them. */
-export function valuesOf(person: { first_name: string | null; last_name: string | null; fields: string }) {
+export function valuesOf(person: {
+  first_name: string | null
+  last_name: string | null
+  fields: string
+}) {
   const values = JSON.parse(person.fields) as Record<string, FieldValue>
   if (person.first_name !== null) values.first_name = person.first_name
   if (person.last_name !== null) values.last_name = person.last_name
@@ -147,11 +182,16 @@ export function valuesOf(person: { first_name: string | null; last_name: string 
 export function factsOf(db: Database, id: number) {
   const person = one(db, q.selectFrom('people').select('joined_at').where('id', '=', id))
   if (!person) return null
-  const subscriptions = all(db, q.selectFrom('subscriptions').select(['list_id', 'state']).where('person_id', '=', id))
+  const subscriptions = all(
+    db,
+    q.selectFrom('subscriptions').select(['list_id', 'state']).where('person_id', '=', id),
+  )
   const tags = all(db, q.selectFrom('person_tags').select('tag_id').where('person_id', '=', id))
   return {
     joinedAt: person.joined_at,
-    subscriptions: new Map<number, SubscriptionState>(subscriptions.map((row) => [row.list_id, row.state])),
+    subscriptions: new Map<number, SubscriptionState>(
+      subscriptions.map((row) => [row.list_id, row.state]),
+    ),
     tags: new Set(tags.map((row) => row.tag_id)),
   }
 }

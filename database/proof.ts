@@ -27,6 +27,10 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
     audienceCount: audience ? audienceWaterfall(db, audience, now).at(-1)!.left : 0,
     postalAddress: readAccount(db)?.postal_address ?? '',
     gaps,
-    links: linkChecks(db, linksOf(letter.document).map(({ url }) => url), now),
+    links: linkChecks(
+      db,
+      linksOf(letter.document).map(({ url }) => url),
+      now,
+    ),
   })
 }

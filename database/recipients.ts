@@ -14,15 +14,28 @@ export function shiftTotals(db: Database, mailingId: number, by: Totals) {
     db,
     q
       .updateTable('mailing_totals')
-      .set(Object.fromEntries(changes.map(([column, n]) => [column, sql`${sql.ref(column)} + ${n}`])))
+      .set(
+        Object.fromEntries(changes.map(([column, n]) => [column, sql`${sql.ref(column)} + ${n}`])),
+      )
       .where('mailing_id', '=', mailingId),
   )
 }
 
 /** Fixes who gets a mailing: everybody eligible now, queued. How many that are. */
-export function planRecipients(db: Database, mailingId: number, audience: Audience, now: number): number {
+export function planRecipients(
+  db: Database,
+  mailingId: number,
+  audience: Audience,
+  now: number,
+): number {
   return transact(db, () => {
-    run(db, q.insertInto('mailing_totals').values({ mailing_id: mailingId }).onConflict((c) => c.doNothing()))
+    run(
+      db,
+      q
+        .insertInto('mailing_totals')
+        .values({ mailing_id: mailingId })
+        .onConflict((c) => c.doNothing()),
+    )
     const { changes } = run(
       db,
       q
@@ -48,7 +61,13 @@ export function planRecipients(db: Database, mailingId: number, audience: Audien
 }
 
 /** Takes a person who has not been mailed yet off every mailing on its way (or those to one list). */
-export function dropOpenRecipients(db: Database, personId: number, reason: string, now: number, listId?: number) {
+export function dropOpenRecipients(
+  db: Database,
+  personId: number,
+  reason: string,
+  now: number,
+  listId?: number,
+) {
   transact(db, () => {
     let open = q
       .selectFrom('recipients')
@@ -118,18 +137,19 @@ export interface Settled {
  * what is claimed and not settled in the database is never more than what is in conversation.
  */
 export function claimsOf(db: Database, engine: string, mailingId: number) {
-  const candidates = prepared<{ now: number; limit: number }, { person_id: number; state: RecipientState }>(
-    db,
-    (value) =>
-      q
-        .selectFrom('recipients')
-        .select(['person_id', 'state'])
-        .where('mailing_id', '=', mailingId)
-        .where('state', 'in', ['queued', 'deferred', 'planned'])
-        .where('state', '!=', 'planned')
-        .where('due', '<=', value('now'))
-        .orderBy('due')
-        .limit(value('limit')),
+  const candidates = prepared<
+    { now: number; limit: number },
+    { person_id: number; state: RecipientState }
+  >(db, (value) =>
+    q
+      .selectFrom('recipients')
+      .select(['person_id', 'state'])
+      .where('mailing_id', '=', mailingId)
+      .where('state', 'in', ['queued', 'deferred', 'planned'])
+      .where('state', '!=', 'planned')
+      .where('due', '<=', value('now'))
+      .orderBy('due')
+      .limit(value('limit')),
   )
   const claim = prepared<{ now: number; person: number; from: RecipientState }>(db, (value) =>
     q
@@ -149,28 +169,43 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
     q
       .selectFrom('recipients')
       .innerJoin('people', 'people.id', 'recipients.person_id')
-      .select(['person_id', 'attempts', 'first_attempt_at', 'address', 'normal', 'first_name', 'last_name', 'fields'])
+      .select([
+        'person_id',
+        'attempts',
+        'first_attempt_at',
+        'address',
+        'normal',
+        'first_name',
+        'last_name',
+        'fields',
+      ])
       .$narrowType<{ first_attempt_at: number }>()
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person')),
   )
-  const settle = prepared<Omit<Settled, 'personId'> & { now: number; person: number; due: number; acceptedAt: number | null; from: RecipientState }>(
-    db,
-    (value) =>
-      q
-        .updateTable('recipients')
-        .set((eb) => ({
-          state: value('to'),
-          at: value('now'),
-          due: value('due'),
-          answer: value('answer'),
-          engine: null,
-          accepted_at: eb.fn.coalesce(eb.val(value('acceptedAt')), 'accepted_at'),
-        }))
-        .where('mailing_id', '=', mailingId)
-        .where('person_id', '=', value('person'))
-        .where('engine', '=', engine)
-        .where('state', '=', value('from')),
+  const settle = prepared<
+    Omit<Settled, 'personId'> & {
+      now: number
+      person: number
+      due: number
+      acceptedAt: number | null
+      from: RecipientState
+    }
+  >(db, (value) =>
+    q
+      .updateTable('recipients')
+      .set((eb) => ({
+        state: value('to'),
+        at: value('now'),
+        due: value('due'),
+        answer: value('answer'),
+        engine: null,
+        accepted_at: eb.fn.coalesce(eb.val(value('acceptedAt')), 'accepted_at'),
+      }))
+      .where('mailing_id', '=', mailingId)
+      .where('person_id', '=', value('person'))
+      .where('engine', '=', engine)
+      .where('state', '=', value('from')),
   )
   return {
     claim(limit: number, now: number): Claimed[] {
@@ -188,7 +223,14 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
     settle(outcomes: readonly Settled[], now: number) {
       const totals: Totals = {}
       for (const { personId, to, answer, due } of outcomes) {
-        const values = { to, answer, now, person: personId, due: due ?? now, acceptedAt: to === 'accepted' ? now : null }
+        const values = {
+          to,
+          answer,
+          now,
+          person: personId,
+          due: due ?? now,
+          acceptedAt: to === 'accepted' ? now : null,
+        }
         // An engine that was given up for dead may still bring the answer of what became uncertain.
         for (const from of ['claimed', 'uncertain'] as const) {
           if (!mayMove(from, to) || settle.run({ ...values, from }) === 0) continue
@@ -203,7 +245,11 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
 }
 
 /** What engines that no longer run had claimed becomes uncertain. How many recipients that were. */
-export function claimsBecomeUncertain(db: Database, liveEngines: readonly string[], now: number): number {
+export function claimsBecomeUncertain(
+  db: Database,
+  liveEngines: readonly string[],
+  now: number,
+): number {
   return transact(db, () => {
     const lost = all(
       db,
@@ -258,7 +304,10 @@ export function dropRest(db: Database, mailingId: number, now: number): number {
         .where('state', 'in', ['planned', 'queued', 'deferred']),
     )
     const dropped = open.reduce((sum, { n }) => sum + n, 0)
-    shiftTotals(db, mailingId, { ...Object.fromEntries(open.map(({ state, n }) => [state, -n])), dropped })
+    shiftTotals(db, mailingId, {
+      ...Object.fromEntries(open.map(({ state, n }) => [state, -n])),
+      dropped,
+    })
     return dropped
   })
 }
@@ -282,6 +331,10 @@ export function nextRecipientDue(db: Database): number | null {
 export function readRecipient(db: Database, mailingId: number, personId: number) {
   return one(
     db,
-    q.selectFrom('recipients').selectAll().where('mailing_id', '=', mailingId).where('person_id', '=', personId),
+    q
+      .selectFrom('recipients')
+      .selectAll()
+      .where('mailing_id', '=', mailingId)
+      .where('person_id', '=', personId),
   )
 }

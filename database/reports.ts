@@ -6,7 +6,10 @@ export function addReport(db: Database, raw: string, now: number) {
 }
 
 export function unreadReports(db: Database, limit: number) {
-  return all(db, q.selectFrom('reports').select(['id', 'raw']).where('read', '=', 0).orderBy('id').limit(limit))
+  return all(
+    db,
+    q.selectFrom('reports').select(['id', 'raw']).where('read', '=', 0).orderBy('id').limit(limit),
+  )
 }
 
 export function reportRead(db: Database, id: number, outcome: string) {

@@ -3,7 +3,14 @@ import { all, one, q, type Database } from './query'
 
 /** Opens and clicks an hour since the start, from the roll-up. */
 export function hoursOf(db: Database, mailingId: number) {
-  return all(db, q.selectFrom('mailing_hours').select(['hour', 'opens', 'clicks']).where('mailing_id', '=', mailingId).orderBy('hour'))
+  return all(
+    db,
+    q
+      .selectFrom('mailing_hours')
+      .select(['hour', 'opens', 'clicks'])
+      .where('mailing_id', '=', mailingId)
+      .orderBy('hour'),
+  )
 }
 
 /** A mailing's links with how many people followed each, and how often. */
@@ -74,13 +81,25 @@ export function byProvider(db: Database, mailingIds: readonly number[]) {
 }
 
 /** Mailings of the same list that were sent before one, the latest first, with their totals. */
-export function earlierTotals(db: Database, mailing: { id: number; list_id: number | null; started_at: number | null }, limit: number) {
+export function earlierTotals(
+  db: Database,
+  mailing: { id: number; list_id: number | null; started_at: number | null },
+  limit: number,
+) {
   return all(
     db,
     q
       .selectFrom('mailings')
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
-      .select(['mailings.id', 'mailings.name', 't.accepted', 't.complained', 't.opened', 't.clicked', 't.left_list'])
+      .select([
+        'mailings.id',
+        'mailings.name',
+        't.accepted',
+        't.complained',
+        't.opened',
+        't.clicked',
+        't.left_list',
+      ])
       .where('mailings.list_id', '=', mailing.list_id)
       .where('mailings.state', '=', 'sent')
       .where('mailings.started_at', '<', mailing.started_at ?? 0)
@@ -91,15 +110,22 @@ export function earlierTotals(db: Database, mailing: { id: number; list_id: numb
 
 /** Mailings that began to go out since a time. */
 export function mailingsSince(db: Database, since: number): number[] {
-  return all(db, q.selectFrom('mailings').select('id').where('started_at', '>=', since)).map(({ id }) => id)
+  return all(db, q.selectFrom('mailings').select('id').where('started_at', '>=', since)).map(
+    ({ id }) => id,
+  )
 }
 
 /** How many joined, left and were set aside since a time, by day number counted from `since`. */
 export function growthByDay(db: Database, since: number, dayLength: number) {
-  const day = (column: string) => sql<number>`cast((${sql.ref(column)} - ${since}) / ${dayLength} as integer)`
+  const day = (column: string) =>
+    sql<number>`cast((${sql.ref(column)} - ${since}) / ${dayLength} as integer)`
   const joined = all(
     db,
-    q.selectFrom('people').select([day('joined_at').as('day'), (eb) => eb.fn.countAll<number>().as('n')]).where('joined_at', '>=', since).groupBy('day'),
+    q
+      .selectFrom('people')
+      .select([day('joined_at').as('day'), (eb) => eb.fn.countAll<number>().as('n')])
+      .where('joined_at', '>=', since)
+      .groupBy('day'),
   )
   const left = all(
     db,
@@ -112,7 +138,11 @@ export function growthByDay(db: Database, since: number, dayLength: number) {
   )
   const aside = all(
     db,
-    q.selectFrom('set_aside').select([day('at').as('day'), (eb) => eb.fn.countAll<number>().as('n')]).where('at', '>=', since).groupBy('day'),
+    q
+      .selectFrom('set_aside')
+      .select([day('at').as('day'), (eb) => eb.fn.countAll<number>().as('n')])
+      .where('at', '>=', since)
+      .groupBy('day'),
   )
   return { joined, left, aside }
 }
@@ -131,5 +161,11 @@ export function uncertainMailings(db: Database) {
 
 /** How many people of a mailing there are in each state, from the rows themselves. */
 export function countRecipients(db: Database, mailingId: number): number {
-  return one(db, q.selectFrom('recipients').select((eb) => eb.fn.countAll<number>().as('n')).where('mailing_id', '=', mailingId))!.n
+  return one(
+    db,
+    q
+      .selectFrom('recipients')
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where('mailing_id', '=', mailingId),
+  )!.n
 }

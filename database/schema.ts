@@ -55,7 +55,13 @@ export interface Schema {
     changed_at: number
   }
   fields: { key: string; name: string; kind: string; position: number }
-  lists: { id: Generated<number>; name: string; key: string; description: string; created_at: number }
+  lists: {
+    id: Generated<number>
+    name: string
+    key: string
+    description: string
+    created_at: number
+  }
   subscriptions: { person_id: number; list_id: number; state: SubscriptionState; since: number }
   wordings: { id: Generated<number>; text: string }
   evidence: {
@@ -72,7 +78,12 @@ export interface Schema {
   }
   tags: { id: Generated<number>; name: string }
   person_tags: { person_id: number; tag_id: number }
-  set_aside: { person_id: number; at: number; reason: 'bounced' | 'complained' | 'by-hand'; detail: string }
+  set_aside: {
+    person_id: number
+    at: number
+    reason: 'bounced' | 'complained' | 'by-hand'
+    detail: string
+  }
   imports: {
     id: Generated<number>
     job_id: number | null
@@ -96,7 +107,13 @@ export interface Schema {
     finished_at: number | null
   }
   /** Rows of an imported file about which something is to be said. */
-  import_notices: { import_id: number; row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }
+  import_notices: {
+    import_id: number
+    row: number
+    verdict: 'refused' | 'doubtful'
+    reason: string
+    cells: string
+  }
   /** People an import has met so far, so that a repeated row is known for one. Emptied at its end. */
   import_seen: { import_id: number; person_id: number }
   segments: { id: Generated<number>; name: string; rule: string; created_at: number }
@@ -157,8 +174,20 @@ export interface Schema {
     /** Null until the engine has judged it. */
     verdict: 'human' | 'machine' | null
   }
-  reports: { id: Generated<number>; raw: string; at: number; read: Generated<number>; outcome: string | null }
-  link_checks: { url: string; asked_at: number; checked_at: number | null; status: number | null; problem: string | null }
+  reports: {
+    id: Generated<number>
+    raw: string
+    at: number
+    read: Generated<number>
+    outcome: string | null
+  }
+  link_checks: {
+    url: string
+    asked_at: number
+    checked_at: number | null
+    status: number | null
+    problem: string | null
+  }
   pictures: {
     id: Generated<number>
     hash: string

@@ -35,7 +35,9 @@ export function changeSubscription(
       q
         .insertInto('subscriptions')
         .values({ person_id: personId, list_id: listId, state: next, since: now })
-        .onConflict((conflict) => conflict.columns(['person_id', 'list_id']).doUpdateSet({ state: next, since: now })),
+        .onConflict((conflict) =>
+          conflict.columns(['person_id', 'list_id']).doUpdateSet({ state: next, since: now }),
+        ),
     )
     run(
       db,
@@ -56,10 +58,18 @@ export function changeSubscription(
   })
 }
 
-export function subscriptionState(db: Database, personId: number, listId: number): SubscriptionState | null {
+export function subscriptionState(
+  db: Database,
+  personId: number,
+  listId: number,
+): SubscriptionState | null {
   const row = one(
     db,
-    q.selectFrom('subscriptions').select('state').where('person_id', '=', personId).where('list_id', '=', listId),
+    q
+      .selectFrom('subscriptions')
+      .select('state')
+      .where('person_id', '=', personId)
+      .where('list_id', '=', listId),
   )
   return row?.state ?? null
 }

@@ -9,11 +9,17 @@ export function userByAddress(db: Database, address: string) {
 }
 
 export function userById(db: Database, id: number) {
-  return one(db, q.selectFrom('users').select(['id', 'name', 'address', 'role']).where('id', '=', id))
+  return one(
+    db,
+    q.selectFrom('users').select(['id', 'name', 'address', 'role']).where('id', '=', id),
+  )
 }
 
 export function firstUser(db: Database) {
-  return one(db, q.selectFrom('users').select(['id', 'name', 'address', 'role']).orderBy('id').limit(1))
+  return one(
+    db,
+    q.selectFrom('users').select(['id', 'name', 'address', 'role']).orderBy('id').limit(1),
+  )
 }
 
 /** Adds a user; their id. */
@@ -23,5 +29,10 @@ export function addUser(
   now: number,
 ): number {
   const { name, address, role, passwordHash } = user
-  return run(db, q.insertInto('users').values({ name, address, role, password_hash: passwordHash, created_at: now })).id
+  return run(
+    db,
+    q
+      .insertInto('users')
+      .values({ name, address, role, password_hash: passwordHash, created_at: now }),
+  ).id
 }

@@ -18,26 +18,50 @@ const zone = 'Europe/London'
  * Makes the demo account in an empty database: Galewright Kites with eighteen months of history,
  * always the same for the same seed, up to `now`.
  */
-export async function makeAccount(db: Database, options: { seed: number; size: number; now: number; passwordHash: string }) {
+export async function makeAccount(
+  db: Database,
+  options: { seed: number; size: number; now: number; passwordHash: string },
+) {
   const { seed, size, now, passwordHash } = options
   const chance = chanceFrom(seed)
   createAccount(
     db,
     {
-      name: 'Galewright Kites', zone, currency: 'GBP', sender_name: 'Galewright Kites', sender_address: 'hello@galewright.example',
-      postal_address: 'Galewright Kites\n1 Slipway, Sandreach', pace_per_minute: 6_000,
+      name: 'Galewright Kites',
+      zone,
+      currency: 'GBP',
+      sender_name: 'Galewright Kites',
+      sender_address: 'hello@galewright.example',
+      postal_address: 'Galewright Kites\n1 Slipway, Sandreach',
+      pace_per_minute: 6_000,
     },
     now,
     { accent: '#22384f' },
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
-  addUser(db, { name: 'Wren Galewright', address: 'wren@galewright.example', passwordHash, role: 'owner' }, now)
+  addUser(
+    db,
+    { name: 'Wren Galewright', address: 'wren@galewright.example', passwordHash, role: 'owner' },
+    now,
+  )
   const pictures = await makePictures(db, now)
   transact(db, () => {
     const lists: DemoLists = {
-      windNotes: addList(db, { name: 'Wind notes', description: 'The weekly letter: wind, how-to, what is new.' }, now - 900 * DAY),
-      workshop: addList(db, { name: 'Workshop news', description: 'Courses and repair days.' }, now - 900 * DAY),
-      offers: addList(db, { name: 'Offers', description: 'What costs less for a while.' }, now - 900 * DAY),
+      windNotes: addList(
+        db,
+        { name: 'Wind notes', description: 'The weekly letter: wind, how-to, what is new.' },
+        now - 900 * DAY,
+      ),
+      workshop: addList(
+        db,
+        { name: 'Workshop news', description: 'Courses and repair days.' },
+        now - 900 * DAY,
+      ),
+      offers: addList(
+        db,
+        { name: 'Offers', description: 'What costs less for a while.' },
+        now - 900 * DAY,
+      ),
     }
     for (const field of fields) addField(db, field)
     const people = makePeople(db, chance, size, lists, now)
@@ -58,34 +82,86 @@ const fields = [
 ]
 
 /** Seventy mailings: Wind notes every fortnight, then weekly; workshop news and offers about monthly. */
-function pastMailings(lists: DemoLists, pictures: Record<string, string>, now: number): PastMailing[] {
+function pastMailings(
+  lists: DemoLists,
+  pictures: Record<string, string>,
+  now: number,
+): PastMailing[] {
   const mailings: PastMailing[] = []
   const today = dayStart(now, zone)
   const at = (daysAgo: number, hours: number) => addDays(today, -daysAgo, zone) + hours * HOUR
   for (let n = 46; n >= 1; n--) {
     const weeksAgo = n > 20 ? 46 - n : 26 + (20 - n) * 2
-    mailings.push(past(`Wind notes ${n}`, lists.windNotes, at(6 + weeksAgo * 7, 7.5), windNotes(n, pictures), n, 1))
+    mailings.push(
+      past(
+        `Wind notes ${n}`,
+        lists.windNotes,
+        at(6 + weeksAgo * 7, 7.5),
+        windNotes(n, pictures),
+        n,
+        1,
+      ),
+    )
   }
-  for (let n = 0; n < 12; n++) mailings.push(past(`Workshop places ${12 - n}`, lists.workshop, at(10 + n * 42, 9), workshopNews(12 - n, pictures), n, 1.2))
-  for (let n = 0; n < 12; n++) mailings.push(past(`Offer: ${offer(12 - n, pictures).subject}`, lists.offers, at(2 + n * 44, 10), offer(12 - n, pictures), n, 0.8))
+  for (let n = 0; n < 12; n++)
+    mailings.push(
+      past(
+        `Workshop places ${12 - n}`,
+        lists.workshop,
+        at(10 + n * 42, 9),
+        workshopNews(12 - n, pictures),
+        n,
+        1.2,
+      ),
+    )
+  for (let n = 0; n < 12; n++)
+    mailings.push(
+      past(
+        `Offer: ${offer(12 - n, pictures).subject}`,
+        lists.offers,
+        at(2 + n * 44, 10),
+        offer(12 - n, pictures),
+        n,
+        0.8,
+      ),
+    )
   return mailings.sort((a, b) => a.at - b.at)
 
-  function past(name: string, list: number, when: number, letter: PastMailing['letter'], n: number, liking: number): PastMailing {
+  function past(
+    name: string,
+    list: number,
+    when: number,
+    letter: PastMailing['letter'],
+    n: number,
+    liking: number,
+  ): PastMailing {
     const daysAgo = (now - when) / DAY
     const dip = daysAgo > 130 && daysAgo < 175
-    return { name, list, at: when, letter, appeal: liking * (0.92 + 0.16 * Math.abs(Math.sin(n * 2.4))) * (dip ? 0.7 : 1), trouble: dip ? 6 : daysAgo < 8 ? 3.8 : 1 }
+    return {
+      name,
+      list,
+      at: when,
+      letter,
+      appeal: liking * (0.92 + 0.16 * Math.abs(Math.sin(n * 2.4))) * (dip ? 0.7 : 1),
+      trouble: dip ? 6 : daysAgo < 8 ? 3.8 : 1,
+    }
   }
 }
 
 /** What is going on: a letter that the proof will hold, two that are scheduled, one that is being written. */
 function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, now: number) {
   const today = dayStart(now, zone)
-  const make = (name: string, listId: number, letter: PastMailing['letter']) => createMailing(db, { name, listId, letter }, now - DAY)
-  const schedule = (id: number, at: number) => moveMailing(db, id, ['draft'], 'scheduled', { scheduled_at: at })
+  const make = (name: string, listId: number, letter: PastMailing['letter']) =>
+    createMailing(db, { name, listId, letter }, now - DAY)
+  const schedule = (id: number, at: number) =>
+    moveMailing(db, id, ['draft'], 'scheduled', { scheduled_at: at })
   const next = make('Wind notes 47', lists.windNotes, windNotes(47, pictures))
   schedule(next, addDays(today, 1, zone) + 7.5 * HOUR)
   // Its time has come: the engine looks at it first thing, and its proof holds it.
   schedule(make('Gale season sale', lists.offers, galeSeasonSale(pictures)), now - MINUTE)
-  schedule(make('Repair day', lists.workshop, workshopNews(2, pictures)), addDays(today, 5, zone) + 8 * HOUR)
+  schedule(
+    make('Repair day', lists.workshop, workshopNews(2, pictures)),
+    addDays(today, 5, zone) + 8 * HOUR,
+  )
   make('Winter workshop', lists.workshop, workshopNews(3, pictures))
 }

@@ -3,24 +3,44 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { interpretRow, understandFile, type FieldKind } from '../core/people'
 import type { Database } from '../database'
-import { createImport, endImport, importById, importWriter, type UnderstoodRow } from '../database/imports'
+import {
+  createImport,
+  endImport,
+  importById,
+  importWriter,
+  type UnderstoodRow,
+} from '../database/imports'
 import { addField, listsWithCounts, readFields } from '../database/lists'
 
 /** The import that went badly: the sheet of a festival's desk, with its total line and blanks, as it was read. */
 export function importBadly(db: Database, listId: number, at: number) {
   const bytes = readFileSync(join(filesFolder(), 'festival-desk.csv'))
-  const file = understandFile(bytes, bytes.length, { fields: readFields(db), lists: listsWithCounts(db) })
+  const file = understandFile(bytes, bytes.length, {
+    fields: readFields(db),
+    lists: listsWithCounts(db),
+  })
   if ('problem' in file) throw new Error(file.message)
   for (const { target } of file.plans) if (target.to === 'new-field') addField(db, target)
   const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
   const id = createImport(
     db,
-    { name: 'festival-desk.csv', path: '', size: bytes.length, encoding: file.encoding, delimiter: file.delimiter, plans: file.plans, listId, statement: 'Asked for offers at the festival desk.' },
+    {
+      name: 'festival-desk.csv',
+      path: '',
+      size: bytes.length,
+      encoding: file.encoding,
+      delimiter: file.delimiter,
+      plans: file.plans,
+      listId,
+      statement: 'Asked for offers at the festival desk.',
+    },
     at,
   )
   const rows = file.rows.map((cells, i): UnderstoodRow => {
     const outcome = interpretRow(cells, file.plans, kinds)
-    return outcome.ok ? { row: i + 2, entry: outcome.entry, cells } : { row: i + 2, refused: outcome.reason, cells }
+    return outcome.ok
+      ? { row: i + 2, entry: outcome.entry, cells }
+      : { row: i + 2, refused: outcome.reason, cells }
   })
   importWriter(db, importById(db, id)!)(rows, at)
   endImport(db, id, 'done', at)

@@ -18,15 +18,27 @@ export interface PastMailing {
 }
 
 /** Writes past mailings with what came of each: recipients, opens, clicks, bounces, people who left. */
-export function makeHistory(db: Database, chance: Chance, people: DemoPerson[], mailings: PastMailing[], now: number) {
+export function makeHistory(
+  db: Database,
+  chance: Chance,
+  people: DemoPerson[],
+  mailings: PastMailing[],
+  now: number,
+) {
   const write = historyStatements(db)
   const agents = {
-    human: ['SailMail/4.1 (X11; Linux x86_64)', 'Quillreader/12.0', 'PocketPost/7.3 (phone)'].map((text) => run(db, q.insertInto('agents').values({ text })).id),
+    human: ['SailMail/4.1 (X11; Linux x86_64)', 'Quillreader/12.0', 'PocketPost/7.3 (phone)'].map(
+      (text) => run(db, q.insertInto('agents').values({ text })).id,
+    ),
     proxy: run(db, q.insertInto('agents').values({ text: 'Mozilla/5.0' })).id,
     scanner: run(db, q.insertInto('agents').values({ text: 'Workdesk link scanner/2.2' })).id,
   }
   for (const mailing of mailings) {
-    const id = createMailing(db, { name: mailing.name, listId: mailing.list, letter: mailing.letter }, mailing.at - 2 * DAY)
+    const id = createMailing(
+      db,
+      { name: mailing.name, listId: mailing.list, letter: mailing.letter },
+      mailing.at - 2 * DAY,
+    )
     const links = linksOf(mailing.letter.document)
     saveLinks(db, id, links)
     const hours = new Map<number, { opens: number; clicks: number }>()
@@ -37,19 +49,55 @@ export function makeHistory(db: Database, chance: Chance, people: DemoPerson[], 
     }
     for (const person of people) {
       const on = person.lists.get(mailing.list)
-      if (!on || on.since > mailing.at || on.until < mailing.at || person.setAsideAt < mailing.at) continue
+      if (!on || on.since > mailing.at || on.until < mailing.at || person.setAsideAt < mailing.at)
+        continue
       const accepted = mailing.at + Math.floor(chance.next() * 4 * MINUTE)
-      const troubled = person.domain === 'oldmill.example' ? 0.007 * mailing.trouble : 0.002 * mailing.trouble
+      const troubled =
+        person.domain === 'oldmill.example' ? 0.007 * mailing.trouble : 0.002 * mailing.trouble
       if (chance.is(troubled)) {
         const later = person.domain === 'oldmill.example'
-        write.recipient.run({ mailing: id, person: person.id, state: later ? 'bounced' : 'failed', at: accepted, accepted: later ? accepted : null, opened: null, clicked: null, left: null, machine: null, scanner: null, answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.' })
+        write.recipient.run({
+          mailing: id,
+          person: person.id,
+          state: later ? 'bounced' : 'failed',
+          at: accepted,
+          accepted: later ? accepted : null,
+          opened: null,
+          clicked: null,
+          left: null,
+          machine: null,
+          scanner: null,
+          answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.',
+        })
         continue
       }
       const machine = person.domain === 'veilpost.example' ? accepted + 700 : null
-      const scanner = person.domain === 'workdesk.example' && chance.is(0.6) ? accepted + 1_200 : null
-      if (machine !== null) write.act.run({ mailing: id, person: person.id, kind: 'open', link: null, at: machine, agent: agents.proxy, method: 'GET', verdict: 'machine' })
-      if (scanner !== null) write.act.run({ mailing: id, person: person.id, kind: 'click', link: 0, at: scanner, agent: agents.scanner, method: 'HEAD', verdict: 'machine' })
-      const glad = mailing.at > person.quietFrom ? 0.01 : (0.1 + 0.78 * person.keen) * mailing.appeal
+      const scanner =
+        person.domain === 'workdesk.example' && chance.is(0.6) ? accepted + 1_200 : null
+      if (machine !== null)
+        write.act.run({
+          mailing: id,
+          person: person.id,
+          kind: 'open',
+          link: null,
+          at: machine,
+          agent: agents.proxy,
+          method: 'GET',
+          verdict: 'machine',
+        })
+      if (scanner !== null)
+        write.act.run({
+          mailing: id,
+          person: person.id,
+          kind: 'click',
+          link: 0,
+          at: scanner,
+          agent: agents.scanner,
+          method: 'HEAD',
+          verdict: 'machine',
+        })
+      const glad =
+        mailing.at > person.quietFrom ? 0.01 : (0.1 + 0.78 * person.keen) * mailing.appeal
       let opened: number | null = null
       let clicked: number | null = null
       if (chance.is(glad)) {
@@ -58,21 +106,60 @@ export function makeHistory(db: Database, chance: Chance, people: DemoPerson[], 
       }
       if (opened !== null) {
         const agent = chance.pick(agents.human)
-        write.act.run({ mailing: id, person: person.id, kind: 'open', link: null, at: opened, agent, method: 'GET', verdict: 'human' })
+        write.act.run({
+          mailing: id,
+          person: person.id,
+          kind: 'open',
+          link: null,
+          at: opened,
+          agent,
+          method: 'GET',
+          verdict: 'human',
+        })
         hour(opened).opens++
         if (chance.is(0.05 + 0.2 * person.keen)) {
           clicked = Math.min(now, opened + chance.between(8_000, 200_000))
           const link = Math.floor(chance.next() ** 1.7 * links.length)
-          write.act.run({ mailing: id, person: person.id, kind: 'click', link, at: clicked, agent, method: 'GET', verdict: 'human' })
+          write.act.run({
+            mailing: id,
+            person: person.id,
+            kind: 'click',
+            link,
+            at: clicked,
+            agent,
+            method: 'GET',
+            verdict: 'human',
+          })
           hour(clicked).clicks++
         }
       }
-      const left = on.until > mailing.at && on.until < mailing.at + 6 * DAY && on.until < now ? Math.floor(on.until) : null
-      const complained = opened !== null && person.setAsideAt < mailing.at + 6 * DAY && chance.is(0.1)
-      write.recipient.run({ mailing: id, person: person.id, state: complained ? 'complained' : 'accepted', at: accepted, accepted, opened, clicked, left, machine, scanner, answer: null })
+      const left =
+        on.until > mailing.at && on.until < mailing.at + 6 * DAY && on.until < now
+          ? Math.floor(on.until)
+          : null
+      const complained =
+        opened !== null && person.setAsideAt < mailing.at + 6 * DAY && chance.is(0.1)
+      write.recipient.run({
+        mailing: id,
+        person: person.id,
+        state: complained ? 'complained' : 'accepted',
+        at: accepted,
+        accepted,
+        opened,
+        clicked,
+        left,
+        machine,
+        scanner,
+        answer: null,
+      })
     }
-    for (const [n, { opens, clicks }] of hours) run(db, q.insertInto('mailing_hours').values({ mailing_id: id, hour: n, opens, clicks }))
-    moveMailing(db, id, ['draft'], 'sent', { scheduled_at: mailing.at, started_at: mailing.at, finished_at: mailing.at + 4 * MINUTE })
+    for (const [n, { opens, clicks }] of hours)
+      run(db, q.insertInto('mailing_hours').values({ mailing_id: id, hour: n, opens, clicks }))
+    moveMailing(db, id, ['draft'], 'sent', {
+      scheduled_at: mailing.at,
+      started_at: mailing.at,
+      finished_at: mailing.at + 4 * MINUTE,
+    })
     resetTotals(db, id)
   }
 }
@@ -89,19 +176,55 @@ function readAfter(chance: Chance, at: number): number {
 
 function historyStatements(db: Database) {
   return {
-    recipient: prepared<{ mailing: number; person: number; state: string; at: number; accepted: number | null; opened: number | null; clicked: number | null; left: number | null; machine: number | null; scanner: number | null; answer: string | null }>(
-      db,
-      (value) =>
-        q.insertInto('recipients').values({
-          mailing_id: value('mailing'), person_id: value('person'), state: value('state'), at: value('at'), due: value('at'), attempts: 1,
-          first_attempt_at: value('at'), accepted_at: value('accepted'), opened_at: value('opened'), clicked_at: value('clicked'),
-          left_at: value('left'), machine_at: value('machine'), scanner_at: value('scanner'), answer: value('answer'),
-        }),
+    recipient: prepared<{
+      mailing: number
+      person: number
+      state: string
+      at: number
+      accepted: number | null
+      opened: number | null
+      clicked: number | null
+      left: number | null
+      machine: number | null
+      scanner: number | null
+      answer: string | null
+    }>(db, (value) =>
+      q.insertInto('recipients').values({
+        mailing_id: value('mailing'),
+        person_id: value('person'),
+        state: value('state'),
+        at: value('at'),
+        due: value('at'),
+        attempts: 1,
+        first_attempt_at: value('at'),
+        accepted_at: value('accepted'),
+        opened_at: value('opened'),
+        clicked_at: value('clicked'),
+        left_at: value('left'),
+        machine_at: value('machine'),
+        scanner_at: value('scanner'),
+        answer: value('answer'),
+      }),
     ),
-    act: prepared<{ mailing: number; person: number; kind: string; link: number | null; at: number; agent: number; method: string; verdict: string }>(db, (value) =>
+    act: prepared<{
+      mailing: number
+      person: number
+      kind: string
+      link: number | null
+      at: number
+      agent: number
+      method: string
+      verdict: string
+    }>(db, (value) =>
       q.insertInto('acts').values({
-        mailing_id: value('mailing'), person_id: value('person'), kind: value('kind'), link: value('link'),
-        at: value('at'), agent_id: value('agent'), method: value('method'), verdict: value('verdict'),
+        mailing_id: value('mailing'),
+        person_id: value('person'),
+        kind: value('kind'),
+        link: value('link'),
+        at: value('at'),
+        agent_id: value('agent'),
+        method: value('method'),
+        verdict: value('verdict'),
       }),
     ),
   }

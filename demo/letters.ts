@@ -20,24 +20,75 @@ export interface Words {
 export function letterFrom(words: Words): Letter {
   const blocks: Block[] = []
   const add = <B extends Block>(block: B) => blocks.push(block)
-  if (words.picture) add({ ...newBlock('picture', 'picture'), src: words.picture.src, alt: words.picture.alt, href: `${site}${words.picture.href}` } as Block)
+  if (words.picture)
+    add({
+      ...newBlock('picture', 'picture'),
+      src: words.picture.src,
+      alt: words.picture.alt,
+      href: `${site}${words.picture.href}`,
+    } as Block)
   add({ ...newBlock('heading', 'title'), text: richText(words.title) } as Block)
   const opening: (string | Inline[])[] = words.greeting
-    ? [[{ type: 'text', text: 'Hello ' }, { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } }, { type: 'text', text: ',' }], ...words.lines]
+    ? [
+        [
+          { type: 'text', text: 'Hello ' },
+          { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } },
+          { type: 'text', text: ',' },
+        ],
+        ...words.lines,
+      ]
     : words.lines
   add({ ...newBlock('text', 'opening'), text: richText(...opening) } as Block)
-  add({ ...newBlock('button', 'action'), label: words.button.label, href: `${site}${words.button.path}` } as Block)
+  add({
+    ...newBlock('button', 'action'),
+    label: words.button.label,
+    href: `${site}${words.button.path}`,
+  } as Block)
   if (words.more?.length)
     add({
       ...newBlock('text', 'more'),
-      text: richText(...words.more.map(({ words: text, path }) => [{ type: 'text' as const, text, marks: [{ type: 'link' as const, attrs: { href: `${site}${path}` } }] }])),
+      text: richText(
+        ...words.more.map(({ words: text, path }) => [
+          {
+            type: 'text' as const,
+            text,
+            marks: [{ type: 'link' as const, attrs: { href: `${site}${path}` } }],
+          },
+        ]),
+      ),
     } as Block)
-  add({ ...newBlock('footer', 'footer'), text: richText('You get this because you asked for it in our shop, at a festival or on our site.') } as Block)
-  return { subject: words.subject, previewText: words.preview, document: { version: 1, rows: blocks.map(rowOf) } }
+  add({
+    ...newBlock('footer', 'footer'),
+    text: richText(
+      'You get this because you asked for it in our shop, at a festival or on our site.',
+    ),
+  } as Block)
+  return {
+    subject: words.subject,
+    previewText: words.preview,
+    document: { version: 1, rows: blocks.map(rowOf) },
+  }
 }
 
-const winds = ['Light air and long evenings', 'A week of honest wind', 'Force 5 till Sunday', 'Gusts on Thursday, glass on Friday', 'Onshore all week', 'What the harbour flag says', 'Three good afternoons', 'Too much of a good thing', 'Wind before breakfast', 'Your week of wind']
-const notes = ['Tie the bridle a finger lower than you think.', 'Rinse your line in fresh water; salt cuts from inside.', 'The beach at Hale Point is firm again after the storms.', 'We tried carbon against glass spars, and both were right.', 'A knot that holds wet: the bowline with one turn more.']
+const winds = [
+  'Light air and long evenings',
+  'A week of honest wind',
+  'Force 5 till Sunday',
+  'Gusts on Thursday, glass on Friday',
+  'Onshore all week',
+  'What the harbour flag says',
+  'Three good afternoons',
+  'Too much of a good thing',
+  'Wind before breakfast',
+  'Your week of wind',
+]
+const notes = [
+  'Tie the bridle a finger lower than you think.',
+  'Rinse your line in fresh water; salt cuts from inside.',
+  'The beach at Hale Point is firm again after the storms.',
+  'We tried carbon against glass spars, and both were right.',
+  'A knot that holds wet: the bowline with one turn more.',
+]
 
 /** The n-th Wind notes. */
 export function windNotes(n: number, pictures: Record<string, string>): Letter {
@@ -46,14 +97,30 @@ export function windNotes(n: number, pictures: Record<string, string>): Letter {
     preview: notes[n % notes.length]!,
     title: winds[n % winds.length]!,
     greeting: true,
-    lines: ['The forecast for the coast is up, with an hour-by-hour table for every beach we fly.', notes[n % notes.length]!],
-    picture: { src: pictures[n % 2 ? 'storm-front' : 'two-lines']!, alt: 'A kite over the hills of Sandreach', href: '/forecast' },
+    lines: [
+      'The forecast for the coast is up, with an hour-by-hour table for every beach we fly.',
+      notes[n % notes.length]!,
+    ],
+    picture: {
+      src: pictures[n % 2 ? 'storm-front' : 'two-lines']!,
+      alt: 'A kite over the hills of Sandreach',
+      href: '/forecast',
+    },
     button: { label: 'See the forecast', path: '/forecast' },
-    more: [{ words: 'Line care in five minutes', path: '/line-care' }, { words: 'Beach reports', path: '/beach-reports' }],
+    more: [
+      { words: 'Line care in five minutes', path: '/line-care' },
+      { words: 'Beach reports', path: '/beach-reports' },
+    ],
   })
 }
 
-const places = ['Build a delta in a day', 'Spars, sleeves and stitches', 'Repair day', 'Sewing sails that last', 'First stunt kite, first crash']
+const places = [
+  'Build a delta in a day',
+  'Spars, sleeves and stitches',
+  'Repair day',
+  'Sewing sails that last',
+  'First stunt kite, first crash',
+]
 export function workshopNews(n: number, pictures: Record<string, string>): Letter {
   const title = places[n % places.length]!
   return letterFrom({
@@ -61,13 +128,22 @@ export function workshopNews(n: number, pictures: Record<string, string>): Lette
     preview: 'Saturday in the loft, tea included.',
     title,
     greeting: true,
-    lines: ['We have the loft from ten till four, all tools, and enough ripstop for everybody.', 'Places go to whoever is first.'],
+    lines: [
+      'We have the loft from ten till four, all tools, and enough ripstop for everybody.',
+      'Places go to whoever is first.',
+    ],
     picture: { src: pictures.workbench!, alt: 'A workbench with a kite on it', href: '/workshop' },
     button: { label: 'Take a place', path: n % places.length === 2 ? '/repair-day' : '/workshop' },
   })
 }
 
-const sales = ['New this month', 'A fifth off spars and line', 'The Delta 7 is back', 'Last of the summer sails', 'Kits for two rainy days']
+const sales = [
+  'New this month',
+  'A fifth off spars and line',
+  'The Delta 7 is back',
+  'Last of the summer sails',
+  'Kits for two rainy days',
+]
 export function offer(n: number, pictures: Record<string, string>): Letter {
   return letterFrom({
     subject: sales[n % sales.length]!,
@@ -87,10 +163,20 @@ export function galeSeasonSale(pictures: Record<string, string>): Letter {
     preview: 'Gale season, 24 to 30 November.',
     title: 'The wind is back',
     lines: [
-      [{ type: 'text', text: 'The wind is back, ' }, { type: 'fillIn', attrs: { expression: 'person.first_name' } }, { type: 'text', text: '. Five days of steady force 5 are on the way to ' }, { type: 'fillIn', attrs: { expression: 'person.town | default: "the coast"' } }, { type: 'text', text: '.' }],
+      [
+        { type: 'text', text: 'The wind is back, ' },
+        { type: 'fillIn', attrs: { expression: 'person.first_name' } },
+        { type: 'text', text: '. Five days of steady force 5 are on the way to ' },
+        { type: 'fillIn', attrs: { expression: 'person.town | default: "the coast"' } },
+        { type: 'text', text: '.' },
+      ],
       'Here is what we would fly, and what we have taken a fifth off until Sunday.',
     ],
-    picture: { src: pictures['storm-front']!, alt: 'A kite before a storm front', href: '/gale-season' },
+    picture: {
+      src: pictures['storm-front']!,
+      alt: 'A kite before a storm front',
+      href: '/gale-season',
+    },
     button: { label: 'See the sale', path: '/gale-week' },
     more: [{ words: 'Delta 7, for strong hands', path: '/delta-7' }],
   })

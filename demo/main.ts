@@ -14,10 +14,17 @@ const option = (name: string, otherwise: number) => {
 const size = option('size', 12_100)
 const began = performance.now()
 const db = openDatabase(folder)
-await makeAccount(db, { seed: option('seed', 47), size, now: option('now', Date.now()), passwordHash: demoPassword() })
+await makeAccount(db, {
+  seed: option('seed', 47),
+  size,
+  now: option('now', Date.now()),
+  passwordHash: demoPassword(),
+})
 closeDatabase(db)
 writeFileSync(join(folder, 'made'), `${size}\n`)
-console.log(`Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`)
+console.log(
+  `Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`,
+)
 
 /** Nobody signs in to the demo by password but over the address that is printed. */
 function demoPassword(): string {

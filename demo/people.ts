@@ -28,13 +28,23 @@ export interface DemoLists {
 export const HISTORY = 548 * DAY
 
 /** Makes the people: most were there before the history begins, the others joined with the seasons. */
-export function makePeople(db: Database, chance: Chance, size: number, lists: DemoLists, now: number): DemoPerson[] {
+export function makePeople(
+  db: Database,
+  chance: Chance,
+  size: number,
+  lists: DemoLists,
+  now: number,
+): DemoPerson[] {
   const add = personStatements(db)
   const people: DemoPerson[] = []
   const wording = wordingId(db, 'Yes, send me this. I can leave with one click at any time.')
-  const tags = ['owner', 'volunteer', 'press', 'repair day', 'festival 2025'].map((name) => run(db, q.insertInto('tags').values({ name })).id)
+  const tags = ['owner', 'volunteer', 'press', 'repair day', 'festival 2025'].map(
+    (name) => run(db, q.insertInto('tags').values({ name })).id,
+  )
   for (let i = 0; i < size; i++) {
-    const joinedAt = chance.is(0.48) ? now - HISTORY - chance.next() * 900 * DAY : joinedWithinHistory(chance, now)
+    const joinedAt = chance.is(0.48)
+      ? now - HISTORY - chance.next() * 900 * DAY
+      : joinedWithinHistory(chance, now)
     const domain = chance.weighted(domains)
     const [first, firstLatin] = chance.pick(firstNames)
     const [last, lastLatin] = chance.pick(lastNames)
@@ -58,19 +68,58 @@ export function makePeople(db: Database, chance: Chance, size: number, lists: De
       keen,
       quietFrom: chance.is(0.12) ? joinedAt + chance.next() * (now - joinedAt) : Infinity,
       lists: new Map(),
-      setAsideAt: chance.is(0.028) ? joinedAt + (0.2 + 0.8 * chance.next()) * (now - joinedAt) : Infinity,
+      setAsideAt: chance.is(0.028)
+        ? joinedAt + (0.2 + 0.8 * chance.next()) * (now - joinedAt)
+        : Infinity,
     }
-    for (const [list, share] of [[lists.windNotes, 0.8], [lists.workshop, 0.3], [lists.offers, 0.68]] as const) {
+    for (const [list, share] of [
+      [lists.windNotes, 0.8],
+      [lists.workshop, 0.3],
+      [lists.offers, 0.68],
+    ] as const) {
       if (!chance.is(share)) continue
-      const since = Math.floor(joinedAt + (chance.is(0.75) ? 0 : chance.next() * (now - joinedAt) * 0.6))
-      const until = chance.is(0.075 - 0.05 * keen) ? since + (0.1 + 0.9 * chance.next()) * (now - since) : Infinity
+      const since = Math.floor(
+        joinedAt + (chance.is(0.75) ? 0 : chance.next() * (now - joinedAt) * 0.6),
+      )
+      const until = chance.is(0.075 - 0.05 * keen)
+        ? since + (0.1 + 0.9 * chance.next()) * (now - since)
+        : Infinity
       person.lists.set(list, { since, until })
-      add.subscription.run({ person: id, list, state: until < now ? 'unsubscribed' : 'subscribed', since: Math.floor(until < now ? until : since) })
-      add.evidence.run({ person: id, list, at: since, state: 'subscribed', way: chance.is(0.8) ? 'sign-up form' : 'import', wording })
-      if (until < now) add.evidence.run({ person: id, list, at: Math.floor(until), state: 'unsubscribed', way: 'unsubscribe page', wording: null })
+      add.subscription.run({
+        person: id,
+        list,
+        state: until < now ? 'unsubscribed' : 'subscribed',
+        since: Math.floor(until < now ? until : since),
+      })
+      add.evidence.run({
+        person: id,
+        list,
+        at: since,
+        state: 'subscribed',
+        way: chance.is(0.8) ? 'sign-up form' : 'import',
+        wording,
+      })
+      if (until < now)
+        add.evidence.run({
+          person: id,
+          list,
+          at: Math.floor(until),
+          state: 'unsubscribed',
+          way: 'unsubscribe page',
+          wording: null,
+        })
     }
     if (person.setAsideAt < now)
-      run(db, q.insertInto('set_aside').values({ person_id: id, at: Math.floor(person.setAsideAt), ...(chance.is(0.9) ? { reason: 'bounced', detail: '550 5.1.1 no such mailbox' } : { reason: 'complained', detail: 'Reported a mailing as spam.' }) }))
+      run(
+        db,
+        q.insertInto('set_aside').values({
+          person_id: id,
+          at: Math.floor(person.setAsideAt),
+          ...(chance.is(0.9)
+            ? { reason: 'bounced', detail: '550 5.1.1 no such mailbox' }
+            : { reason: 'complained', detail: 'Reported a mailing as spam.' }),
+        }),
+      )
     if (chance.is(0.25)) add.tag.run({ person: id, tag: chance.pick(tags) })
     people.push(person)
   }
@@ -93,7 +142,10 @@ function fieldsOf(chance: Chance, joinedAt: number, i: number): Record<string, u
   if (!chance.is(0.24)) fields.flying_style = styles.filter(() => chance.is(0.4))
   if ((fields.flying_style as string[] | undefined)?.length === 0) delete fields.flying_style
   if (chance.is(0.4)) fields.first_kite = chance.pick(kites)
-  if (chance.is(0.48)) fields.birthday = day(Date.UTC(chance.between(1945, 2008), chance.between(0, 11), chance.between(1, 28)))
+  if (chance.is(0.48))
+    fields.birthday = day(
+      Date.UTC(chance.between(1945, 2008), chance.between(0, 11), chance.between(1, 28)),
+    )
   if (chance.is(0.6)) fields.line_hand = chance.is(0.86) ? 'right' : 'left'
   if (chance.is(0.45)) fields.shop_customer_id = `GK-${10_000 + i}`
   return fields
@@ -101,15 +153,62 @@ function fieldsOf(chance: Chance, joinedAt: number, i: number): Record<string, u
 
 function personStatements(db: Database) {
   return {
-    person: prepared<{ address: string; normal: string; domain: string; first: string | null; last: string | null; fields: string; joined: number; changed: number }, { id: number }>(db, (value) =>
-      q.insertInto('people').values({ address: value('address'), normal: value('normal'), domain: value('domain'), first_name: value('first'), last_name: value('last'), fields: value('fields'), joined_at: value('joined'), changed_at: value('changed') }).returning('id'),
+    person: prepared<
+      {
+        address: string
+        normal: string
+        domain: string
+        first: string | null
+        last: string | null
+        fields: string
+        joined: number
+        changed: number
+      },
+      { id: number }
+    >(db, (value) =>
+      q
+        .insertInto('people')
+        .values({
+          address: value('address'),
+          normal: value('normal'),
+          domain: value('domain'),
+          first_name: value('first'),
+          last_name: value('last'),
+          fields: value('fields'),
+          joined_at: value('joined'),
+          changed_at: value('changed'),
+        })
+        .returning('id'),
     ),
-    subscription: prepared<{ person: number; list: number; state: string; since: number }>(db, (value) =>
-      q.insertInto('subscriptions').values({ person_id: value('person'), list_id: value('list'), state: value('state'), since: value('since') }),
+    subscription: prepared<{ person: number; list: number; state: string; since: number }>(
+      db,
+      (value) =>
+        q.insertInto('subscriptions').values({
+          person_id: value('person'),
+          list_id: value('list'),
+          state: value('state'),
+          since: value('since'),
+        }),
     ),
-    evidence: prepared<{ person: number; list: number; at: number; state: string; way: string; wording: number | null }>(db, (value) =>
-      q.insertInto('evidence').values({ person_id: value('person'), list_id: value('list'), at: value('at'), state: value('state'), way: value('way'), wording_id: value('wording') }),
+    evidence: prepared<{
+      person: number
+      list: number
+      at: number
+      state: string
+      way: string
+      wording: number | null
+    }>(db, (value) =>
+      q.insertInto('evidence').values({
+        person_id: value('person'),
+        list_id: value('list'),
+        at: value('at'),
+        state: value('state'),
+        way: value('way'),
+        wording_id: value('wording'),
+      }),
     ),
-    tag: prepared<{ person: number; tag: number }>(db, (value) => q.insertInto('person_tags').values({ person_id: value('person'), tag_id: value('tag') })),
+    tag: prepared<{ person: number; tag: number }>(db, (value) =>
+      q.insertInto('person_tags').values({ person_id: value('person'), tag_id: value('tag') }),
+    ),
   }
 }

@@ -23,12 +23,14 @@ export async function askLink(url: string, proxy: string | null): Promise<LinkCh
     let answer: IncomingMessage
     try {
       answer = await ask(next, 'HEAD', proxy)
-      if (answer.statusCode === 405 || answer.statusCode === 501) answer = await ask(next, 'GET', proxy)
+      if (answer.statusCode === 405 || answer.statusCode === 501)
+        answer = await ask(next, 'GET', proxy)
     } catch (error) {
       return { status: null, problem: inWords(error as NodeJS.ErrnoException) }
     }
     const to = answer.headers.location
-    if (answer.statusCode! < 300 || answer.statusCode! >= 400 || !to) return { status: answer.statusCode!, problem: null }
+    if (answer.statusCode! < 300 || answer.statusCode! >= 400 || !to)
+      return { status: answer.statusCode!, problem: null }
     try {
       next = new URL(to, next).href
     } catch {
@@ -45,13 +47,26 @@ function ask(url: string, method: 'HEAD' | 'GET', proxy: string | null): Promise
     const target = new URL(url)
     const headers = { 'User-Agent': 'Satchel link check', Accept: '*/*' }
     const made = proxy
-      ? httpRequest({ host: new URL(proxy).hostname, port: new URL(proxy).port, path: url, method, headers: { ...headers, Host: target.host }, timeout: TIMEOUT })
-      : (target.protocol === 'https:' ? httpsRequest : httpRequest)(target, { method, headers, timeout: TIMEOUT })
+      ? httpRequest({
+          host: new URL(proxy).hostname,
+          port: new URL(proxy).port,
+          path: url,
+          method,
+          headers: { ...headers, Host: target.host },
+          timeout: TIMEOUT,
+        })
+      : (target.protocol === 'https:' ? httpsRequest : httpRequest)(target, {
+          method,
+          headers,
+          timeout: TIMEOUT,
+        })
     made.on('response', (answer) => {
       answer.destroy()
       resolve(answer)
     })
-    made.on('timeout', () => made.destroy(Object.assign(new Error('no answer'), { code: 'ETIMEDOUT' })))
+    made.on('timeout', () =>
+      made.destroy(Object.assign(new Error('no answer'), { code: 'ETIMEDOUT' })),
+    )
     made.on('error', reject)
     made.end()
   })
@@ -69,6 +84,8 @@ function inWords(error: NodeJS.ErrnoException): string {
     case 'ERR_INVALID_URL':
       return 'it is no web address'
     default:
-      return /cert|tls|ssl/i.test(error.message) ? 'its certificate is not valid' : 'the connection broke off'
+      return /cert|tls|ssl/i.test(error.message)
+        ? 'its certificate is not valid'
+        : 'the connection broke off'
   }
 }

@@ -21,7 +21,8 @@ export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
   if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]
   const dues = [nextMailingDue(db), nextRecipientDue(db)].filter((due) => due !== null)
   const next = dues.length ? Math.min(...dues) : null
-  const undone = (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0
+  const undone =
+    (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0
   const behind = worldFollowedTo(db) < now
   if ((undone || behind) && hostClock() - arrivedHost < PATIENCE) return false
   writeClock(db, leapTo(setting, hostClock(), nextLeap(now, setting.jumpTo, next)))

@@ -2,7 +2,14 @@ import { createReadStream } from 'node:fs'
 import { setImmediate as breathe } from 'node:timers/promises'
 import Papa from 'papaparse'
 import { interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
-import { endImport, importById, importWriter, updateImport, type Import, type UnderstoodRow } from '../database/imports'
+import {
+  endImport,
+  importById,
+  importWriter,
+  updateImport,
+  type Import,
+  type UnderstoodRow,
+} from '../database/imports'
 import { finishJob, jobProgress, liveEngines, takeJob } from '../database/jobs'
 import { addField, readFields } from '../database/lists'
 import { DEAD_AFTER, type Engine, type Work } from './engine'
@@ -45,7 +52,9 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
   for await (const { cells, row, bytes } of fileRows(of)) {
     if (++counted <= of.rows) continue
     const outcome = interpretRow(cells, plans, kinds)
-    batch.push(outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells })
+    batch.push(
+      outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells },
+    )
     if (batch.length < BATCH) continue
     write(batch, clock())
     batch = []
@@ -58,7 +67,9 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
 }
 
 /** The rows of a file under its header, blank ones left out, each with its place as a spreadsheet counts. */
-async function* fileRows(of: Import): AsyncGenerator<{ cells: string[]; row: number; bytes: number }> {
+async function* fileRows(
+  of: Import,
+): AsyncGenerator<{ cells: string[]; row: number; bytes: number }> {
   const decoder = new TextDecoder(of.encoding)
   const parser = rowParser(of.delimiter)
   let bytes = 0
@@ -81,7 +92,10 @@ function rowParser(delimiter: string) {
   const parser = new Papa.Parser({ delimiter })
   let rest = ''
   const parse = (text: string, last: boolean): string[][] => {
-    const { data, meta } = parser.parse(text, 0, !last) as { data: string[][]; meta: { cursor: number } }
+    const { data, meta } = parser.parse(text, 0, !last) as {
+      data: string[][]
+      meta: { cursor: number }
+    }
     rest = last ? '' : text.slice(meta.cursor)
     return data
   }

@@ -15,7 +15,10 @@ export const judgeActs: Work = ({ db, clock }) => {
     for (const act of acts) {
       const recipient = `${act.mailing_id}/${act.person_id}`
       const openedAt = opened.get(recipient) ?? act.opened_at
-      const verdict = act.kind === 'open' ? judgeOpen({ at: act.at, acceptedAt: act.accepted_at, agent: act.agent }) : clickVerdict(db, act, openedAt)
+      const verdict =
+        act.kind === 'open'
+          ? judgeOpen({ at: act.at, acceptedAt: act.accepted_at, agent: act.agent })
+          : clickVerdict(db, act, openedAt)
       if (verdict === 'human') opened.set(recipient, openedAt ?? act.at)
       applyVerdict(db, act, verdict)
     }

@@ -17,7 +17,16 @@ export interface MailServer {
 }
 
 /** Before these commands are answered no message can have been taken (RFC 5321, 3.3). */
-const beforeTheMessage = new Set(['CONN', 'API', 'EHLO', 'HELO', 'STARTTLS', 'AUTH', 'MAIL FROM', 'RCPT TO'])
+const beforeTheMessage = new Set([
+  'CONN',
+  'API',
+  'EHLO',
+  'HELO',
+  'STARTTLS',
+  'AUTH',
+  'MAIL FROM',
+  'RCPT TO',
+])
 
 /** A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). */
 export function connectMailServer(settings: EngineSettings, account: Account): MailServer {
@@ -47,16 +56,22 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
         await transport.sendMail({ envelope: { from, to: [to] }, raw })
         return { kind: 'accepted' }
       } catch (error) {
-        return answerOf(error as Error & { responseCode?: number; response?: string; command?: string })
+        return answerOf(
+          error as Error & { responseCode?: number; response?: string; command?: string },
+        )
       }
     },
     close: () => transport.close(),
   }
 }
 
-function answerOf(error: Error & { responseCode?: number; response?: string; command?: string }): MailServerAnswer {
+function answerOf(
+  error: Error & { responseCode?: number; response?: string; command?: string },
+): MailServerAnswer {
   const early = error.command !== undefined && beforeTheMessage.has(error.command)
-  const spoken = error.command === 'MAIL FROM' || error.command === 'RCPT TO' || error.command === 'DATA'
-  if (error.responseCode && spoken) return { kind: 'refused', code: error.responseCode, text: error.response ?? error.message }
+  const spoken =
+    error.command === 'MAIL FROM' || error.command === 'RCPT TO' || error.command === 'DATA'
+  if (error.responseCode && spoken)
+    return { kind: 'refused', code: error.responseCode, text: error.response ?? error.message }
   return { kind: early ? 'unreachable' : 'unknown', why: error.message }
 }

@@ -49,7 +49,10 @@ async function keepDoing(name: string, work: Work, idle: number) {
     try {
       busy = await work(engine)
     } catch (error) {
-      engine.log.error({ work: name, error: error instanceof Error ? error.message : String(error) }, 'step failed')
+      engine.log.error(
+        { work: name, error: error instanceof Error ? error.message : String(error) },
+        'step failed',
+      )
       await wait(1_000)
     }
     await wait(busy ? 0 : idle)

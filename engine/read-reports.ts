@@ -36,7 +36,13 @@ async function takeReport({ db, clock }: Engine, raw: string): Promise<string> {
   )
 }
 
-function bounced(db: Database, mailingId: number, personId: number, report: { deadAddress: boolean; words: string; answer: string }, now: number): string {
+function bounced(
+  db: Database,
+  mailingId: number,
+  personId: number,
+  report: { deadAddress: boolean; words: string; answer: string },
+  now: number,
+): string {
   const recipient = readRecipient(db, mailingId, personId)
   const from = recipient?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
@@ -53,6 +59,13 @@ function complained(db: Database, mailingId: number, personId: number, now: numb
   setAside(db, personId, 'complained', 'Reported a mailing as spam.', now)
   const listId = mailingById(db, mailingId)?.list_id
   if (listId)
-    changeSubscription(db, personId, listId, 'unsubscribed', { act: 'person', way: 'complaint', ref: String(mailingId) }, now)
+    changeSubscription(
+      db,
+      personId,
+      listId,
+      'unsubscribed',
+      { act: 'person', way: 'complaint', ref: String(mailingId) },
+      now,
+    )
   return 'complained'
 }

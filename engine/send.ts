@@ -1,13 +1,25 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import {
-  mouldMessage, nextAttempt, pourMessage, readAnswer, refill, takeFromBucket,
-  type Bucket, type MessageMould,
+  mouldMessage,
+  nextAttempt,
+  pourMessage,
+  readAnswer,
+  refill,
+  takeFromBucket,
+  type Bucket,
+  type MessageMould,
 } from '../core/delivery'
 import { fillFor, personContext, type CompiledLetter } from '../core/letters/rendering'
 import { transact } from '../database'
 import { readAccount, type Account } from '../database/account'
 import { listById } from '../database/lists'
-import { moveMailing, sendingMailings, setWaitingNote, totalsOf, type Mailing } from '../database/mailings'
+import {
+  moveMailing,
+  sendingMailings,
+  setWaitingNote,
+  totalsOf,
+  type Mailing,
+} from '../database/mailings'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/recipients'
 import type { Engine } from './engine'
@@ -46,7 +58,8 @@ export function sender(engine: Engine) {
 
   async function step(): Promise<boolean> {
     const mailings = sendingMailings(db)
-    for (const mailing of mailings) if (!running.has(mailing.id)) running.set(mailing.id, await begin(engine, mailing))
+    for (const mailing of mailings)
+      if (!running.has(mailing.id)) running.set(mailing.id, await begin(engine, mailing))
     if (running.size === 0) {
       engine.stalled = false
       return false
@@ -98,7 +111,12 @@ export function sender(engine: Engine) {
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const now = clock()
-    const message = pourMessage(of.mould, { personId, address: recipient.normal, name }, fillFor(of.compiled, context), now)
+    const message = pourMessage(
+      of.mould,
+      { personId, address: recipient.normal, name },
+      fillFor(of.compiled, context),
+      now,
+    )
     const answer = await server!.send(message.returnPath, recipient.normal, message.raw)
     switch (answer.kind) {
       case 'accepted':
@@ -107,13 +125,22 @@ export function sender(engine: Engine) {
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)
         if (read.outcome === 'failed') return { personId, to: 'failed', answer: read.words }
-        const due = nextAttempt(recipient.attempts, recipient.first_attempt_at, clock(), Math.random())
-        if (due === null) return { personId, to: 'failed', answer: `${read.words} Given up after two days.` }
+        const due = nextAttempt(
+          recipient.attempts,
+          recipient.first_attempt_at,
+          clock(),
+          Math.random(),
+        )
+        if (due === null)
+          return { personId, to: 'failed', answer: `${read.words} Given up after two days.` }
         return { personId, to: 'deferred', answer: read.words, due }
       }
       case 'unreachable':
         aloneUntil = hostClock() + LEAVE_ALONE
-        say(of, `The mail server does not answer (${answer.why}). Satchel tries again every few seconds and goes on by itself.`)
+        say(
+          of,
+          `The mail server does not answer (${answer.why}). Satchel tries again every few seconds and goes on by itself.`,
+        )
         return { personId, to: 'queued', answer: null }
       case 'unknown':
         return { personId, to: 'uncertain', answer: `The conversation broke off: ${answer.why}` }
@@ -168,7 +195,12 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
   const account = readAccount(engine.db)!
   const compiled = await compileMailing(engine.db, mailing, account, engine.settings.url)
   const list = listById(engine.db, mailing.list_id!)!
-  const sender = { name: account.sender_name, address: account.sender_address, url: engine.settings.url, list }
+  const sender = {
+    name: account.sender_name,
+    address: account.sender_address,
+    url: engine.settings.url,
+    list,
+  }
   return {
     mailing,
     account,

@@ -3,7 +3,14 @@ import { blockersOf } from '../core/proof'
 import { transact, type Database } from '../database'
 import { readAccount, type Account } from '../database/account'
 import { listById } from '../database/lists'
-import { audienceOf, dueMailings, letterOf, moveMailing, saveLinks, type Mailing } from '../database/mailings'
+import {
+  audienceOf,
+  dueMailings,
+  letterOf,
+  moveMailing,
+  saveLinks,
+  type Mailing,
+} from '../database/mailings'
 import { proofMailing } from '../database/proof'
 import { planRecipients } from '../database/recipients'
 import type { Work } from './engine'
@@ -16,7 +23,10 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
   const due = dueMailings(db, clock())
   for (const mailing of due) {
     if (settings.smtpUrl === null) {
-      moveMailing(db, mailing.id, ['scheduled'], 'held', { held_by: 'hand', held_note: 'No mail server is set.' })
+      moveMailing(db, mailing.id, ['scheduled'], 'held', {
+        held_by: 'hand',
+        held_note: 'No mail server is set.',
+      })
       continue
     }
     const blockers = blockersOf(proofMailing(db, mailing, clock()))
@@ -30,7 +40,14 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
     const compiled = await compileMailing(db, mailing, readAccount(db)!, settings.url)
     transact(db, () => {
       const now = clock()
-      if (!moveMailing(db, mailing.id, ['scheduled'], 'sending', { started_at: now, held_by: null, held_note: null })) return
+      if (
+        !moveMailing(db, mailing.id, ['scheduled'], 'sending', {
+          started_at: now,
+          held_by: null,
+          held_note: null,
+        })
+      )
+        return
       saveLinks(db, mailing.id, compiled.links)
       const recipients = planRecipients(db, mailing.id, audience, now)
       log.info({ mailing: mailing.id, recipients }, 'mailing begins')

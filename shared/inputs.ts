@@ -20,9 +20,14 @@ export const signInInput = object({ address, password: string().required('Write 
 export const ownerInput = object({
   name: line(100).required('Write your name.'),
   address,
-  password: string().required('Choose a password.').min(12, 'At least 12 characters.').max(200, 'At most 200 characters.'),
+  password: string()
+    .required('Choose a password.')
+    .min(12, 'At least 12 characters.')
+    .max(200, 'At most 200 characters.'),
   accountName: line(100).required('Write what your readers know you by.'),
-  zone: string().required().test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+  zone: string()
+    .required()
+    .test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
 })
 
 export const accountInput = object({
@@ -30,8 +35,15 @@ export const accountInput = object({
   sender_name: line(100).required('Write who the letters come from.'),
   sender_address: address,
   postal_address: string().trim().max(500, 'At most 500 characters.').defined(),
-  zone: string().required().test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
-  pace_per_minute: number().integer('A whole number.').min(1, 'At least 1.').max(1_000_000, 'At most 1,000,000.').nullable().defined(),
+  zone: string()
+    .required()
+    .test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+  pace_per_minute: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(1_000_000, 'At most 1,000,000.')
+    .nullable()
+    .defined(),
 })
 
 export const clockInput = object({
@@ -45,7 +57,9 @@ export const listInput = object({
 })
 
 export const importInput = object({
-  file: string().required().matches(/^[0-9a-f-]{36}$/, 'Choose the file again.'),
+  file: string()
+    .required()
+    .matches(/^[0-9a-f-]{36}$/, 'Choose the file again.'),
   name: line(200).required(),
   encoding: string().oneOf(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).required(),
   delimiter: string().oneOf([',', ';', '\t', '|']).required(),
@@ -58,7 +72,11 @@ export const importInput = object({
 export const mailingInput = object({
   name: line(120).min(1, 'Give the mailing a name.'),
   listId: number().integer().positive().nullable(),
-  joinedWithinDays: number().integer('A whole number of days.').min(1, 'At least 1 day.').max(3650, 'At most 3650 days.').nullable(),
+  joinedWithinDays: number()
+    .integer('A whole number of days.')
+    .min(1, 'At least 1 day.')
+    .max(3650, 'At most 3650 days.')
+    .nullable(),
 })
 
 export const letterInput = object({

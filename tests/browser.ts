@@ -16,7 +16,15 @@ const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8')
 export async function visit(): Promise<Visitor> {
   const browser: Browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.setDefaultTimeout(20_000)
@@ -31,7 +39,16 @@ export async function visit(): Promise<Visitor> {
       const { violations } = (await page.evaluate(
         'axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })',
       )) as { violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }
-      const found = violations.map(({ id, nodes }) => `${page.url()} ${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary.split('\n')[1] ?? ''}`).join(' | ')}`)
+      const found = violations.map(
+        ({ id, nodes }) =>
+          `${page.url()} ${id}: ${nodes
+            .slice(0, 3)
+            .map(
+              ({ html, failureSummary }) =>
+                `${html.slice(0, 160)} ${failureSummary.split('\n')[1] ?? ''}`,
+            )
+            .join(' | ')}`,
+      )
       expect(found).toEqual([])
     },
     close: () => browser.close(),

@@ -24,16 +24,26 @@ test('killed three times in the middle of 2,000, the engine mails nobody twice a
   }
   await satchel.start('engine')
   await until('the mailing is sent', () => mailingById(satchel.db, mailing)!.state === 'sent')
-  await until('claims of dead engines are settled', () => totalsOf(satchel.db, mailing)!.claimed === 0)
+  await until(
+    'claims of dead engines are settled',
+    () => totalsOf(satchel.db, mailing)!.claimed === 0,
+  )
 
-  const mails = (await (await fetch(`${satchel.worldUrl}/mailboxes.json`)).json()) as { address: string; messageId: string }[]
+  const mails = (await (await fetch(`${satchel.worldUrl}/mailboxes.json`)).json()) as {
+    address: string
+    messageId: string
+  }[]
   const copies = new Map<string, number>()
   for (const { address } of mails) copies.set(address, (copies.get(address) ?? 0) + 1)
   expect([...copies].filter(([, n]) => n > 1)).toEqual([])
 
   const rows = all(
     satchel.db,
-    q.selectFrom('recipients').innerJoin('people', 'people.id', 'recipients.person_id').select(['people.normal', 'recipients.state']).where('mailing_id', '=', mailing),
+    q
+      .selectFrom('recipients')
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select(['people.normal', 'recipients.state'])
+      .where('mailing_id', '=', mailing),
   )
   expect(rows).toHaveLength(2_000)
   const { mailing_id: _, ...totals } = totalsOf(satchel.db, mailing)!

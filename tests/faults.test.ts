@@ -21,7 +21,10 @@ test('a post office that is down: the mailing waits, says so, and goes on by its
   await until('the first is sent', () => mailingById(satchel.db, first)!.state === 'sent')
   await satchel.kill('world')
   const mailing = dueMailing(satchel.db, finishedLetter('Second'))
-  await until('it says that it waits', () => mailingById(satchel.db, mailing)!.waiting_note !== null)
+  await until(
+    'it says that it waits',
+    () => mailingById(satchel.db, mailing)!.waiting_note !== null,
+  )
   expect(mailingById(satchel.db, mailing)).toMatchObject({ state: 'sending' })
   expect(mailingById(satchel.db, mailing)!.waiting_note).toMatch(/does not answer/)
   expect(totalsOf(satchel.db, mailing)).toMatchObject({ accepted: 0, uncertain: 0, failed: 0 })
@@ -34,11 +37,17 @@ test('a post office that is down: the mailing waits, says so, and goes on by its
 
 test('pause stops the claims, resume goes on, and the rest can be cancelled', async () => {
   const ask = await signIn(satchel)
-  await ask('PUT', '/api/account', { ...(await ask('GET', '/api/account')).body, pace_per_minute: 600 })
+  await ask('PUT', '/api/account', {
+    ...(await ask('GET', '/api/account')).body,
+    pace_per_minute: 600,
+  })
   const mailing = dueMailing(satchel.db, finishedLetter('Third'))
   await until('some are accepted', () => (totalsOf(satchel.db, mailing)?.accepted ?? 0) >= 5)
   expect((await ask('POST', `/api/mailings/${mailing}/pause`)).status).toBe(200)
-  await until('conversations under way are over', () => totalsOf(satchel.db, mailing)!.claimed === 0)
+  await until(
+    'conversations under way are over',
+    () => totalsOf(satchel.db, mailing)!.claimed === 0,
+  )
   const paused = totalsOf(satchel.db, mailing)!.accepted
   await new Promise((resolve) => setTimeout(resolve, 700))
   expect(totalsOf(satchel.db, mailing)!.accepted).toBe(paused)
@@ -51,14 +60,21 @@ test('pause stops the claims, resume goes on, and the rest can be cancelled', as
   expect(totals.dropped).toBe(body.dropped)
   expect(totals.accepted + totals.failed + totals.dropped).toBe(60)
   expect(mailingById(satchel.db, mailing)!.state).toBe('sent')
-  expect((await ask('PUT', `/api/mailings/${mailing}/letter`, { ...finishedLetter(), version: 1 })).status).toBe(409)
+  expect(
+    (await ask('PUT', `/api/mailings/${mailing}/letter`, { ...finishedLetter(), version: 1 }))
+      .status,
+  ).toBe(409)
 })
 
 test('the database is backed up while it is written to', async () => {
   const file = join(satchel.data, 'backup.db')
   const mailing = dueMailing(satchel.db, finishedLetter('Fourth'))
   await until('it goes out', () => mailingById(satchel.db, mailing)!.state === 'sending')
-  const { status, stdout } = spawnSync(process.execPath, ['.output/processes/backup.mjs', satchel.data, file], { encoding: 'utf8' })
+  const { status, stdout } = spawnSync(
+    process.execPath,
+    ['.output/processes/backup.mjs', satchel.data, file],
+    { encoding: 'utf8' },
+  )
   expect([status, stdout]).toEqual([0, `Backed up to ${file}: 60 people.\n`])
   const copy = new Sqlite(file, { readonly: true })
   expect(copy.prepare("select count(*) from mailings where name = 'Fourth'").pluck().get()).toBe(1)

@@ -16,44 +16,102 @@ beforeAll(async () => {
 afterAll(() => satchel.stop())
 
 const clubSheet = () => new Uint8Array(readFileSync('demo/files/club-sheet.csv'))
-async function plansFor(bytes: Uint8Array): Promise<{ plans: ColumnPlan[]; delimiter: string; encoding: string }> {
+async function plansFor(
+  bytes: Uint8Array,
+): Promise<{ plans: ColumnPlan[]; delimiter: string; encoding: string }> {
   const { fields, lists } = (await ask('GET', '/api/people/overview')).body
   const found = understandFile(bytes, bytes.length, { fields, lists })
-  if ('problem' in found) return { plans: [{ column: 0, header: 'x', samples: [], target: { to: 'address' } }], delimiter: ',', encoding: 'utf-8' }
+  if ('problem' in found)
+    return {
+      plans: [{ column: 0, header: 'x', samples: [], target: { to: 'address' } }],
+      delimiter: ',',
+      encoding: 'utf-8',
+    }
   return found
 }
 async function bring(bytes: Uint8Array, more: object = {}) {
   const { file } = (await ask('POST', '/api/imports/file', bytes)).body
   const { plans, delimiter, encoding } = await plansFor(bytes)
-  return ask('POST', '/api/imports', { file, name: 'people.csv', plans, delimiter, encoding, listId: null, ...more })
+  return ask('POST', '/api/imports', {
+    file,
+    name: 'people.csv',
+    plans,
+    delimiter,
+    encoding,
+    listId: null,
+    ...more,
+  })
 }
 async function report(id: number) {
-  await until('the import is over', async () => !['waiting', 'running'].includes((await ask('GET', `/api/imports/${id}`)).body.state))
+  await until(
+    'the import is over',
+    async () =>
+      !['waiting', 'running'].includes((await ask('GET', `/api/imports/${id}`)).body.state),
+  )
   return (await ask('GET', `/api/imports/${id}`)).body
 }
 
 test('the club sheet comes in row by row as it should', async () => {
   const { body } = await bring(clubSheet())
   const first = await report(body.id)
-  expect(first).toMatchObject({ state: 'done', rows: 1224, added: 1204, repeated: 15, refused: 5, changed: 0, unchanged: 0 })
-  expect(first.refusedRows.map(({ row }: { row: number }) => row)).toEqual([34, 179, 456, 540, 1012])
+  expect(first).toMatchObject({
+    state: 'done',
+    rows: 1224,
+    added: 1204,
+    repeated: 15,
+    refused: 5,
+    changed: 0,
+    unchanged: 0,
+  })
+  expect(first.refusedRows.map(({ row }: { row: number }) => row)).toEqual([
+    34, 179, 456, 540, 1012,
+  ])
   expect(first.doubtfulRows.map(({ row }: { row: number }) => row)).toEqual([1089])
   expect(countPeople(satchel.db)).toBe(1204)
-  const ines = one(satchel.db, q.selectFrom('people').selectAll().where('normal', '=', 'ines3@oldmill.example'))!
+  const ines = one(
+    satchel.db,
+    q.selectFrom('people').selectAll().where('normal', '=', 'ines3@oldmill.example'),
+  )!
   expect(ines).toMatchObject({ first_name: 'Inês', last_name: 'Dunmarrow' })
-  expect(JSON.parse(ines.fields)).toMatchObject({ town: 'Stannow', member_since: '2022-07-16', till_no: '6884' })
+  expect(JSON.parse(ines.fields)).toMatchObject({
+    town: 'Stannow',
+    member_since: '2022-07-16',
+    till_no: '6884',
+  })
   expect(subscriptionState(satchel.db, ines.id, 1)).toBe('subscribed')
-  const says = all(satchel.db, q.selectFrom('evidence').select(['way', 'way_ref', 'state']).where('person_id', '=', ines.id))
+  const says = all(
+    satchel.db,
+    q.selectFrom('evidence').select(['way', 'way_ref', 'state']).where('person_id', '=', ines.id),
+  )
   expect(says).toEqual([{ way: 'import', way_ref: String(body.id), state: 'subscribed' }])
-  const no = one(satchel.db, q.selectFrom('subscriptions').select((eb) => eb.fn.countAll<number>().as('n')))!.n
+  const no = one(
+    satchel.db,
+    q.selectFrom('subscriptions').select((eb) => eb.fn.countAll<number>().as('n')),
+  )!.n
   expect(no).toBeGreaterThan(600)
   expect(no).toBeLessThan(1204)
 })
 
 test('brought in again nothing changes, and nobody who left or is set aside comes back', async () => {
-  const people = all(satchel.db, q.selectFrom('subscriptions').select('person_id').where('list_id', '=', 1).limit(2))
-  changeSubscription(satchel.db, people[0]!.person_id, 1, 'unsubscribed', { act: 'person', way: 'unsubscribe page' }, Date.now())
-  setAside(satchel.db, people[1]!.person_id, 'complained', 'Reported a mailing as spam.', Date.now())
+  const people = all(
+    satchel.db,
+    q.selectFrom('subscriptions').select('person_id').where('list_id', '=', 1).limit(2),
+  )
+  changeSubscription(
+    satchel.db,
+    people[0]!.person_id,
+    1,
+    'unsubscribed',
+    { act: 'person', way: 'unsubscribe page' },
+    Date.now(),
+  )
+  setAside(
+    satchel.db,
+    people[1]!.person_id,
+    'complained',
+    'Reported a mailing as spam.',
+    Date.now(),
+  )
   const { body } = await bring(clubSheet())
   const again = await report(body.id)
   expect(again).toMatchObject({ added: 0, changed: 0, repeated: 15, refused: 5, never_mail: 2 })
@@ -62,32 +120,60 @@ test('brought in again nothing changes, and nobody who left or is set aside come
 })
 
 test('refused rows come out as CSV with their reason, harmless in a spreadsheet', async () => {
-  const { body } = await bring(new TextEncoder().encode('mail,remark\nok@inkpost.example,fine\nnobody,=1+1\n'))
+  const { body } = await bring(
+    new TextEncoder().encode('mail,remark\nok@inkpost.example,fine\nnobody,=1+1\n'),
+  )
   await report(body.id)
   const csv = (await ask('GET', `/api/imports/${body.id}/refused.csv`)).body as string
   expect(csv).toContain('mail,remark,Row,Reason')
-  expect(csv).toContain("nobody,'=1+1,3,This is not an address: it has no @.")
+  expect(csv).toContain(`nobody,"'=1+1",3,This is not an address: it has no @.`)
 })
 
 test('an import that an engine dies in is finished by the next, and no row is taken twice', async () => {
   const rows = Array.from({ length: 60_000 }, (_, i) => `far${i}@inkpost.example,Reader ${i},Orrin`)
-  const { body } = await bring(new TextEncoder().encode(`mail,first name,town\n${rows.join('\n')}\n`))
-  const written = () => one(satchel.db, q.selectFrom('imports').select('rows').where('id', '=', body.id))!.rows
+  const { body } = await bring(
+    new TextEncoder().encode(`mail,first name,town\n${rows.join('\n')}\n`),
+  )
+  const written = () =>
+    one(satchel.db, q.selectFrom('imports').select('rows').where('id', '=', body.id))!.rows
   await until('some rows are written', () => written() >= 3_000)
   await satchel.kill('engine')
   expect(written()).toBeLessThan(60_000)
   await satchel.start('engine')
-  expect(await report(body.id)).toMatchObject({ state: 'done', rows: 60_000, added: 60_000, repeated: 0, changed: 0 })
+  expect(await report(body.id)).toMatchObject({
+    state: 'done',
+    rows: 60_000,
+    added: 60_000,
+    repeated: 0,
+    changed: 0,
+  })
 })
 
 test('people join a list only with a statement of how they agreed', async () => {
   const file = new TextEncoder().encode('mail\nnew@inkpost.example\n')
-  expect(await bring(file, { listId: 1 })).toMatchObject({ status: 422, body: { message: expect.stringMatching(/agreed/) } })
-  const { status, body } = await bring(file, { listId: 1, consented: true, statement: 'Asked at the stall.' })
+  expect(await bring(file, { listId: 1 })).toMatchObject({
+    status: 422,
+    body: { message: expect.stringMatching(/agreed/) },
+  })
+  const { status, body } = await bring(file, {
+    listId: 1,
+    consented: true,
+    statement: 'Asked at the stall.',
+  })
   expect(status).toBe(200)
   await report(body.id)
-  const person = one(satchel.db, q.selectFrom('people').select('id').where('normal', '=', 'new@inkpost.example'))!
-  const evidence = one(satchel.db, q.selectFrom('evidence').innerJoin('wordings', 'wordings.id', 'evidence.wording_id').select('wordings.text').where('person_id', '=', person.id))
+  const person = one(
+    satchel.db,
+    q.selectFrom('people').select('id').where('normal', '=', 'new@inkpost.example'),
+  )!
+  const evidence = one(
+    satchel.db,
+    q
+      .selectFrom('evidence')
+      .innerJoin('wordings', 'wordings.id', 'evidence.wording_id')
+      .select('wordings.text')
+      .where('person_id', '=', person.id),
+  )
   expect(evidence?.text).toBe('Asked at the stall.')
 })
 
@@ -96,17 +182,30 @@ test.each([
   ['nothing', new Uint8Array([10]), /no|nobody|empty/i],
   ['a header only', new TextEncoder().encode('mail,name\n'), /nobody to import/],
   ['no address column', new TextEncoder().encode('name\nOrla\nIvo\n'), /None of the 1 columns/],
-  ['300 columns', new TextEncoder().encode(`${Array.from({ length: 300 }, (_, i) => `c${i}`).join()}\na@b.example\n`), /300 columns/],
+  [
+    '300 columns',
+    new TextEncoder().encode(
+      `${Array.from({ length: 300 }, (_, i) => `c${i}`).join()}\na@b.example\n`,
+    ),
+    /300 columns/,
+  ],
 ])('a file with %s gets a sentence and writes nothing', async (_, bytes, sentence) => {
-  const before = [countPeople(satchel.db), all(satchel.db, q.selectFrom('imports').select('id')).length]
+  const before = [
+    countPeople(satchel.db),
+    all(satchel.db, q.selectFrom('imports').select('id')).length,
+  ]
   const { status, body } = await bring(bytes)
   expect(status).toBe(422)
   expect(body.message).toMatch(sentence)
-  expect([countPeople(satchel.db), all(satchel.db, q.selectFrom('imports').select('id')).length]).toEqual(before)
+  expect([
+    countPeople(satchel.db),
+    all(satchel.db, q.selectFrom('imports').select('id')).length,
+  ]).toEqual(before)
 })
 
 test('a file of 200 MB is taken to the disk and the server stays up', async () => {
-  const row = 'big@inkpost.example,Somebody with a long remark that fills the line of this file,Orrin\n'
+  const row =
+    'big@inkpost.example,Somebody with a long remark that fills the line of this file,Orrin\n'
   const bytes = new Uint8Array(Buffer.alloc(200 * 1024 * 1024, row))
   const { status, body } = await ask('POST', '/api/imports/file', bytes)
   expect([status, body.size]).toEqual([200, bytes.length])
@@ -114,7 +213,23 @@ test('a file of 200 MB is taken to the disk and the server stays up', async () =
 })
 
 test('malformed requests answer 422 with the field and the reason', async () => {
-  expect(await ask('POST', '/api/lists', { name: ' ' })).toMatchObject({ status: 422, body: { data: { fields: { name: 'Give the list a name.' } } } })
-  expect((await ask('POST', '/api/imports', { file: '../../../etc/passwd', name: 'x', encoding: 'utf-8', delimiter: ',', plans: [{}], listId: null })).status).toBe(422)
-  expect((await ask('PUT', '/api/account', { name: 'A\r\nBcc: x@y.example' })).body.data.fields.name).toMatch(/line breaks/)
+  expect(await ask('POST', '/api/lists', { name: ' ' })).toMatchObject({
+    status: 422,
+    body: { data: { fields: { name: 'Give the list a name.' } } },
+  })
+  expect(
+    (
+      await ask('POST', '/api/imports', {
+        file: '../../../etc/passwd',
+        name: 'x',
+        encoding: 'utf-8',
+        delimiter: ',',
+        plans: [{}],
+        listId: null,
+      })
+    ).status,
+  ).toBe(422)
+  expect(
+    (await ask('PUT', '/api/account', { name: 'A\r\nBcc: x@y.example' })).body.data.fields.name,
+  ).toMatch(/line breaks/)
 })

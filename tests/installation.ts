@@ -35,14 +35,20 @@ export interface Installation {
  * Prepares an installation. With `demo` it is the demo account of that many people; else an
  * account with one list and nobody on it; with `empty` there is not even that.
  */
-export async function install(options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {}): Promise<Installation> {
+export async function install(
+  options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {},
+): Promise<Installation> {
   const data = mkdtempSync(join(tmpdir(), 'satchel-test-'))
   const [webPort, smtpPort, worldPort] = await freePorts(3)
   const url = `http://127.0.0.1:${webPort}`
   const worldUrl = `http://127.0.0.1:${worldPort}`
   const [enterKey, reportsKey] = [secret(), secret()]
   if (options.demo) {
-    const made = spawnSync(process.execPath, ['.output/processes/demo.mjs', data, '--size', String(options.demo)], { encoding: 'utf8' })
+    const made = spawnSync(
+      process.execPath,
+      ['.output/processes/demo.mjs', data, '--size', String(options.demo)],
+      { encoding: 'utf8' },
+    )
     if (made.status !== 0) throw new Error(made.stderr)
   }
   const db = openDatabase(data)
@@ -73,7 +79,12 @@ export async function install(options: { demo?: number; empty?: boolean; env?: R
     engine: () => Promise.resolve(true),
     world: async () => (await fetch(`${worldUrl}/health`)).ok,
   }
-  const gone = (child: ChildProcess) => new Promise<void>((done) => (child.exitCode !== null || child.signalCode !== null ? done() : child.once('exit', () => done())))
+  const gone = (child: ChildProcess) =>
+    new Promise<void>((done) =>
+      child.exitCode !== null || child.signalCode !== null
+        ? done()
+        : child.once('exit', () => done()),
+    )
   return {
     url,
     enterUrl: `${url}/enter/${enterKey}`,
@@ -81,7 +92,10 @@ export async function install(options: { demo?: number; empty?: boolean; env?: R
     data,
     db,
     async start(name) {
-      const child = spawn(process.execPath, [entries[name]], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+      const child = spawn(process.execPath, [entries[name]], {
+        env,
+        stdio: ['ignore', 'ignore', 'inherit'],
+      })
       running.set(name, child)
       await until(`${name} answers`, () => ready[name]().catch(() => false), 20_000)
     },
@@ -111,17 +125,29 @@ export async function until(what: string, is: () => boolean | Promise<boolean>, 
 /** Signs in as the demo page does; what one asks with afterwards. */
 export async function signIn(installation: Installation) {
   const entered = await fetch(installation.enterUrl, { redirect: 'manual' })
-  const cookie = entered.headers.getSetCookie().map((set) => set.split(';')[0]).join('; ')
+  const cookie = entered.headers
+    .getSetCookie()
+    .map((set) => set.split(';')[0])
+    .join('; ')
   return async (method: string, path: string, body?: unknown) => {
     const raw = body instanceof Uint8Array
     const answer = await fetch(`${installation.url}${path}`, {
       method,
-      headers: { cookie, ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }) },
-      ...(body === undefined ? {} : { body: raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body) }),
+      headers: {
+        cookie,
+        ...(body === undefined
+          ? {}
+          : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),
+      },
+      ...(body === undefined
+        ? {}
+        : { body: raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body) }),
     })
     const text = await answer.text()
-    // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test looks into whatever came
-    return { status: answer.status, body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as any }
+    return {
+      status: answer.status,
+      body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as any,
+    }
   }
 }
 
@@ -129,11 +155,23 @@ function smallAccount(db: Database) {
   const now = Date.now()
   createAccount(
     db,
-    { name: 'Galewright Kites', zone: 'Europe/London', currency: 'GBP', sender_name: 'Galewright Kites', sender_address: 'hello@galewright.example', postal_address: '1 Slipway, Sandreach', pace_per_minute: null },
+    {
+      name: 'Galewright Kites',
+      zone: 'Europe/London',
+      currency: 'GBP',
+      sender_name: 'Galewright Kites',
+      sender_address: 'hello@galewright.example',
+      postal_address: '1 Slipway, Sandreach',
+      pace_per_minute: null,
+    },
     now,
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
-  addUser(db, { name: 'Wren', address: 'wren@galewright.example', passwordHash: '!', role: 'owner' }, now)
+  addUser(
+    db,
+    { name: 'Wren', address: 'wren@galewright.example', passwordHash: '!', role: 'owner' },
+    now,
+  )
   addList(db, { name: 'Wind notes', description: '' }, now)
 }
 
@@ -143,10 +181,14 @@ function secret(): string {
 
 async function freePorts(n: number): Promise<number[]> {
   const servers = await Promise.all(
-    Array.from({ length: n }, () => new Promise<ReturnType<typeof createServer>>((done) => {
-      const server = createServer()
-      server.listen(0, '127.0.0.1', () => done(server))
-    })),
+    Array.from(
+      { length: n },
+      () =>
+        new Promise<ReturnType<typeof createServer>>((done) => {
+          const server = createServer()
+          server.listen(0, '127.0.0.1', () => done(server))
+        }),
+    ),
   )
   const ports = servers.map((server) => (server.address() as { port: number }).port)
   await Promise.all(servers.map((server) => new Promise((done) => server.close(done))))

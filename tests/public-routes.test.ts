@@ -13,8 +13,10 @@ import { addSubscribers, dueMailing } from './subscribers'
 let satchel: Installation
 let mailing: number
 let key: Buffer
-const token = (kind: Parameters<typeof makeToken>[1], person: number, of = mailing) => makeToken(key, kind, of, person)
-const ask = (path: string, init?: RequestInit) => fetch(`${satchel.url}${path}`, { redirect: 'manual', ...init })
+const token = (kind: Parameters<typeof makeToken>[1], person: number, of = mailing) =>
+  makeToken(key, kind, of, person)
+const ask = (path: string, init?: RequestInit) =>
+  fetch(`${satchel.url}${path}`, { redirect: 'manual', ...init })
 const acts = () => all(satchel.db, q.selectFrom('acts').selectAll()).length
 
 beforeAll(async () => {
@@ -41,46 +43,82 @@ test('messages are whole, signed and have the headers mailbox providers ask for'
   expect(line('list-id')).toContain('<wind-notes.galewright.example>')
   expect(line('feedback-id')).toContain(':galewright.example')
   const account = readAccount(satchel.db)!
-  const publicKey = createPublicKey(account.dkim_private_key).export({ type: 'spki', format: 'der' }).toString('base64')
+  const publicKey = createPublicKey(account.dkim_private_key)
+    .export({ type: 'spki', format: 'der' })
+    .toString('base64')
   const { results } = await dkimVerify(raw, {
     resolver: async (name: string) => {
       expect(name).toBe('satchel1._domainkey.galewright.example')
       return [[`v=DKIM1; k=rsa; p=${publicKey}`]]
     },
   } as object)
-  expect(results.map((result: { status: { result: string } }) => result.status.result)).toEqual(['pass'])
+  expect(results.map((result: { status: { result: string } }) => result.status.result)).toEqual([
+    'pass',
+  ])
 })
 
 test('an open is stored when it is answered, a machine’s apart', async () => {
   const before = acts()
-  const answer = await ask(`/o/${token('open', 1)}.gif`, { headers: { 'user-agent': 'SailMail/4.1' } })
+  const answer = await ask(`/o/${token('open', 1)}.gif`, {
+    headers: { 'user-agent': 'SailMail/4.1' },
+  })
   expect(answer.headers.get('content-type')).toBe('image/gif')
   expect(acts()).toBe(before + 1)
   await ask(`/o/${token('open', 2)}.gif`, { headers: { 'user-agent': 'Mozilla/5.0' } })
-  await until('both are judged', () => totalsOf(satchel.db, mailing)!.opened + totalsOf(satchel.db, mailing)!.machine_opened === 2)
+  await until(
+    'both are judged',
+    () =>
+      totalsOf(satchel.db, mailing)!.opened + totalsOf(satchel.db, mailing)!.machine_opened === 2,
+  )
   expect(totalsOf(satchel.db, mailing)).toMatchObject({ opened: 1, machine_opened: 1 })
 })
 
 test('a click leads where the letter leads, and nowhere else', async () => {
-  const answer = await ask(`/c/${token('click', 1)}/0?to=https://evil.example/`, { headers: { 'user-agent': 'SailMail/4.1' } })
+  const answer = await ask(`/c/${token('click', 1)}/0?to=https://evil.example/`, {
+    headers: { 'user-agent': 'SailMail/4.1' },
+  })
   expect(answer.status).toBe(302)
   expect(answer.headers.get('location')).toBe('https://galewright.example/forecast')
-  for (const path of [`/c/${token('click', 1)}/1`, `/c/${token('click', 1)}/-1`, `/c/${token('click', 1)}/https:%2F%2Fevil.example`, `/c/${token('open', 1)}/0`, `/c/${token('click', 1, 999)}/0`])
+  for (const path of [
+    `/c/${token('click', 1)}/1`,
+    `/c/${token('click', 1)}/-1`,
+    `/c/${token('click', 1)}/https:%2F%2Fevil.example`,
+    `/c/${token('open', 1)}/0`,
+    `/c/${token('click', 1, 999)}/0`,
+  ])
     expect((await ask(path)).status).toBe(404)
 })
 
 test('wrong and forged tokens answer 404 and change nothing', async () => {
-  const before = [acts(), totalsOf(satchel.db, mailing), all(satchel.db, q.selectFrom('evidence').selectAll()).length]
+  const before = [
+    acts(),
+    totalsOf(satchel.db, mailing),
+    all(satchel.db, q.selectFrom('evidence').selectAll()).length,
+  ]
   const good = token('leave', 3)
-  const forged = [good.slice(0, -1) + (good.endsWith('a') ? 'b' : 'a'), token('open', 3), 'x', '../../etc', `${good}a`, good.toUpperCase()]
+  const forged = [
+    good.slice(0, -1) + (good.endsWith('a') ? 'b' : 'a'),
+    token('open', 3),
+    'x',
+    '../../etc',
+    `${good}a`,
+    good.toUpperCase(),
+  ]
   for (const one of forged) {
     expect((await ask(`/u/${encodeURIComponent(one)}`)).status).toBe(404)
-    expect((await ask(`/u/${encodeURIComponent(one)}`, { method: 'POST', body: 'leave=yes' })).status).toBe(404)
-    if (one !== token('open', 3)) expect((await ask(`/o/${encodeURIComponent(one)}.gif`)).status).toBe(404)
+    expect(
+      (await ask(`/u/${encodeURIComponent(one)}`, { method: 'POST', body: 'leave=yes' })).status,
+    ).toBe(404)
+    if (one !== token('open', 3))
+      expect((await ask(`/o/${encodeURIComponent(one)}.gif`)).status).toBe(404)
   }
   expect((await ask('/in/reports/guess', { method: 'POST', body: 'x' })).status).toBe(404)
   expect((await ask('/enter/guess')).status).toBe(404)
-  expect([acts(), totalsOf(satchel.db, mailing), all(satchel.db, q.selectFrom('evidence').selectAll()).length]).toEqual(before)
+  expect([
+    acts(),
+    totalsOf(satchel.db, mailing),
+    all(satchel.db, q.selectFrom('evidence').selectAll()).length,
+  ]).toEqual(before)
 })
 
 test('leaving takes one press, without cookies or scripts, and can be taken back', async () => {
@@ -97,13 +135,33 @@ test('leaving takes one press, without cookies or scripts, and can be taken back
 })
 
 test('one click of the mail program leaves too (RFC 8058), with evidence', async () => {
-  await ask(`/u/${token('leave', 5)}`, { method: 'POST', body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }), headers: { 'user-agent': 'PocketPost/7.3' } })
-  const evidence = one(satchel.db, q.selectFrom('evidence').selectAll().where('person_id', '=', 5).orderBy('id', 'desc'))
-  expect(evidence).toMatchObject({ state: 'unsubscribed', way: 'one-click', agent: 'PocketPost/7.3' })
+  await ask(`/u/${token('leave', 5)}`, {
+    method: 'POST',
+    body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }),
+    headers: { 'user-agent': 'PocketPost/7.3' },
+  })
+  const evidence = one(
+    satchel.db,
+    q.selectFrom('evidence').selectAll().where('person_id', '=', 5).orderBy('id', 'desc'),
+  )
+  expect(evidence).toMatchObject({
+    state: 'unsubscribed',
+    way: 'one-click',
+    agent: 'PocketPost/7.3',
+  })
 })
 
 test('every /api route but those for signing in needs somebody signed in', async () => {
-  for (const path of ['/api/people', '/api/mailings', '/api/today', '/api/account', '/api/clock', '/api/live', '/api/find?q=reader', '/api/imports/1/refused.csv'])
+  for (const path of [
+    '/api/people',
+    '/api/mailings',
+    '/api/today',
+    '/api/account',
+    '/api/clock',
+    '/api/live',
+    '/api/find?q=reader',
+    '/api/imports/1/refused.csv',
+  ])
     expect((await ask(path)).status, path).toBe(401)
   expect((await ask('/api/mailings', { method: 'POST' })).status).toBe(401)
   expect((await ask('/api/health')).status).toBe(200)

@@ -10,7 +10,18 @@ export function addSubscribers(db: Database, count: number, domain = 'harbourmai
   transact(db, () => {
     for (let i = 0; i < count; i++) {
       const normal = `reader${i}@${domain}`
-      const { id } = run(db, q.insertInto('people').values({ address: normal, normal, domain, first_name: i % 5 ? `Reader ${i}` : null, last_name: null, joined_at: now, changed_at: now }))
+      const { id } = run(
+        db,
+        q.insertInto('people').values({
+          address: normal,
+          normal,
+          domain,
+          first_name: i % 5 ? `Reader ${i}` : null,
+          last_name: null,
+          joined_at: now,
+          changed_at: now,
+        }),
+      )
       changeSubscription(db, id, 1, 'subscribed', { act: 'person', way: 'form' }, now)
     }
   })
@@ -22,9 +33,16 @@ export function finishedLetter(subject = 'Force 5 till Sunday'): Letter {
   let { document } = letter
   document = updateBlock(document, 'title', { text: richText('The wind is back') })
   document = updateBlock(document, 'opening', {
-    text: richText([{ type: 'text', text: 'Hello ' }, { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } }, { type: 'text', text: ', five days of wind.' }]),
+    text: richText([
+      { type: 'text', text: 'Hello ' },
+      { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } },
+      { type: 'text', text: ', five days of wind.' },
+    ]),
   })
-  document = updateBlock(document, 'action', { label: 'See the forecast', href: 'https://galewright.example/forecast' })
+  document = updateBlock(document, 'action', {
+    label: 'See the forecast',
+    href: 'https://galewright.example/forecast',
+  })
   if (linksOf(document).length !== 1) throw new Error('The letter has one link.')
   return { ...letter, subject, document }
 }

@@ -20,7 +20,9 @@ export function followClock(url: string, hostClock: () => number): FollowedClock
   const now = () => known.now + (hostClock() - knownAt) * known.rate
   async function ask() {
     try {
-      const response = await fetch(`${url}?followed=${Math.floor(followed)}`, { signal: AbortSignal.timeout(2_000) })
+      const response = await fetch(`${url}?followed=${Math.floor(followed)}`, {
+        signal: AbortSignal.timeout(2_000),
+      })
       if (response.ok) {
         known = (await response.json()) as Answer
         knownAt = hostClock()

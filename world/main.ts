@@ -31,7 +31,9 @@ postOffice.on('error', () => {})
 const web = openWeb({ mailboxes, waiting: readers.waiting })
 
 postOffice.listen(smtpPort, '127.0.0.1', () =>
-  web.listen(webPort, '127.0.0.1', () => console.log(JSON.stringify({ name: 'world', msg: 'world runs', smtpPort, webPort }))),
+  web.listen(webPort, '127.0.0.1', () =>
+    console.log(JSON.stringify({ name: 'world', msg: 'world runs', smtpPort, webPort })),
+  ),
 )
 
 for (const signal of ['SIGTERM', 'SIGINT'] as const)

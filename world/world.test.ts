@@ -27,7 +27,10 @@ test('chances are even and the same for the same words', () => {
 test('people read after a letter has come, and most within two days', () => {
   let n = 0
   const chance = () => chanceOf('time', n++)
-  const waits = Array.from({ length: 500 }, (_, i) => readingTime(habitsOf(`p${i}@x.example`), 1e12, chance) - 1e12)
+  const waits = Array.from(
+    { length: 500 },
+    (_, i) => readingTime(habitsOf(`p${i}@x.example`), 1e12, chance) - 1e12,
+  )
   expect(Math.min(...waits)).toBeGreaterThan(0)
   expect(waits.filter((wait) => wait < 48 * 3_600_000).length).toBeGreaterThan(450)
 })
@@ -35,12 +38,19 @@ test('people read after a letter has come, and most within two days', () => {
 test('a mail program finds the pictures, links and the way out', () => {
   const letter = readLetter(
     [
-      'Subject: =?UTF-8?B?V2luZCDigJQ=?=', ' =?UTF-8?B?IDU=?=',
+      'Subject: =?UTF-8?B?V2luZCDigJQ=?=',
+      ' =?UTF-8?B?IDU=?=',
       'Message-ID: <a@b.example>',
-      'List-Unsubscribe: <https://s.example/u/x>,', ' <mailto:l@s.example>',
+      'List-Unsubscribe: <https://s.example/u/x>,',
+      ' <mailto:l@s.example>',
       'Content-Type: multipart/alternative; boundary="x"',
-      '', '--x', 'Content-Type: text/html; charset=utf-8', '',
-      '<a class=3D"b" href=3D"https://s.example/c/=', 'abc/0?x=3D1&amp;y">go</a><img alt=3D"" src=3D"https://s.example/o/abc.gif">', '--x--',
+      '',
+      '--x',
+      'Content-Type: text/html; charset=utf-8',
+      '',
+      '<a class=3D"b" href=3D"https://s.example/c/=',
+      'abc/0?x=3D1&amp;y">go</a><img alt=3D"" src=3D"https://s.example/o/abc.gif">',
+      '--x--',
     ].join('\r\n'),
   )
   expect(letter).toEqual({

@@ -24,11 +24,17 @@ export async function ask<T>(path: string, options: Options = {}): Promise<T | n
 
 /** The server's sentence about what is wrong, and which fields it is about. */
 export function problemOf(error: unknown): Problem {
-  const fetched = error as FetchError<{ message?: string; data?: { fields?: Record<string, string> } }>
-  if (fetched.statusCode === 401 && !location.pathname.startsWith('/sign-in')) void navigateTo('/sign-in')
+  const fetched = error as FetchError<{
+    message?: string
+    data?: { fields?: Record<string, string> }
+  }>
+  if (fetched.statusCode === 401 && !location.pathname.startsWith('/sign-in'))
+    void navigateTo('/sign-in')
   const offline = fetched.statusCode === undefined
   return {
-    message: offline ? 'Satchel does not answer just now. What you see stays; try again in a moment.' : (fetched.data?.message ?? fetched.message),
+    message: offline
+      ? 'Satchel does not answer just now. What you see stays; try again in a moment.'
+      : (fetched.data?.message ?? fetched.message),
     fields: fetched.data?.data?.fields ?? {},
   }
 }
@@ -74,7 +80,11 @@ export function useAnswer<T>(path: () => string | null, options: { live?: boolea
     loading.value = true
     void load()
   })
-  if (options.live !== false) watch(() => live.changes, () => void load())
+  if (options.live !== false)
+    watch(
+      () => live.changes,
+      () => void load(),
+    )
   onMounted(load)
   return { answer, problem, loading, reload: load }
 }

@@ -1,7 +1,10 @@
 import { ValidationError, type AnyObject, type ObjectSchema } from 'yup'
 
 /** A form on the schema its request has: checked in the page first, then by the server, faults under their fields. */
-export function useForm<T extends Record<string, unknown>>(schema: ObjectSchema<AnyObject>, values: T) {
+export function useForm<T extends Record<string, unknown>>(
+  schema: ObjectSchema<AnyObject>,
+  values: T,
+) {
   const form = reactive({ ...values }) as T
   const faults = ref<Record<string, string>>({})
   const busy = ref(false)
@@ -13,10 +16,15 @@ export function useForm<T extends Record<string, unknown>>(schema: ObjectSchema<
       await send((await schema.validate({ ...form }, { abortEarly: false })) as T)
       return true
     } catch (error) {
-      if (error instanceof ValidationError) faults.value = Object.fromEntries(error.inner.map((one) => [one.path ?? '', one.errors[0]!]))
+      if (error instanceof ValidationError)
+        faults.value = Object.fromEntries(
+          error.inner.map((one) => [one.path ?? '', one.errors[0]!]),
+        )
       else {
         const problem = problemOf(error)
-        faults.value = Object.keys(problem.fields).length ? problem.fields : { form: problem.message }
+        faults.value = Object.keys(problem.fields).length
+          ? problem.fields
+          : { form: problem.message }
       }
       return false
     } finally {

@@ -6,7 +6,11 @@ onUnmounted(() => live.end())
 
 <template>
   <div class="flex h-full flex-col">
-    <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">Go to the content</a>
+    <a
+      href="#content"
+      class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
+      >Go to the content</a
+    >
     <TopBar />
     <main id="content" class="min-h-0 flex-1 overflow-auto" tabindex="-1"><slot /></main>
     <CommandPalette />

@@ -3,7 +3,14 @@ interface Overview {
   everyone: number
   setAside: number
   lists: { id: number; name: string; subscribers: number }[]
-  imports: { id: number; file_name: string; state: string; added: number; refused: number; created_at: number }[]
+  imports: {
+    id: number
+    file_name: string
+    state: string
+    added: number
+    refused: number
+    created_at: number
+  }[]
 }
 const route = useRoute()
 const { answer } = useAnswer<Overview>(() => '/api/people/overview')
@@ -13,29 +20,85 @@ const list = computed(() => (route.path === '/people' ? String(route.query.list 
 let timer: ReturnType<typeof setTimeout> | undefined
 function find() {
   clearTimeout(timer)
-  timer = setTimeout(() => void navigateTo({ path: '/people', query: { ...(route.path === '/people' ? route.query : {}), search: search.value || undefined } }, { replace: route.path === '/people' }), 180)
+  timer = setTimeout(
+    () =>
+      void navigateTo(
+        {
+          path: '/people',
+          query: {
+            ...(route.path === '/people' ? route.query : {}),
+            search: search.value || undefined,
+          },
+        },
+        { replace: route.path === '/people' },
+      ),
+    180,
+  )
 }
 useKeys((event) => {
-  if (event.key === 'n' && !isWriting(event) && !event.ctrlKey && !event.metaKey) void navigateTo('/people/import')
+  if (event.key === 'n' && !isWriting(event) && !event.ctrlKey && !event.metaKey)
+    void navigateTo('/people/import')
 })
 </script>
 
 <template>
   <div class="flex h-full">
     <nav class="side" aria-label="People">
-      <div class="px-4 pb-2"><input v-model="search" class="field" type="search" placeholder="Find a name or address" aria-label="Find a name or address" @input="find" /></div>
+      <div class="px-4 pb-2">
+        <input
+          v-model="search"
+          class="field"
+          type="search"
+          placeholder="Find a name or address"
+          aria-label="Find a name or address"
+          @input="find"
+        />
+      </div>
       <template v-if="answer">
-        <NuxtLink to="/people" class="side-item" :class="list === '' && !route.query.aside && 'here'"><span>Everyone</span><span>{{ count(answer.everyone) }}</span></NuxtLink>
+        <NuxtLink
+          to="/people"
+          class="side-item"
+          :class="list === '' && !route.query.aside && 'here'"
+          ><span>Everyone</span><span>{{ count(answer.everyone) }}</span></NuxtLink
+        >
         <div class="side-title">Lists</div>
-        <NuxtLink v-for="one in answer.lists" :key="one.id" :to="{ path: '/people', query: { list: one.id } }" class="side-item" :class="list === String(one.id) && 'here'"><span>{{ one.name }}</span><span>{{ count(one.subscribers) }}</span></NuxtLink>
+        <NuxtLink
+          v-for="one in answer.lists"
+          :key="one.id"
+          :to="{ path: '/people', query: { list: one.id } }"
+          class="side-item"
+          :class="list === String(one.id) && 'here'"
+          ><span>{{ one.name }}</span
+          ><span>{{ count(one.subscribers) }}</span></NuxtLink
+        >
         <div class="side-title">Set aside</div>
-        <NuxtLink :to="{ path: '/people', query: { aside: '1' } }" class="side-item" :class="route.query.aside && 'here'"><span>Bounced, complained, by hand</span><span>{{ count(answer.setAside) }}</span></NuxtLink>
+        <NuxtLink
+          :to="{ path: '/people', query: { aside: '1' } }"
+          class="side-item"
+          :class="route.query.aside && 'here'"
+          ><span>Bounced, complained, by hand</span
+          ><span>{{ count(answer.setAside) }}</span></NuxtLink
+        >
         <template v-if="answer.imports.length">
           <div class="side-title">Imports</div>
-          <NuxtLink v-for="one in answer.imports" :key="one.id" :to="`/people/imports/${one.id}`" class="side-item" active-class="here"><span class="truncate">{{ one.file_name }}</span><span class="small whitespace-nowrap">{{ date(one.created_at).slice(0, -5) }}</span></NuxtLink>
+          <NuxtLink
+            v-for="one in answer.imports"
+            :key="one.id"
+            :to="`/people/imports/${one.id}`"
+            class="side-item"
+            active-class="here"
+            ><span class="truncate">{{ one.file_name }}</span
+            ><span class="small whitespace-nowrap">{{
+              date(one.created_at).slice(0, -5)
+            }}</span></NuxtLink
+          >
         </template>
       </template>
-      <div class="px-4 pt-4"><NuxtLink to="/people/import" class="btn btn-go w-full justify-center">Import people</NuxtLink></div>
+      <div class="px-4 pt-4">
+        <NuxtLink to="/people/import" class="btn btn-go w-full justify-center"
+          >Import people</NuxtLink
+        >
+      </div>
     </nav>
     <div class="min-w-0 flex-1 overflow-auto px-[22px] py-4"><NuxtPage /></div>
   </div>

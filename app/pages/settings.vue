@@ -3,8 +3,18 @@ import { accountInput, type AccountInput } from '~~/shared/inputs'
 
 const notices = useNotices()
 const session = useSession()
-const { form, faults, busy, submit } = useForm(accountInput, { name: '', sender_name: '', sender_address: '', postal_address: '', zone: '', pace_per_minute: null } as AccountInput & Record<string, unknown>)
-const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: boolean; url: string }>(() => '/api/account', { live: false })
+const { form, faults, busy, submit } = useForm(accountInput, {
+  name: '',
+  sender_name: '',
+  sender_address: '',
+  postal_address: '',
+  zone: '',
+  pace_per_minute: null,
+} as AccountInput & Record<string, unknown>)
+const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: boolean; url: string }>(
+  () => '/api/account',
+  { live: false },
+)
 watch(answer, (got) => got && Object.assign(form, got))
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
@@ -19,22 +29,60 @@ async function save() {
   <div class="mx-auto max-w-2xl px-6 py-5">
     <h1>Settings</h1>
     <form v-if="answer" class="sheet mt-4 p-5" novalidate @submit.prevent="save">
-      <FormField id="name" label="Account" :fault="faults.name" hint="What your readers know you by; stands on public pages."><input id="name" v-model="form.name" class="field" /></FormField>
+      <FormField
+        id="name"
+        label="Account"
+        :fault="faults.name"
+        hint="What your readers know you by; stands on public pages."
+        ><input id="name" v-model="form.name" class="field"
+      /></FormField>
       <div class="grid grid-cols-2 gap-4">
-        <FormField id="sender_name" label="Sender’s name" :fault="faults.sender_name"><input id="sender_name" v-model="form.sender_name" class="field" /></FormField>
-        <FormField id="sender_address" label="Sender’s address" :fault="faults.sender_address"><input id="sender_address" v-model="form.sender_address" class="field" type="email" /></FormField>
+        <FormField id="sender_name" label="Sender’s name" :fault="faults.sender_name"
+          ><input id="sender_name" v-model="form.sender_name" class="field"
+        /></FormField>
+        <FormField id="sender_address" label="Sender’s address" :fault="faults.sender_address"
+          ><input id="sender_address" v-model="form.sender_address" class="field" type="email"
+        /></FormField>
       </div>
-      <FormField id="postal_address" label="Postal address" :fault="faults.postal_address" hint="Stands in the footer of every letter; most countries ask for it by law."><textarea id="postal_address" v-model="form.postal_address" class="field" rows="3" /></FormField>
+      <FormField
+        id="postal_address"
+        label="Postal address"
+        :fault="faults.postal_address"
+        hint="Stands in the footer of every letter; most countries ask for it by law."
+      >
+        <textarea id="postal_address" v-model="form.postal_address" class="field" rows="3" />
+      </FormField>
       <div class="grid grid-cols-2 gap-4">
-        <FormField id="zone" label="Time zone" :fault="faults.zone"><input id="zone" v-model="form.zone" class="field" /></FormField>
-        <FormField id="pace" label="Pace, messages a minute" :fault="faults.pace_per_minute" hint="Empty: as fast as the mail server takes them."><input id="pace" v-model.number="form.pace_per_minute" class="field" type="number" min="1" /></FormField>
+        <FormField id="zone" label="Time zone" :fault="faults.zone"
+          ><input id="zone" v-model="form.zone" class="field"
+        /></FormField>
+        <FormField
+          id="pace"
+          label="Pace, messages a minute"
+          :fault="faults.pace_per_minute"
+          hint="Empty: as fast as the mail server takes them."
+          ><input
+            id="pace"
+            v-model.number="form.pace_per_minute"
+            class="field"
+            type="number"
+            min="1"
+        /></FormField>
       </div>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <button class="btn btn-go" :disabled="busy">Save</button>
     </form>
     <div v-if="answer" class="sheet mt-4 p-5">
       <h2>Mail</h2>
-      <p class="mt-1">{{ answer.sends ? 'A mail server is set; letters go out through it.' : 'No mail server is set, so nothing goes out.' }} Messages are signed with DKIM for <b>{{ domain }}</b>, selector <b>{{ answer.dkim_selector }}</b>.</p>
+      <p class="mt-1">
+        {{
+          answer.sends
+            ? 'A mail server is set; letters go out through it.'
+            : 'No mail server is set, so nothing goes out.'
+        }}
+        Messages are signed with DKIM for <b>{{ domain }}</b>, selector
+        <b>{{ answer.dkim_selector }}</b>.
+      </p>
       <p class="muted mt-1">Readers reach this Satchel at {{ answer.url }}.</p>
     </div>
   </div>

@@ -16,8 +16,22 @@ async function signIn() {
   <div>
     <h1 class="mb-4">Sign in to Satchel</h1>
     <form class="sheet p-5" novalidate @submit.prevent="signIn">
-      <FormField id="address" label="E-mail address" :fault="faults.address"><input id="address" v-model="form.address" class="field" type="email" autocomplete="username" /></FormField>
-      <FormField id="password" label="Password" :fault="faults.password"><input id="password" v-model="form.password" class="field" type="password" autocomplete="current-password" /></FormField>
+      <FormField id="address" label="E-mail address" :fault="faults.address"
+        ><input
+          id="address"
+          v-model="form.address"
+          class="field"
+          type="email"
+          autocomplete="username"
+      /></FormField>
+      <FormField id="password" label="Password" :fault="faults.password"
+        ><input
+          id="password"
+          v-model="form.password"
+          class="field"
+          type="password"
+          autocomplete="current-password"
+      /></FormField>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <button class="btn btn-go" :disabled="busy">Sign in</button>
     </form>

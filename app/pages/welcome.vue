@@ -3,7 +3,10 @@ import { ownerInput } from '~~/shared/inputs'
 
 const session = useSession()
 const { form, faults, busy, submit } = useForm(ownerInput, {
-  name: '', address: '', password: '', accountName: '',
+  name: '',
+  address: '',
+  password: '',
+  accountName: '',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
 })
 async function make() {
@@ -16,13 +19,47 @@ async function make() {
 <template>
   <div>
     <h1>Welcome to Satchel</h1>
-    <p class="muted mt-1 mb-4">Nobody has an account here yet. This makes yours; you will be its owner.</p>
+    <p class="muted mt-1 mb-4">
+      Nobody has an account here yet. This makes yours; you will be its owner.
+    </p>
     <form class="sheet p-5" novalidate @submit.prevent="make">
-      <FormField id="name" label="Your name" :fault="faults.name"><input id="name" v-model="form.name" class="field" autocomplete="name" /></FormField>
-      <FormField id="address" label="Your e-mail address" :fault="faults.address"><input id="address" v-model="form.address" class="field" type="email" autocomplete="username" /></FormField>
-      <FormField id="password" label="Password" :fault="faults.password" hint="At least 12 characters."><input id="password" v-model="form.password" class="field" type="password" autocomplete="new-password" /></FormField>
-      <FormField id="accountName" label="What your readers know you by" :fault="faults.accountName"><input id="accountName" v-model="form.accountName" class="field" autocomplete="organization" /></FormField>
-      <FormField id="zone" label="Time zone" :fault="faults.zone" hint="Days and hours are those of this zone."><input id="zone" v-model="form.zone" class="field" /></FormField>
+      <FormField id="name" label="Your name" :fault="faults.name"
+        ><input id="name" v-model="form.name" class="field" autocomplete="name"
+      /></FormField>
+      <FormField id="address" label="Your e-mail address" :fault="faults.address"
+        ><input
+          id="address"
+          v-model="form.address"
+          class="field"
+          type="email"
+          autocomplete="username"
+      /></FormField>
+      <FormField
+        id="password"
+        label="Password"
+        :fault="faults.password"
+        hint="At least 12 characters."
+        ><input
+          id="password"
+          v-model="form.password"
+          class="field"
+          type="password"
+          autocomplete="new-password"
+      /></FormField>
+      <FormField id="accountName" label="What your readers know you by" :fault="faults.accountName"
+        ><input
+          id="accountName"
+          v-model="form.accountName"
+          class="field"
+          autocomplete="organization"
+      /></FormField>
+      <FormField
+        id="zone"
+        label="Time zone"
+        :fault="faults.zone"
+        hint="Days and hours are those of this zone."
+        ><input id="zone" v-model="form.zone" class="field"
+      /></FormField>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <button class="btn btn-go" :disabled="busy">Make the account</button>
     </form>

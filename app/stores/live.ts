@@ -43,7 +43,10 @@ export const useLive = defineStore('live', () => {
     if (tick) clearInterval(tick)
   }
   async function setClock(change: { rate?: number; jumpTo?: number }) {
-    const answer = await ask<{ practice: PracticeClock | null }>('/api/clock', { method: 'POST', body: change })
+    const answer = await ask<{ practice: PracticeClock | null }>('/api/clock', {
+      method: 'POST',
+      body: change,
+    })
     if (answer) {
       practice.value = answer.practice
       step()

@@ -1,7 +1,15 @@
 import type { Editor } from '@tiptap/vue-3'
 import type { Field } from '~~/core/people'
 import type { Block, BlockKind, Letter, LetterDocument } from '~~/core/letters'
-import { findBlock, insertRow, moveRow, newBlock, removeBlock, updateBlock, duplicateRow } from '~~/core/letters'
+import {
+  findBlock,
+  insertRow,
+  moveRow,
+  newBlock,
+  removeBlock,
+  updateBlock,
+  duplicateRow,
+} from '~~/core/letters'
 import type { WaterfallStep } from '~~/core/delivery'
 import type { Mark } from '~~/core/proof'
 
@@ -22,7 +30,21 @@ export interface OpenMailing {
   held_by: 'hand' | 'proof' | null
   held_note: string | null
   waiting_note: string | null
-  totals: Record<'planned' | 'queued' | 'claimed' | 'deferred' | 'uncertain' | 'accepted' | 'failed' | 'dropped' | 'bounced' | 'complained' | 'opened' | 'clicked', number> | null
+  totals: Record<
+    | 'planned'
+    | 'queued'
+    | 'claimed'
+    | 'deferred'
+    | 'uncertain'
+    | 'accepted'
+    | 'failed'
+    | 'dropped'
+    | 'bounced'
+    | 'complained'
+    | 'opened'
+    | 'clicked',
+    number
+  > | null
   pace: number | null
   /** Who the letter comes from, as readers see it. */
   sender: string
@@ -46,10 +68,14 @@ export const useMailing = defineStore('mailing', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let ids = 0
 
-  const blockers = computed(() => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0)
+  const blockers = computed(
+    () => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0,
+  )
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
   const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
-  const chosenBlock = computed(() => (letter.value && chosen.value ? (findBlock(letter.value.document, chosen.value) ?? null) : null))
+  const chosenBlock = computed(() =>
+    letter.value && chosen.value ? (findBlock(letter.value.document, chosen.value) ?? null) : null,
+  )
 
   async function open(id: number) {
     if (mailing.value?.id !== id) {
@@ -74,7 +100,11 @@ export const useMailing = defineStore('mailing', () => {
       problem.value = ''
       if (letter.value === null || (saving.value === 'saved' && got.letter.version > version)) {
         version = got.letter.version
-        letter.value = { subject: got.letter.subject, previewText: got.letter.previewText, document: got.letter.document }
+        letter.value = {
+          subject: got.letter.subject,
+          previewText: got.letter.previewText,
+          document: got.letter.document,
+        }
       }
       await proof()
     } catch (error) {
@@ -100,7 +130,8 @@ export const useMailing = defineStore('mailing', () => {
     letter.value = next
     saveSoon()
   }
-  const changeDocument = (document: LetterDocument, kind: string) => letter.value && change({ ...letter.value, document }, kind)
+  const changeDocument = (document: LetterDocument, kind: string) =>
+    letter.value && change({ ...letter.value, document }, kind)
 
   function step(from: typeof past, to: typeof future) {
     const other = from.value.at(-1)
@@ -124,7 +155,10 @@ export const useMailing = defineStore('mailing', () => {
     const sent = letter.value
     saving.value = 'saving'
     try {
-      const answer = await request<{ version: number }>(`/api/mailings/${id}/letter`, { method: 'PUT', body: { ...sent, version } })
+      const answer = await request<{ version: number }>(`/api/mailings/${id}/letter`, {
+        method: 'PUT',
+        body: { ...sent, version },
+      })
       version = answer.version
       saving.value = 'saved'
       if (letter.value !== sent) saveSoon()
@@ -141,7 +175,11 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   /** Changes the mailing itself: name or audience. */
-  async function set(body: { name?: string; listId?: number | null; joinedWithinDays?: number | null }) {
+  async function set(body: {
+    name?: string
+    listId?: number | null
+    joinedWithinDays?: number | null
+  }) {
     if (!mailing.value) return
     await ask(`/api/mailings/${mailing.value.id}`, { method: 'PUT', body })
     await refresh()
@@ -152,11 +190,35 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   return {
-    mailing, problem, letter, marks, editor, chosen, chosenBlock, saving, past, future, blockers, eligible, canChange,
-    open, refresh, proof, flush, set, change,
-    setSubject: (subject: string) => letter.value && change({ ...letter.value, subject }, 'subject'),
-    setPreviewText: (previewText: string) => letter.value && change({ ...letter.value, previewText }, 'preview'),
-    update: (id: string, to: Partial<Block>) => letter.value && changeDocument(updateBlock(letter.value.document, id, to as object), `block ${id} ${Object.keys(to).join()}`),
+    mailing,
+    problem,
+    letter,
+    marks,
+    editor,
+    chosen,
+    chosenBlock,
+    saving,
+    past,
+    future,
+    blockers,
+    eligible,
+    canChange,
+    open,
+    refresh,
+    proof,
+    flush,
+    set,
+    change,
+    setSubject: (subject: string) =>
+      letter.value && change({ ...letter.value, subject }, 'subject'),
+    setPreviewText: (previewText: string) =>
+      letter.value && change({ ...letter.value, previewText }, 'preview'),
+    update: (id: string, to: Partial<Block>) =>
+      letter.value &&
+      changeDocument(
+        updateBlock(letter.value.document, id, to as object),
+        `block ${id} ${Object.keys(to).join()}`,
+      ),
     insert(index: number, kind: BlockKind) {
       if (!letter.value) return
       const block = newBlock(kind, newId())
@@ -167,8 +229,12 @@ export const useMailing = defineStore('mailing', () => {
       if (letter.value) changeDocument(removeBlock(letter.value.document, id), `remove ${id}`)
       chosen.value = null
     },
-    move: (from: number, to: number) => letter.value && changeDocument(moveRow(letter.value.document, from, to), `move ${Date.now()}`),
-    duplicate: (index: number) => letter.value && changeDocument(duplicateRow(letter.value.document, index, newId), `duplicate ${Date.now()}`),
+    move: (from: number, to: number) =>
+      letter.value &&
+      changeDocument(moveRow(letter.value.document, from, to), `move ${Date.now()}`),
+    duplicate: (index: number) =>
+      letter.value &&
+      changeDocument(duplicateRow(letter.value.document, index, newId), `duplicate ${Date.now()}`),
     undo: () => step(past, future),
     redo: () => step(future, past),
   }

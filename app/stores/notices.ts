@@ -11,7 +11,10 @@ export const useNotices = defineStore('notices', () => {
   let last = 0
   function add(text: string, kind: Notice['kind'], action?: Notice['action']) {
     const id = ++last
-    notices.value = [...notices.value.filter((notice) => notice.text !== text), { id, text, kind, action }].slice(-4)
+    notices.value = [
+      ...notices.value.filter((notice) => notice.text !== text),
+      { id, text, kind, action },
+    ].slice(-4)
     setTimeout(() => dismiss(id), kind === 'done' ? 6_000 : 12_000)
   }
   function dismiss(id: number) {

@@ -11,7 +11,15 @@ interface Known {
 
 /** Who is signed in, and the account. */
 export const useSession = defineStore('session', {
-  state: (): Known & { loaded: boolean } => ({ loaded: false, needsOwner: false, user: null, account: null, practice: false, sends: false, url: '' }),
+  state: (): Known & { loaded: boolean } => ({
+    loaded: false,
+    needsOwner: false,
+    user: null,
+    account: null,
+    practice: false,
+    sends: false,
+    url: '',
+  }),
   getters: {
     zone: (state) => state.account?.zone ?? 'UTC',
   },

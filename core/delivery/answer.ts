@@ -29,14 +29,19 @@ export function readAnswer(code: number, text: string): Answer {
   const status = /\b([245]\.\d{1,3}\.\d{1,3})\b/.exec(text)?.[1] ?? null
   const outcome = code >= 400 && code < 500 ? 'deferred' : 'failed'
   const meaning = status && meanings.find(([pattern]) => pattern.test(status))
-  if (meaning) return { outcome, status, words: meaning[1], deadAddress: outcome === 'failed' && !!meaning[2] }
+  if (meaning)
+    return { outcome, status, words: meaning[1], deadAddress: outcome === 'failed' && !!meaning[2] }
   if (outcome === 'failed' && saysNoSuchUser(text))
     return { outcome, status, words: 'There is no such mailbox.', deadAddress: true }
   const words =
-    outcome === 'deferred' ? 'The provider asks us to try again later.' : 'The provider refused the message.'
+    outcome === 'deferred'
+      ? 'The provider asks us to try again later.'
+      : 'The provider refused the message.'
   return { outcome, status, words, deadAddress: false }
 }
 
 function saysNoSuchUser(text: string): boolean {
-  return /(no such|unknown|invalid|non-?existent) (user|mailbox|recipient|address)|user unknown|(does not|doesn't) exist/i.test(text)
+  return /(no such|unknown|invalid|non-?existent) (user|mailbox|recipient|address)|user unknown|(does not|doesn't) exist/i.test(
+    text,
+  )
 }

@@ -22,14 +22,19 @@ test('states only move forward: no way leads from a final state back to an open 
     return seen
   }
   for (const state of recipientStates.filter(isFinal))
-    for (const open of [...openStates, 'uncertain'] as const) expect(reachable(state).has(open)).toBe(false)
+    for (const open of [...openStates, 'uncertain'] as const)
+      expect(reachable(state).has(open)).toBe(false)
   for (const state of openStates) expect([...reachable(state)].some(isFinal)).toBe(true)
 })
 
 test("the waterfall's parts sum to the whole", () => {
   fc.assert(
     fc.property(fc.nat(1e6), fc.nat(1e6), fc.nat(1e6), (a, b, c) => {
-      const [inSegment, notSetAside, onList] = [a, b, c].sort((x, y) => x - y) as [number, number, number]
+      const [inSegment, notSetAside, onList] = [a, b, c].sort((x, y) => x - y) as [
+        number,
+        number,
+        number,
+      ]
       const steps = waterfall({ onList, notSetAside, inSegment })
       expect(steps.every((step) => step.out >= 0)).toBe(true)
       expect(steps.reduce((sum, step) => sum + step.out, steps.at(-1)!.left)).toBe(onList)
@@ -41,17 +46,23 @@ const key = randomBytes(32)
 const ids = fc.integer({ min: 0, max: 2 ** 48 })
 test('what a token encodes it decodes, and nothing else verifies', () => {
   fc.assert(
-    fc.property(ids, ids, fc.nat(200), fc.constantFrom(...'abcdefghijklmnopqrstuvwxyz234567'), (mailingId, personId, at, letter) => {
-      const token = makeToken(key, 'click', mailingId, personId)
-      expect(readToken(key, 'click', token)).toEqual({ mailingId, personId })
-      expect(readToken(key, 'leave', token)).toBeNull()
-      expect(readToken(randomBytes(32), 'click', token)).toBeNull()
-      const place = at % token.length
-      const changed = token.slice(0, place) + letter + token.slice(place + 1)
-      if (changed !== token) expect(readToken(key, 'click', changed)).toBeNull()
-      expect(readToken(key, 'click', token + letter)).toBeNull()
-      expect(readToken(key, 'click', token.slice(0, -1))).toBeNull()
-    }),
+    fc.property(
+      ids,
+      ids,
+      fc.nat(200),
+      fc.constantFrom(...'abcdefghijklmnopqrstuvwxyz234567'),
+      (mailingId, personId, at, letter) => {
+        const token = makeToken(key, 'click', mailingId, personId)
+        expect(readToken(key, 'click', token)).toEqual({ mailingId, personId })
+        expect(readToken(key, 'leave', token)).toBeNull()
+        expect(readToken(randomBytes(32), 'click', token)).toBeNull()
+        const place = at % token.length
+        const changed = token.slice(0, place) + letter + token.slice(place + 1)
+        if (changed !== token) expect(readToken(key, 'click', changed)).toBeNull()
+        expect(readToken(key, 'click', token + letter)).toBeNull()
+        expect(readToken(key, 'click', token.slice(0, -1))).toBeNull()
+      },
+    ),
   )
   fc.assert(fc.property(fc.string(), (text) => readToken(key, 'open', text) === null))
 })
@@ -89,18 +100,22 @@ test.each([
 
 test('a pace is kept over any run of moments, and a leap of the clock fills the bucket once', () => {
   fc.assert(
-    fc.property(fc.array(fc.nat(5_000), { minLength: 1 }), fc.integer({ min: 1, max: 600 }), (waits, perMinute) => {
-      let bucket = { level: 0, at: 0 }
-      let now = 0
-      let sent = 0
-      for (const wait of waits) {
-        now += wait
-        const turn = takeFromBucket(refill(bucket, perMinute, now), 10)
-        bucket = turn.bucket
-        sent += turn.taken
-      }
-      expect(sent).toBeLessThanOrEqual((now * perMinute) / MINUTE + 1e-6)
-    }),
+    fc.property(
+      fc.array(fc.nat(5_000), { minLength: 1 }),
+      fc.integer({ min: 1, max: 600 }),
+      (waits, perMinute) => {
+        let bucket = { level: 0, at: 0 }
+        let now = 0
+        let sent = 0
+        for (const wait of waits) {
+          now += wait
+          const turn = takeFromBucket(refill(bucket, perMinute, now), 10)
+          bucket = turn.bucket
+          sent += turn.taken
+        }
+        expect(sent).toBeLessThanOrEqual((now * perMinute) / MINUTE + 1e-6)
+      },
+    ),
   )
   expect(refill({ level: 0, at: 0 }, 100, 1e9).level).toBe(100)
   expect(refill({ level: 0, at: 0 }, null, 1).level).toBe(Infinity)
@@ -124,10 +139,13 @@ test('quoted-printable is read back by an independent reader, in lines of at mos
 
 test('header text is read back, and can never begin another header', async () => {
   await fc.assert(
-    fc.asyncProperty(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 200 }), async (text) => {
-      const header = encodeHeaderText(text)
-      expect(header).toMatch(/^[\x20-\x7e]*(\r\n [\x20-\x7e]+)*$/)
-    }),
+    fc.asyncProperty(
+      fc.string({ unit: 'grapheme', minLength: 1, maxLength: 200 }),
+      async (text) => {
+        const header = encodeHeaderText(text)
+        expect(header).toMatch(/^[\x20-\x7e]*(\r\n [\x20-\x7e]+)*$/)
+      },
+    ),
   )
   const folded = encodeHeaderText('Žluté draky — na vítr čekají už týden, a dnes je síla pět!')
   expect((await simpleParser(`Subject: ${folded}\r\n\r\n.`)).subject).toBe(

@@ -15,7 +15,9 @@ export function encodeHeaderText(text: string): string {
     held += letter
   }
   if (held) words.push(held)
-  return words.map((word) => `=?UTF-8?B?${Buffer.from(word, 'utf8').toString('base64')}?=`).join('\r\n ')
+  return words
+    .map((word) => `=?UTF-8?B?${Buffer.from(word, 'utf8').toString('base64')}?=`)
+    .join('\r\n ')
 }
 
 /** A display name before an address: quoted where it must be. */

@@ -16,23 +16,42 @@ const mould = mouldMessage(
   12,
   {
     subject: ['Wind for ', { fill: 0 }],
-    html: ['<p>Dear ', { fill: 0 }, `,</p>\n<p>${'Force 5 — '.repeat(40)}<a href="`, { link: 2 }, '">go</a> <a href="', { leave: true }, '">leave</a><img src="', { open: true }, '"></p>'],
+    html: [
+      '<p>Dear ',
+      { fill: 0 },
+      `,</p>\n<p>${'Force 5 — '.repeat(40)}<a href="`,
+      { link: 2 },
+      '">go</a> <a href="',
+      { leave: true },
+      '">leave</a><img src="',
+      { open: true },
+      '"></p>',
+    ],
     text: ['Dear ', { fill: 0 }, ',\n\n.hidden dot\nFrom here\n', { link: 2 }],
   },
   sender,
   key,
 )
 const fills = [{ html: 'Tove &lt;b&gt;', text: 'Tove <b>\r\nBcc: all@x.example' }]
-const poured = pourMessage(mould, { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' }, fills, 0)
+const poured = pourMessage(
+  mould,
+  { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' },
+  fills,
+  0,
+)
 
 test('an independent reader finds what was poured', async () => {
   const mail = await simpleParser(poured.raw)
   expect(mail.subject).toBe('Wind for Tove <b> Bcc: all@x.example')
   expect(mail.from?.value).toEqual([{ name: sender.name, address: sender.address }])
-  expect((mail.to as { value: unknown }).value).toEqual([{ name: 'Tove "Kite" Ø', address: 'tove@inkpost.example' }])
+  expect((mail.to as { value: unknown }).value).toEqual([
+    { name: 'Tove "Kite" Ø', address: 'tove@inkpost.example' },
+  ])
   expect(mail.messageId).toBe(poured.messageId)
   expect(mail.html).toContain('<p>Dear Tove &lt;b&gt;,</p>')
-  expect(mail.html).toContain(`${'Force 5 — '.repeat(40)}<a href="https://mail.galewright.example/c/`)
+  expect(mail.html).toContain(
+    `${'Force 5 — '.repeat(40)}<a href="https://mail.galewright.example/c/`,
+  )
   expect(mail.text).toContain('.hidden dot\nFrom here\nhttps://mail.galewright.example/c/')
   expect(mail.headers.has('bcc')).toBe(false)
   expect(mail.headerLines.find(({ key: name }) => name === 'list-unsubscribe-post')!.line).toBe(
@@ -48,13 +67,22 @@ test('links, return path and id name the recipient, each for its own purpose', (
   const html = poured.raw.replaceAll('=\r\n', '')
   expect(readToken(key, 'click', /\/c\/([a-z2-7]+)\/2/.exec(html)![1]!)).toEqual(recipient)
   expect(readToken(key, 'open', /\/o\/([a-z2-7]+)\.gif/.exec(html)![1]!)).toEqual(recipient)
-  expect(readToken(key, 'leave', /<https:\/\/[^>]+\/u\/([a-z2-7]+)>/.exec(html)![1]!)).toEqual(recipient)
-  expect(readToken(key, 'bounce', /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!)).toEqual(recipient)
+  expect(readToken(key, 'leave', /<https:\/\/[^>]+\/u\/([a-z2-7]+)>/.exec(html)![1]!)).toEqual(
+    recipient,
+  )
+  expect(readToken(key, 'bounce', /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!)).toEqual(
+    recipient,
+  )
 })
 
 test('lines stay within limits and the same recipient gets the same bytes', () => {
   for (const line of poured.raw.split('\r\n')) expect(line.length).toBeLessThanOrEqual(200)
-  const again = pourMessage(mould, { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' }, fills, 0)
+  const again = pourMessage(
+    mould,
+    { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' },
+    fills,
+    0,
+  )
   expect(again.raw).toBe(poured.raw)
 })
 
@@ -92,7 +120,9 @@ test('a delivery status notification is read', async () => {
     deadAddress: true,
     words: 'There is no such mailbox.',
   })
-  expect(await readReport(dsn('delayed', '4.4.1', '451 4.4.1 no answer'))).toMatchObject({ kind: 'delayed' })
+  expect(await readReport(dsn('delayed', '4.4.1', '451 4.4.1 no answer'))).toMatchObject({
+    kind: 'delayed',
+  })
 })
 
 test('a bounce in free form is read', async () => {
@@ -124,5 +154,7 @@ test('an abuse report is read, and other mail is not taken for a report', async 
     mailingId: 12,
     personId: 99,
   })
-  expect(await readReport('To: hello@galewright.example\r\nSubject: hi\r\n\r\nLovely kites.\r\n')).toBeNull()
+  expect(
+    await readReport('To: hello@galewright.example\r\nSubject: hi\r\n\r\nLovely kites.\r\n'),
+  ).toBeNull()
 })

@@ -45,7 +45,12 @@ export interface MessageMould {
  * Prepares a letter for its recipients. The static pieces are encoded once: a slot stands between
  * soft line breaks, so a piece's encoding does not depend on what is filled in before it.
  */
-export function mouldMessage(mailingId: number, parts: MessageParts, sender: Sender, key: Buffer): MessageMould {
+export function mouldMessage(
+  mailingId: number,
+  parts: MessageParts,
+  sender: Sender,
+  key: Buffer,
+): MessageMould {
   const domain = sender.address.slice(sender.address.indexOf('@') + 1)
   return {
     mailingId,
@@ -55,7 +60,11 @@ export function mouldMessage(mailingId: number, parts: MessageParts, sender: Sen
     boundary: `=_satchel-${mailingId.toString(36)}`,
     from: `${encodeAddressName(sender.name)} <${sender.address}>`.trim(),
     listId: `${encodeAddressName(sender.list.name)} <${sender.list.key}.${domain}>`,
-    parts: { subject: parts.subject, html: encodePieces(parts.html), text: encodePieces(parts.text) },
+    parts: {
+      subject: parts.subject,
+      html: encodePieces(parts.html),
+      text: encodePieces(parts.text),
+    },
     subjectIsFixed: parts.subject.every((piece) => typeof piece === 'string')
       ? encodeHeaderText(parts.subject.join(''))
       : null,
@@ -94,7 +103,9 @@ export function pourMessage(
   const subject =
     mould.subjectIsFixed ??
     encodeHeaderText(
-      mould.parts.subject.map((piece) => (typeof piece === 'string' ? piece : valueOf(piece, 'text'))).join(''),
+      mould.parts.subject
+        .map((piece) => (typeof piece === 'string' ? piece : valueOf(piece, 'text')))
+        .join(''),
     )
   const name = encodeAddressName(recipient.name)
   const messageId = `<${token('message')}@${domain}>`

@@ -21,7 +21,8 @@ function encodeLine(line: string): string {
     const plain = (byte > 32 && byte < 127 && byte !== 61) || ((byte === 32 || byte === 9) && !last)
     // A dot at a line's start and the word From are left to no mail server's mercy.
     const atStart = column === 0 && (byte === 46 || byte === 70)
-    const piece = plain && !atStart ? String.fromCharCode(byte) : `=${hex[byte >> 4]}${hex[byte & 15]}`
+    const piece =
+      plain && !atStart ? String.fromCharCode(byte) : `=${hex[byte >> 4]}${hex[byte & 15]}`
     if (column + piece.length > 75) {
       encoded += '=\r\n'
       column = 0

@@ -6,7 +6,16 @@
  * - failed: refused for good; dropped: not sent, for a reason; bounced and complained: afterwards
  */
 export const recipientStates = [
-  'planned', 'queued', 'claimed', 'deferred', 'uncertain', 'accepted', 'failed', 'dropped', 'bounced', 'complained',
+  'planned',
+  'queued',
+  'claimed',
+  'deferred',
+  'uncertain',
+  'accepted',
+  'failed',
+  'dropped',
+  'bounced',
+  'complained',
 ] as const
 export type RecipientState = (typeof recipientStates)[number]
 

@@ -14,7 +14,12 @@ const alphabet = 'abcdefghijklmnopqrstuvwxyz234567'
  * both numbers and an HMAC-SHA256 over kind and numbers cut to 80 bits, in lower-case base32
  * (RFC 4648), which also survives mail servers that change the case of a local part.
  */
-export function makeToken(key: Buffer, kind: TokenKind, mailingId: number, personId: number): string {
+export function makeToken(
+  key: Buffer,
+  kind: TokenKind,
+  mailingId: number,
+  personId: number,
+): string {
   const payload = Buffer.concat([varint(mailingId), varint(personId)])
   return base32(Buffer.concat([payload, mac(key, kind, payload)]))
 }
@@ -36,7 +41,12 @@ export function readToken(
 }
 
 function mac(key: Buffer, kind: TokenKind, payload: Buffer): Buffer {
-  return createHmac('sha256', key).update(kind).update('\0').update(payload).digest().subarray(0, macBytes)
+  return createHmac('sha256', key)
+    .update(kind)
+    .update('\0')
+    .update(payload)
+    .digest()
+    .subarray(0, macBytes)
 }
 
 function varint(value: number): Buffer {

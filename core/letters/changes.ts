@@ -47,7 +47,9 @@ export function updateBlock<B extends Block>(
             ...row,
             columns: row.columns.map((column) => ({
               ...column,
-              blocks: column.blocks.map((block) => (block.id === id ? { ...block, ...change } : block)),
+              blocks: column.blocks.map((block) =>
+                block.id === id ? { ...block, ...change } : block,
+              ),
             })),
           }
         : row,
@@ -56,9 +58,14 @@ export function updateBlock<B extends Block>(
 }
 
 /** The document with a copy of a row under it. `newId` gives an id that was never given before. */
-export function duplicateRow(document: LetterDocument, index: number, newId: () => string): LetterDocument {
+export function duplicateRow(
+  document: LetterDocument,
+  index: number,
+  newId: () => string,
+): LetterDocument {
   const row = document.rows[index]
-  if (!row || row.columns.some((column) => column.blocks.some((block) => block.kind === 'footer'))) return document
+  if (!row || row.columns.some((column) => column.blocks.some((block) => block.kind === 'footer')))
+    return document
   const copy: Row = {
     id: newId(),
     columns: row.columns.map((column) => ({

@@ -40,17 +40,38 @@ function cleanBlock(json: unknown, seen: Set<string>): Block[] {
   const id = fresh(json.id, seen)
   switch (kind) {
     case 'heading':
-      return [{ id, kind, level: json.level === 2 ? 2 : 1, align: align(json.align), text: cleanRichText(json.text) }]
+      return [
+        {
+          id,
+          kind,
+          level: json.level === 2 ? 2 : 1,
+          align: align(json.align),
+          text: cleanRichText(json.text),
+        },
+      ]
     case 'text':
       return [{ id, kind, text: cleanRichText(json.text) }]
     case 'picture':
-      return [{
-        id, kind, alt: text(json.alt, 500), href: safeLink(json.href),
-        src: /^(\/p\/|https?:\/\/)/.test(text(json.src, 2_000)) ? text(json.src, 2_000) : '',
-        width: number(json.width, 5, 100, 100),
-      }]
+      return [
+        {
+          id,
+          kind,
+          alt: text(json.alt, 500),
+          href: safeLink(json.href),
+          src: /^(\/p\/|https?:\/\/)/.test(text(json.src, 2_000)) ? text(json.src, 2_000) : '',
+          width: number(json.width, 5, 100, 100),
+        },
+      ]
     case 'button':
-      return [{ id, kind, label: text(json.label, 200), href: safeLink(json.href), align: align(json.align) }]
+      return [
+        {
+          id,
+          kind,
+          label: text(json.label, 200),
+          href: safeLink(json.href),
+          align: align(json.align),
+        },
+      ]
     case 'divider':
       return [{ id, kind }]
     case 'space':
@@ -74,11 +95,13 @@ function cleanNode(json: unknown, depth: number): TextNode[] {
   if (json.type === 'paragraph' || json.type === 'heading') {
     const content = Array.isArray(json.content) ? json.content.flatMap(cleanInline) : []
     const to = isObject(json.attrs) ? json.attrs.textAlign : null
-    return [{
-      type: 'paragraph',
-      ...(to === 'center' || to === 'right' ? { attrs: { textAlign: to } } : {}),
-      ...(content.length ? { content } : {}),
-    }]
+    return [
+      {
+        type: 'paragraph',
+        ...(to === 'center' || to === 'right' ? { attrs: { textAlign: to } } : {}),
+        ...(content.length ? { content } : {}),
+      },
+    ]
   }
   if ((json.type === 'bulletList' || json.type === 'orderedList') && Array.isArray(json.content)) {
     const items = json.content.flatMap((item) => {
@@ -112,7 +135,9 @@ function cleanMark(json: unknown): Mark[] {
     case 'underline':
       return [{ type: json.type }]
     case 'link':
-      return [{ type: 'link', attrs: { href: isObject(json.attrs) ? safeLink(json.attrs.href) : '' } }]
+      return [
+        { type: 'link', attrs: { href: isObject(json.attrs) ? safeLink(json.attrs.href) : '' } },
+      ]
     default:
       return []
   }
@@ -125,11 +150,16 @@ function isObject(json: unknown): json is Json {
 /** Private-use characters mark slots while a letter is compiled, so no text may hold them. */
 function text(value: unknown, longest: number): string {
   if (typeof value !== 'string') return ''
-  return value.slice(0, longest).normalize('NFC').replace(/[\uE000-\uF8FF\u0000]/g, '')
+  return value
+    .slice(0, longest)
+    .normalize('NFC')
+    .replace(/[\uE000-\uF8FF\u0000]/g, '')
 }
 
 function number(value: unknown, min: number, max: number, otherwise: number): number {
-  return typeof value === 'number' && Number.isFinite(value) ? Math.min(max, Math.max(min, value)) : otherwise
+  return typeof value === 'number' && Number.isFinite(value)
+    ? Math.min(max, Math.max(min, value))
+    : otherwise
 }
 
 function align(value: unknown): Align {

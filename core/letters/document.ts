@@ -25,13 +25,47 @@ export interface Column {
 
 export type Align = 'left' | 'center' | 'right'
 
-export interface Heading { id: string; kind: 'heading'; level: 1 | 2; align: Align; text: RichText }
-export interface TextBlock { id: string; kind: 'text'; text: RichText }
-export interface Picture { id: string; kind: 'picture'; src: string; alt: string; href: string; width: number }
-export interface Button { id: string; kind: 'button'; label: string; href: string; align: Align }
-export interface Divider { id: string; kind: 'divider' }
-export interface Space { id: string; kind: 'space'; height: number }
-export interface Footer { id: string; kind: 'footer'; text: RichText }
+export interface Heading {
+  id: string
+  kind: 'heading'
+  level: 1 | 2
+  align: Align
+  text: RichText
+}
+export interface TextBlock {
+  id: string
+  kind: 'text'
+  text: RichText
+}
+export interface Picture {
+  id: string
+  kind: 'picture'
+  src: string
+  alt: string
+  href: string
+  width: number
+}
+export interface Button {
+  id: string
+  kind: 'button'
+  label: string
+  href: string
+  align: Align
+}
+export interface Divider {
+  id: string
+  kind: 'divider'
+}
+export interface Space {
+  id: string
+  kind: 'space'
+  height: number
+}
+export interface Footer {
+  id: string
+  kind: 'footer'
+  text: RichText
+}
 
 export type Block = Heading | TextBlock | Picture | Button | Divider | Space | Footer
 export type BlockKind = Block['kind']

@@ -34,7 +34,8 @@ export function fillInsOf(letter: Letter): { fillIn: FillIn; blockId: string | n
   const found: { fillIn: FillIn; blockId: string | null }[] = []
   for (const text of [letter.subject, letter.previewText])
     for (const piece of readTemplateText(text))
-      if (typeof piece !== 'string') found.push({ fillIn: readFillIn(piece.expression), blockId: null })
+      if (typeof piece !== 'string')
+        found.push({ fillIn: readFillIn(piece.expression), blockId: null })
   for (const block of blocksOf(letter.document))
     if ('text' in block)
       for (const node of inlinesOf(block.text.content))

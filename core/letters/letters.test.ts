@@ -3,7 +3,13 @@ import fc from 'fast-check'
 import { blocksOf, newBlock, emptyLetter, type BlockKind, type LetterDocument } from './document'
 import { duplicateRow, insertRow, moveRow, removeBlock, updateBlock } from './changes'
 import { cleanDocument, safeLink } from './clean'
-import { fillInsOf, fillInSyntaxProblem, readFillIn, readTemplateText, writeFillIn } from './fill-ins'
+import {
+  fillInsOf,
+  fillInSyntaxProblem,
+  readFillIn,
+  readTemplateText,
+  writeFillIn,
+} from './fill-ins'
 import { linksOf } from './links'
 import { startingLetter } from './starting-letter'
 
@@ -11,11 +17,19 @@ const kinds: BlockKind[] = ['heading', 'text', 'picture', 'button', 'divider', '
 
 test('any run of changes leaves a document that cleaning does not change, with its one footer', () => {
   const change = fc.oneof(
-    fc.record({ do: fc.constant('insert' as const), at: fc.nat(20), kind: fc.constantFrom(...kinds) }),
+    fc.record({
+      do: fc.constant('insert' as const),
+      at: fc.nat(20),
+      kind: fc.constantFrom(...kinds),
+    }),
     fc.record({ do: fc.constant('remove' as const), at: fc.nat(20) }),
     fc.record({ do: fc.constant('move' as const), at: fc.nat(20), to: fc.nat(20) }),
     fc.record({ do: fc.constant('duplicate' as const), at: fc.nat(20) }),
-    fc.record({ do: fc.constant('label' as const), at: fc.nat(20), label: fc.string({ unit: 'grapheme' }) }),
+    fc.record({
+      do: fc.constant('label' as const),
+      at: fc.nat(20),
+      label: fc.string({ unit: 'grapheme' }),
+    }),
   )
   fc.assert(
     fc.property(fc.array(change, { maxLength: 40 }), (changes) => {
@@ -25,16 +39,20 @@ test('any run of changes leaves a document that cleaning does not change, with i
         const before = JSON.stringify(document)
         const old = document
         const block = blocksOf(document)[step.at % blocksOf(document).length]!
-        if (step.do === 'insert') document = insertRow(document, step.at, newBlock(step.kind, `n${ids++}`))
+        if (step.do === 'insert')
+          document = insertRow(document, step.at, newBlock(step.kind, `n${ids++}`))
         if (step.do === 'remove') document = removeBlock(document, block.id)
-        if (step.do === 'move') document = moveRow(document, step.at % document.rows.length, step.to)
+        if (step.do === 'move')
+          document = moveRow(document, step.at % document.rows.length, step.to)
         if (step.do === 'duplicate') document = duplicateRow(document, step.at, () => `n${ids++}`)
         if (step.do === 'label' && block.kind === 'button')
           document = updateBlock(document, block.id, { label: step.label.normalize('NFC') })
         expect(JSON.stringify(old)).toBe(before) // the old document is untouched, so undo is to keep it
       }
       expect(blocksOf(document).filter((block) => block.kind === 'footer')).toHaveLength(1)
-      expect(new Set(blocksOf(document).map((block) => block.id)).size).toBe(blocksOf(document).length)
+      expect(new Set(blocksOf(document).map((block) => block.id)).size).toBe(
+        blocksOf(document).length,
+      )
       expect(cleanDocument(JSON.parse(JSON.stringify(document)))).toEqual(document)
     }),
   )
@@ -51,10 +69,37 @@ test('what comes from outside is cleaned, whatever it is', () => {
           {
             share: 1,
             blocks: [
-              { id: 'x"onload=', kind: 'button', label: 'Go\uE000l1\uE001', href: 'javascript:alert(1)' },
+              {
+                id: 'x"onload=',
+                kind: 'button',
+                label: 'Go\uE000l1\uE001',
+                href: 'javascript:alert(1)',
+              },
               { id: 'p', kind: 'picture', src: 'data:text/html,x', alt: 'a' },
               { kind: 'script', text: 'alert(1)' },
-              { id: 't', kind: 'text', text: { type: 'doc', content: [{ type: 'iframe' }, { type: 'paragraph', content: [{ type: 'text', text: 'hi', marks: [{ type: 'link', attrs: { href: 'vbscript:x' } }, { type: 'onclick' }] }] }] } },
+              {
+                id: 't',
+                kind: 'text',
+                text: {
+                  type: 'doc',
+                  content: [
+                    { type: 'iframe' },
+                    {
+                      type: 'paragraph',
+                      content: [
+                        {
+                          type: 'text',
+                          text: 'hi',
+                          marks: [
+                            { type: 'link', attrs: { href: 'vbscript:x' } },
+                            { type: 'onclick' },
+                          ],
+                        },
+                      ],
+                    },
+                  ],
+                },
+              },
             ],
           },
         ],
@@ -64,7 +109,11 @@ test('what comes from outside is cleaned, whatever it is', () => {
   const [button, picture, text] = blocksOf(nasty)
   expect(button).toMatchObject({ id: 'b', label: 'Gol1', href: '' })
   expect(picture).toMatchObject({ src: '' })
-  expect(text).toMatchObject({ text: { content: [{ content: [{ text: 'hi', marks: [{ type: 'link', attrs: { href: '' } }] }] }] } })
+  expect(text).toMatchObject({
+    text: {
+      content: [{ content: [{ text: 'hi', marks: [{ type: 'link', attrs: { href: '' } }] }] }],
+    },
+  })
   expect(blocksOf(nasty)).toHaveLength(3)
 })
 
@@ -76,16 +125,25 @@ test('links are http, mailto or tel, and a bare domain is completed', () => {
 })
 
 test('fill-ins are read with their fallback and written back', () => {
-  expect(readFillIn('person.first_name | default: "there"')).toMatchObject({ path: 'person.first_name', fallback: 'there' })
+  expect(readFillIn('person.first_name | default: "there"')).toMatchObject({
+    path: 'person.first_name',
+    fallback: 'there',
+  })
   expect(readFillIn('person.town')).toMatchObject({ path: 'person.town', fallback: null })
   expect(readFillIn(writeFillIn('person.town', ''))).toMatchObject({ fallback: '' })
-  expect(readTemplateText('Hi {{ person.first_name }}!')).toEqual(['Hi ', { expression: 'person.first_name' }, '!'])
+  expect(readTemplateText('Hi {{ person.first_name }}!')).toEqual([
+    'Hi ',
+    { expression: 'person.first_name' },
+    '!',
+  ])
   expect(fillInSyntaxProblem('person.first_name | default: "x"')).toBeNull()
   expect(fillInSyntaxProblem('person.first_name | nosuchfilter')).toMatch(/undefined filter/)
   expect(fillInSyntaxProblem('%} {% for')).toMatch(/no tags/)
   fc.assert(
     fc.property(fc.string(), (fallback) => {
-      expect(readFillIn(writeFillIn('person.town', fallback)).fallback).toBe(fallback.replace(/["{}%]/g, ''))
+      expect(readFillIn(writeFillIn('person.town', fallback)).fallback).toBe(
+        fallback.replace(/["{}%]/g, ''),
+      )
     }),
   )
 })

@@ -15,11 +15,17 @@ export function linksOf(document: LetterDocument): LetterLink[] {
       case 'button':
         return [{ url: block.href, blockId: block.id, words: block.label }]
       case 'picture':
-        return block.href ? [{ url: block.href, blockId: block.id, words: block.alt || 'picture' }] : []
+        return block.href
+          ? [{ url: block.href, blockId: block.id, words: block.alt || 'picture' }]
+          : []
       case 'heading':
       case 'text':
       case 'footer':
-        return linkRuns(inlinesOf(block.text.content)).map(({ url, words }) => ({ url, words, blockId: block.id }))
+        return linkRuns(inlinesOf(block.text.content)).map(({ url, words }) => ({
+          url,
+          words,
+          blockId: block.id,
+        }))
       case 'divider':
       case 'space':
         return []
@@ -28,7 +34,9 @@ export function linksOf(document: LetterDocument): LetterLink[] {
 }
 
 /** Neighbouring pieces of text under the same link are one link. */
-export function linkRuns(nodes: ReturnType<typeof inlinesOf>): { url: string; words: string; nodes: number[] }[] {
+export function linkRuns(
+  nodes: ReturnType<typeof inlinesOf>,
+): { url: string; words: string; nodes: number[] }[] {
   const runs: { url: string; words: string; nodes: number[] }[] = []
   let open: (typeof runs)[number] | null = null
   nodes.forEach((node, i) => {

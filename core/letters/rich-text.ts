@@ -13,19 +13,31 @@ export type Inline =
   | { type: 'hardBreak' }
   | { type: 'fillIn'; attrs: { expression: string } }
 
-export type Mark = { type: 'bold' | 'italic' | 'strike' | 'underline' } | { type: 'link'; attrs: { href: string } }
+export type Mark =
+  { type: 'bold' | 'italic' | 'strike' | 'underline' } | { type: 'link'; attrs: { href: string } }
 
 /** Every inline node, in reading order. */
 export function inlinesOf(nodes: readonly TextNode[]): Inline[] {
   return nodes.flatMap((node) =>
-    node.type === 'paragraph' ? (node.content ?? []) : node.content.flatMap((item) => inlinesOf(item.content)),
+    node.type === 'paragraph'
+      ? (node.content ?? [])
+      : node.content.flatMap((item) => inlinesOf(item.content)),
   )
 }
 
 /** The text as one line, with fill-ins shown by `fill`. */
-export function plainInline(text: RichText, fill: (expression: string) => string = (e) => `{{ ${e} }}`): string {
+export function plainInline(
+  text: RichText,
+  fill: (expression: string) => string = (e) => `{{ ${e} }}`,
+): string {
   return inlinesOf(text.content)
-    .map((node) => (node.type === 'text' ? node.text : node.type === 'hardBreak' ? ' ' : fill(node.attrs.expression)))
+    .map((node) =>
+      node.type === 'text'
+        ? node.text
+        : node.type === 'hardBreak'
+          ? ' '
+          : fill(node.attrs.expression),
+    )
     .join('')
 }
 

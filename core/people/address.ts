@@ -18,7 +18,8 @@ export type CheckedAddress =
   | { ok: false; problem: AddressProblem }
 
 const atom = /^[a-z0-9!#$%&'*+/=?^_`{|}~-]+(\.[a-z0-9!#$%&'*+/=?^_`{|}~-]+)*$/i
-const plainDomain = /^(?=.{1,253}$)([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z][a-z0-9-]{0,61}[a-z0-9]$/
+const plainDomain =
+  /^(?=.{1,253}$)([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\.)+[a-z][a-z0-9-]{0,61}[a-z0-9]$/
 
 /**
  * Checks one address and brings it to its normal form: trimmed, Unicode NFC, the domain in

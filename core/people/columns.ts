@@ -49,7 +49,10 @@ export function understandColumns(
   known: KnownPeople,
 ): ColumnPlan[] {
   const values = header.map((_, column) =>
-    rows.slice(0, 2_000).map((row) => (row[column] ?? '').trim()).filter((cell) => cell !== ''),
+    rows
+      .slice(0, 2_000)
+      .map((row) => (row[column] ?? '').trim())
+      .filter((cell) => cell !== ''),
   )
   const address = addressColumn(header, values)
   const taken = new Set(known.fields.map((field) => field.key))
@@ -139,7 +142,10 @@ function separatorOf(cells: readonly string[]): string | null {
     if (share(cells, (cell) => cell.includes(separator)) < 0.1) continue
     const parts = cells.flatMap((cell) => cell.split(separator).map((part) => part.trim()))
     const different = new Set(parts)
-    if (different.size <= Math.max(12, parts.length / 20) && !parts.some((part) => part.length > 40))
+    if (
+      different.size <= Math.max(12, parts.length / 20) &&
+      !parts.some((part) => part.length > 40)
+    )
       if (new Set(cells).size > different.size) return separator
   }
   return null

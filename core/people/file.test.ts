@@ -21,10 +21,18 @@ const understood = (bytes: Uint8Array) => {
 }
 const kindsOf = (file: FileUnderstanding) =>
   new Map<string, FieldKind>(
-    file.plans.flatMap(({ target }) => (target.to === 'new-field' ? [[target.key, target.kind]] : [])),
+    file.plans.flatMap(({ target }) =>
+      target.to === 'new-field' ? [[target.key, target.kind]] : [],
+    ),
   )
 const targets = (file: FileUnderstanding) =>
-  file.plans.map(({ target }) => (target.to === 'new-field' ? `new ${target.kind}` : target.to === 'field' ? target.key : target.to))
+  file.plans.map(({ target }) =>
+    target.to === 'new-field'
+      ? `new ${target.kind}`
+      : target.to === 'field'
+        ? target.key
+        : target.to,
+  )
 
 test('the club sheet is understood column by column', () => {
   const file = understood(read('club-sheet.csv'))
@@ -32,8 +40,17 @@ test('the club sheet is understood column by column', () => {
   expect(file.header[0]).toBe('E-mail address')
   expect(file.rows).toHaveLength(1224)
   expect(targets(file)).toEqual([
-    'address', 'first_name', 'last_name', 'town', 'new date', 'new date', 'new choices', 'tags',
-    'list', 'new text', 'new text',
+    'address',
+    'first_name',
+    'last_name',
+    'town',
+    'new date',
+    'new date',
+    'new choices',
+    'tags',
+    'list',
+    'new text',
+    'new text',
   ])
   expect(file.plans[4]!.dateOrder).toBe('dmy')
   expect(file.plans[6]!.separator).toBe('|')
@@ -72,7 +89,14 @@ test('the festival desk file: Windows-1252, semicolons, decimal commas, whole na
   const file = understood(read('festival-desk.csv'))
   expect(file.encoding).toBe('windows-1252')
   expect(file.delimiter).toBe(';')
-  expect(targets(file)).toEqual(['whole-name', 'address', 'new text', 'new number', 'new date', 'new choices'])
+  expect(targets(file)).toEqual([
+    'whole-name',
+    'address',
+    'new text',
+    'new number',
+    'new date',
+    'new choices',
+  ])
   const outcomes = file.rows.map((row) => interpretRow(row, file.plans, kindsOf(file)))
   expect(outcomes.filter((outcome) => !outcome.ok)).toHaveLength(1) // the total line
   const first = outcomes[0]!

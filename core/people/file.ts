@@ -34,10 +34,16 @@ export function understandFile(
   known: KnownPeople,
 ): FileUnderstanding | FileProblem {
   if (head.length === 0 || size === 0)
-    return problem('empty', 'This file is empty. Choose one with a header line and a row for each person.')
+    return problem(
+      'empty',
+      'This file is empty. Choose one with a header line and a row for each person.',
+    )
   const encoding = encodingOf(head)
   if (!looksLikeText(head, encoding))
-    return problem('not-text', 'This file is not text. Save it as CSV in your spreadsheet program and choose that file.')
+    return problem(
+      'not-text',
+      'This file is not text. Save it as CSV in your spreadsheet program and choose that file.',
+    )
   const whole = head.length >= size
   const text = decodeFile(head, encoding)
   const parsed = Papa.parse<string[]>(text, {
@@ -48,12 +54,21 @@ export function understandFile(
   if (!whole) rows.pop() // the last row may be cut
   const header = (rows.shift() ?? []).map((name) => name.trim())
   if (header.length > maxColumns)
-    return problem('too-many-columns', `This file has ${header.length} columns; up to ${maxColumns} can be imported. Take out those you do not need.`)
+    return problem(
+      'too-many-columns',
+      `This file has ${header.length} columns; up to ${maxColumns} can be imported. Take out those you do not need.`,
+    )
   if (rows.length === 0)
-    return problem('header-only', 'This file has a header line and nothing under it, so there is nobody to import.')
+    return problem(
+      'header-only',
+      'This file has a header line and nothing under it, so there is nobody to import.',
+    )
   const plans = understandColumns(header, rows, known)
   if (!plans.some((plan) => plan.target.to === 'address'))
-    return problem('no-address', `None of the ${header.length} columns holds e-mail addresses. Add a column with them and choose the file again.`)
+    return problem(
+      'no-address',
+      `None of the ${header.length} columns holds e-mail addresses. Add a column with them and choose the file again.`,
+    )
   return { encoding, delimiter: parsed.meta.delimiter, header, plans, rows, whole }
 }
 

@@ -1,4 +1,18 @@
-const particles = new Set(['van', 'von', 'de', 'da', 'di', 'del', 'der', 'den', 'la', 'le', 'du', 'dos', 'ter'])
+const particles = new Set([
+  'van',
+  'von',
+  'de',
+  'da',
+  'di',
+  'del',
+  'der',
+  'den',
+  'la',
+  'le',
+  'du',
+  'dos',
+  'ter',
+])
 
 /** Splits a whole name ("Bram Prynne-Marsh", "Prynne-Marsh, Bram") into first and last name. */
 export function splitName(whole: string): { first: string; last: string } {

@@ -45,19 +45,30 @@ test('numbers with a decimal comma, with grouping, and no numbers', () => {
 
 test('yes and no', () => {
   expect(['yes', 'Yes', '1', 'no', '0', 'maybe'].map(readYesNo)).toEqual([
-    true, true, true, false, false, null,
+    true,
+    true,
+    true,
+    false,
+    false,
+    null,
   ])
 })
 
 test('whole names are split', () => {
   expect(splitName('Bram Prynne-Marsh')).toEqual({ first: 'Bram', last: 'Prynne-Marsh' })
   expect(splitName('Prynne-Marsh, Bram')).toEqual({ first: 'Bram', last: 'Prynne-Marsh' })
-  expect(splitName('Noor van der Castellane')).toEqual({ first: 'Noor', last: 'van der Castellane' })
+  expect(splitName('Noor van der Castellane')).toEqual({
+    first: 'Noor',
+    last: 'van der Castellane',
+  })
   expect(splitName('Orla')).toEqual({ first: 'Orla', last: '' })
 })
 
 test('cells become values of their field, or are told apart from empty ones', () => {
-  expect(readFieldValue('power|indoor|power', 'choices', { separator: '|' })).toEqual(['power', 'indoor'])
+  expect(readFieldValue('power|indoor|power', 'choices', { separator: '|' })).toEqual([
+    'power',
+    'indoor',
+  ])
   expect(readFieldValue(' ', 'number')).toBeNull()
   expect(readFieldValue('many', 'number')).toBeUndefined()
   expect(readFieldValue('javascript:alert(1)', 'link')).toBeUndefined()

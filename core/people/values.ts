@@ -20,7 +20,8 @@ export function readDate(text: string, order: DateOrder): string | null {
         ? [third, second, first]
         : [third, first, second]
   if (year.length !== 4 && year.length !== 2) return null
-  const fullYear = year.length === 4 ? Number(year) : Number(year) + (Number(year) < 40 ? 2000 : 1900)
+  const fullYear =
+    year.length === 4 ? Number(year) : Number(year) + (Number(year) < 40 ? 2000 : 1900)
   const date = new Date(Date.UTC(fullYear, Number(month) - 1, Number(day)))
   if (date.getUTCMonth() !== Number(month) - 1 || date.getUTCDate() !== Number(day)) return null
   return date.toISOString().slice(0, 10)
@@ -38,7 +39,11 @@ export function dateOrderOf(values: readonly string[]): { order: DateOrder; date
 /** Reads a number written with a decimal point or comma and with or without grouping; null where it is none. */
 export function readNumber(text: string, decimal: '.' | ','): number | null {
   const group = decimal === '.' ? ',' : '.'
-  const bare = text.trim().replaceAll(group, '').replace(/[\s' ]/g, '').replace(decimal, '.')
+  const bare = text
+    .trim()
+    .replaceAll(group, '')
+    .replace(/[\s' ]/g, '')
+    .replace(decimal, '.')
   return /^[+-]?\d+(\.\d+)?$/.test(bare) ? Number(bare) : null
 }
 

@@ -23,7 +23,10 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   listName: 'Wind notes',
   audienceCount: 9060,
   postalAddress: '1 Slipway, Sandreach',
-  gaps: new Map([['person.first_name', 312], ['person.town', 1008]]),
+  gaps: new Map([
+    ['person.first_name', 312],
+    ['person.town', 1008],
+  ]),
   links: new Map([[page, { status: 200, problem: null }]]),
   ...change,
 })
@@ -49,8 +52,15 @@ test('links: empty, an error, no answer, not yet asked', () => {
   }
   expect(titles({ letter: linkTo('') })).toEqual(['Link leads nowhere'])
   const gone = 'https://galewright.example/gale-week'
-  expect(titles({ letter: linkTo(gone), links: new Map([[gone, { status: 404, problem: null }]]) })).toEqual(['Link answers 404'])
-  expect(titles({ letter: linkTo(gone), links: new Map([[gone, { status: null, problem: 'no such host' }]]) })).toEqual(['Link does not answer'])
+  expect(
+    titles({ letter: linkTo(gone), links: new Map([[gone, { status: 404, problem: null }]]) }),
+  ).toEqual(['Link answers 404'])
+  expect(
+    titles({
+      letter: linkTo(gone),
+      links: new Map([[gone, { status: null, problem: 'no such host' }]]),
+    }),
+  ).toEqual(['Link does not answer'])
   const waiting = proofOf(facts({ letter: linkTo(gone), links: new Map() }))
   expect(waiting).toMatchObject([{ level: 'note', title: 'A link is being looked at' }])
   expect(titles({ letter: linkTo('mailto:hello@galewright.example') })).toEqual([])
@@ -61,14 +71,26 @@ test('a fill-in without a fallback says how many people read a gap, and what the
   const greeting = (expression: string) => ({
     ...letter,
     document: updateBlock(letter.document, 'opening', {
-      text: richText([{ type: 'text', text: 'Hello ' }, { type: 'fillIn', attrs: { expression } }, { type: 'text', text: ', all is well.' }]),
+      text: richText([
+        { type: 'text', text: 'Hello ' },
+        { type: 'fillIn', attrs: { expression } },
+        { type: 'text', text: ', all is well.' },
+      ]),
     }),
   })
-  expect(titles({ letter: greeting('person.first_name') })).toEqual(['312 of 9,060 people would read “Hello , all is”'])
-  expect(titles({ letter: greeting('person.first_nam') })).toEqual(['Nothing is called “person.first_nam”'])
+  expect(titles({ letter: greeting('person.first_name') })).toEqual([
+    '312 of 9,060 people would read “Hello , all is”',
+  ])
+  expect(titles({ letter: greeting('person.first_nam') })).toEqual([
+    'Nothing is called “person.first_nam”',
+  ])
   expect(titles({ letter: greeting('person.town | nosuch') })[0]).toBe('A fill-in can’t be read')
-  expect(titles({ letter: greeting('person.town'), gaps: new Map([['person.town', 0]]) })).toEqual([])
-  expect(titles({ letter: { ...letter, subject: 'For {{ person.town }}' } })).toEqual(['1,008 of 9,060 people would read “For ”'])
+  expect(titles({ letter: greeting('person.town'), gaps: new Map([['person.town', 0]]) })).toEqual(
+    [],
+  )
+  expect(titles({ letter: { ...letter, subject: 'For {{ person.town }}' } })).toEqual([
+    '1,008 of 9,060 people would read “For ”',
+  ])
 })
 
 test('no postal address', () => {
@@ -77,9 +99,18 @@ test('no postal address', () => {
 
 test('filler text left in, also that of the starting letter', () => {
   const marks = blockersOf(proofOf(facts({ letter: startingLetter() })))
-  expect(marks.filter((mark) => mark.check === 'filler-text').map((mark) => mark.blockId)).toEqual(['title', 'opening'])
-  expect(titles({ letter: { ...finished(), subject: 'Lorem ipsum dolor' } })).toEqual(['Filler text left in the subject'])
-  expect(titles({ letter: { ...finished(), subject: 'Offer for [Town]' } })).toEqual(['Filler text left in the subject'])
+  expect(marks.filter((mark) => mark.check === 'filler-text').map((mark) => mark.blockId)).toEqual([
+    'title',
+    'opening',
+  ])
+  expect(titles({ letter: { ...finished(), subject: 'Lorem ipsum dolor' } })).toEqual([
+    'Filler text left in the subject',
+  ])
+  expect(titles({ letter: { ...finished(), subject: 'Offer for [Town]' } })).toEqual([
+    'Filler text left in the subject',
+  ])
   const letter = finished()
-  expect(titles({ letter: { ...letter, document: removeBlock(letter.document, 'title') } })).toEqual([])
+  expect(
+    titles({ letter: { ...letter, document: removeBlock(letter.document, 'title') } }),
+  ).toEqual([])
 })

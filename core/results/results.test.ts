@@ -20,16 +20,20 @@ test.each([
 
 test('an interval holds its rate, lies within 0 and 1, and narrows as more is known', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 1, max: 1e6 }), fc.double({ min: 0, max: 1, noNaN: true }), (tries, share) => {
-      const hits = Math.round(tries * share)
-      const { rate, low, high } = wilson(hits, tries)
-      expect(low).toBeGreaterThanOrEqual(0)
-      expect(low).toBeLessThanOrEqual(rate)
-      expect(high).toBeGreaterThanOrEqual(rate)
-      expect(high).toBeLessThanOrEqual(1)
-      const more = wilson(hits * 4, tries * 4)
-      expect(more.high - more.low).toBeLessThan(high - low)
-    }),
+    fc.property(
+      fc.integer({ min: 1, max: 1e6 }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      (tries, share) => {
+        const hits = Math.round(tries * share)
+        const { rate, low, high } = wilson(hits, tries)
+        expect(low).toBeGreaterThanOrEqual(0)
+        expect(low).toBeLessThanOrEqual(rate)
+        expect(high).toBeGreaterThanOrEqual(rate)
+        expect(high).toBeLessThanOrEqual(1)
+        const more = wilson(hits * 4, tries * 4)
+        expect(more.high - more.low).toBeLessThan(high - low)
+      },
+    ),
   )
 })
 
@@ -47,7 +51,9 @@ test('a scanner follows every link at once and has not opened; a reader may', ()
   expect(judgeClick(click)).toBe('machine')
   expect(judgeClick({ ...click, openedBefore: true })).toBe('human')
   expect(judgeClick({ ...click, clicks: burst.slice(0, 2) })).toBe('human')
-  expect(judgeClick({ ...click, at: 60_000, clicks: [...burst, { link: 1, at: 60_000 }] })).toBe('human')
+  expect(judgeClick({ ...click, at: 60_000, clicks: [...burst, { link: 1, at: 60_000 }] })).toBe(
+    'human',
+  )
   expect(judgeClick({ ...click, clicks: [burst[0]!], linksInLetter: 1 })).toBe('human')
   expect(judgeClick({ ...click, method: 'HEAD', openedBefore: true })).toBe('machine')
 })
@@ -65,8 +71,19 @@ test('hours are filled, and half of the opens have come when they have', () => {
 
 test('rates are over delivered, and a complaint was delivered', () => {
   const totals: Totals = {
-    recipients: 110, waiting: 0, accepted: 98, bounced: 3, complained: 2, failed: 5, dropped: 2,
-    uncertain: 0, opened: 40, clicked: 10, left: 1, machineOpened: 20, scannerClicked: 0,
+    recipients: 110,
+    waiting: 0,
+    accepted: 98,
+    bounced: 3,
+    complained: 2,
+    failed: 5,
+    dropped: 2,
+    uncertain: 0,
+    opened: 40,
+    clicked: 10,
+    left: 1,
+    machineOpened: 20,
+    scannerClicked: 0,
   }
   const rates = ratesOf(totals)
   expect(rates.delivered).toMatchObject({ hits: 100, of: 108 })

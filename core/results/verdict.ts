@@ -4,7 +4,8 @@ export type Verdict = 'human' | 'machine'
 /** Fetches every picture on arrival, whoever reads: says nothing about the reader. */
 const prefetchingProxy = /^mozilla\/5\.0$|prefetch|picture-?(proxy|fetch)/i
 /** Programs that run in data centres rather than in front of people. */
-const dataCentre = /bot\b|crawler|spider|scanner|headless|curl\/|wget\/|python|java\/|go-http|node-fetch|okhttp/i
+const dataCentre =
+  /bot\b|crawler|spider|scanner|headless|curl\/|wget\/|python|java\/|go-http|node-fetch|okhttp/i
 
 /**
  * An open is a machine's when it comes from a known prefetching proxy, or within 2 s of acceptance

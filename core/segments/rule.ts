@@ -28,7 +28,9 @@ export function readRule(json: unknown, depth = 0): Rule | null {
       return of.every((part) => part !== null) ? { kind: rule.kind, of } : null
     }
     case 'joined':
-      return isWhole(rule.withinDays, 1, 36_500) ? { kind: 'joined', withinDays: rule.withinDays } : null
+      return isWhole(rule.withinDays, 1, 36_500)
+        ? { kind: 'joined', withinDays: rule.withinDays }
+        : null
     case 'on-list':
       return isWhole(rule.listId, 1) && states.includes(rule.state as string)
         ? { kind: 'on-list', listId: rule.listId, state: rule.state as SubscriptionState }

@@ -3,4 +3,12 @@ export type { Clock } from './clock'
 export { HOUR, DAY, MINUTE } from './clock'
 export { leapTo, practiceTime, nextLeap, withRate, practiceRates } from './practice-clock'
 export type { PracticeClock } from './practice-clock'
-export { dayStart, dayLabel, isZone, addDays, timeLabel, localInputToTime, timeToLocalInput } from './zone'
+export {
+  dayStart,
+  dayLabel,
+  isZone,
+  addDays,
+  timeLabel,
+  localInputToTime,
+  timeToLocalInput,
+} from './zone'

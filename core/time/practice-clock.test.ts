@@ -3,7 +3,12 @@ import fc from 'fast-check'
 import { leapTo, nextLeap, practiceTime, withRate, type PracticeClock } from './practice-clock'
 import { DAY, HOUR, MINUTE } from './clock'
 
-const start: PracticeClock = { anchorReal: 1_000, anchorPractice: 5_000_000, rate: 60, jumpTo: null }
+const start: PracticeClock = {
+  anchorReal: 1_000,
+  anchorPractice: 5_000_000,
+  rate: 60,
+  jumpTo: null,
+}
 
 test('runs at its rate from its anchor', () => {
   expect(practiceTime(start, 1_000)).toBe(5_000_000)

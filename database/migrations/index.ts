@@ -12,7 +12,9 @@ export const migrations: readonly string[] = [foundations]
 export function migrate(sqlite: Sqlite.Database, upTo = migrations.length) {
   const version = () => sqlite.pragma('user_version', { simple: true }) as number
   if (version() > migrations.length)
-    throw new Error('This data folder was written by a newer version of Satchel. Install that version or choose another folder.')
+    throw new Error(
+      'This data folder was written by a newer version of Satchel. Install that version or choose another folder.',
+    )
   while (version() < upTo) {
     sqlite
       .transaction(() => {

@@ -3,7 +3,11 @@ import { expect, test } from 'vitest'
 import { migrate, migrations } from '.'
 
 const shapeOf = (sqlite: Sqlite.Database) =>
-  sqlite.prepare("select type, name, sql from sqlite_master where name not like 'sqlite_%' order by type, name").all()
+  sqlite
+    .prepare(
+      "select type, name, sql from sqlite_master where name not like 'sqlite_%' order by type, name",
+    )
+    .all()
 
 test('from empty and from each earlier version one comes to the same shape', () => {
   const whole = new Sqlite(':memory:')

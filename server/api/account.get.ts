@@ -1,5 +1,25 @@
 /** The settings one may change. The keys stay here. */
 export default defineEventHandler(() => {
-  const { name, zone, currency, sender_name, sender_address, postal_address, pace_per_minute, dkim_selector } = account()
-  return { name, zone, currency, sender_name, sender_address, postal_address, pace_per_minute, dkim_selector, sends: satchel().sends, url: satchel().url }
+  const {
+    name,
+    zone,
+    currency,
+    sender_name,
+    sender_address,
+    postal_address,
+    pace_per_minute,
+    dkim_selector,
+  } = account()
+  return {
+    name,
+    zone,
+    currency,
+    sender_name,
+    sender_address,
+    postal_address,
+    pace_per_minute,
+    dkim_selector,
+    sends: satchel().sends,
+    url: satchel().url,
+  }
 })

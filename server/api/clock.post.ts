@@ -9,7 +9,8 @@ export default defineEventHandler(async (event) => {
   const setting = readClock(db)
   if (!setting) throw refused('Only the practice world has a clock that can be set.')
   if (jumpTo !== undefined) {
-    if (jumpTo <= practiceTime(setting, hostClock())) throw refused('The clock only goes forward. Choose a time that is still to come.')
+    if (jumpTo <= practiceTime(setting, hostClock()))
+      throw refused('The clock only goes forward. Choose a time that is still to come.')
     const now = practiceTime(setting, hostClock())
     writeClock(db, { anchorReal: hostClock(), anchorPractice: now, rate: setting.rate, jumpTo })
   } else if (rate !== undefined) writeClock(db, withRate(setting, hostClock(), rate))

@@ -10,7 +10,9 @@ export default defineEventHandler((event) => {
   let seen = -1
   const look = async () => {
     // data_version counts the commits of other connections, total_changes() our own.
-    const version = (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 + (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n
+    const version =
+      (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 +
+      (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n
     if (version === seen) return
     seen = version
     await stream.push(JSON.stringify({ now: clock(), host: hostClock(), practice: readClock(db) }))

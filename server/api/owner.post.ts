@@ -17,14 +17,23 @@ export default defineEventHandler(async (event) => {
     if (!readAccount(db)) {
       createAccount(
         db,
-        { name: input.accountName, zone: input.zone, currency: 'GBP', sender_name: input.accountName, sender_address: address, postal_address: '', pace_per_minute: null },
+        {
+          name: input.accountName,
+          zone: input.zone,
+          currency: 'GBP',
+          sender_name: input.accountName,
+          sender_address: address,
+          postal_address: '',
+          pace_per_minute: null,
+        },
         clock(),
       )
       addList(db, { name: 'Letters', description: `What ${input.accountName} writes.` }, clock())
     }
     return addUser(db, { name: input.name, address, passwordHash, role: 'owner' }, clock())
   })
-  if (id === null) throw refused('This Satchel has an owner already. Sign in, or ask them to let you in.')
+  if (id === null)
+    throw refused('This Satchel has an owner already. Sign in, or ask them to let you in.')
   await setUserSession(event, { user: { id } })
   return { ok: true }
 })

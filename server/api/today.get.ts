@@ -21,7 +21,11 @@ export default defineEventHandler(() => {
   const standing = byProvider(db, mailingsSince(db, now - 7 * DAY))
     .filter((row) => row.recipients >= 20)
     .slice(0, 5)
-    .map((row) => ({ ...row, bounceRate: wilson(row.bounced, row.delivered + row.bounced).rate, complaintRate: wilson(row.complained, row.delivered).rate }))
+    .map((row) => ({
+      ...row,
+      bounceRate: wilson(row.bounced, row.delivered + row.bounced).rate,
+      complaintRate: wilson(row.complained, row.delivered).rate,
+    }))
   const monthAgo = addDays(today, -29, zone)
   return {
     now,
@@ -30,11 +34,45 @@ export default defineEventHandler(() => {
     to,
     mailings: mailings.map((mailing) => shown(mailing)),
     waiting: [
-      ...held.map((mailing) => ({ kind: 'held' as const, mailing: shown(mailing), by: mailing.held_by, blockers: mailing.held_by === 'proof' ? blockersOf(proofMailing(db, mailing, now)).map((mark) => mark.title) : [] })),
-      ...mailings.filter((mailing) => mailing.waiting_note !== null && mailing.state === 'sending').map((mailing) => ({ kind: 'stuck' as const, mailing: shown(mailing), note: mailing.waiting_note })),
-      ...standing.filter((row) => row.bounceRate > 0.02).map((row) => ({ kind: 'bounces' as const, domain: row.domain, rate: row.bounceRate, bounced: row.bounced, tried: row.delivered + row.bounced })),
-      ...uncertainMailings(db).map((mailing) => ({ kind: 'uncertain' as const, mailing: { id: mailing.id, name: mailing.name }, count: mailing.uncertain })),
-      ...recentImports(db, 3).filter((one) => one.refused > 0 && one.created_at > now - 3 * DAY).map((one) => ({ kind: 'import' as const, id: one.id, name: one.file_name, refused: one.refused, rows: one.rows })),
+      ...held.map((mailing) => ({
+        kind: 'held' as const,
+        mailing: shown(mailing),
+        by: mailing.held_by,
+        blockers:
+          mailing.held_by === 'proof'
+            ? blockersOf(proofMailing(db, mailing, now)).map((mark) => mark.title)
+            : [],
+      })),
+      ...mailings
+        .filter((mailing) => mailing.waiting_note !== null && mailing.state === 'sending')
+        .map((mailing) => ({
+          kind: 'stuck' as const,
+          mailing: shown(mailing),
+          note: mailing.waiting_note,
+        })),
+      ...standing
+        .filter((row) => row.bounceRate > 0.02)
+        .map((row) => ({
+          kind: 'bounces' as const,
+          domain: row.domain,
+          rate: row.bounceRate,
+          bounced: row.bounced,
+          tried: row.delivered + row.bounced,
+        })),
+      ...uncertainMailings(db).map((mailing) => ({
+        kind: 'uncertain' as const,
+        mailing: { id: mailing.id, name: mailing.name },
+        count: mailing.uncertain,
+      })),
+      ...recentImports(db, 3)
+        .filter((one) => one.refused > 0 && one.created_at > now - 3 * DAY)
+        .map((one) => ({
+          kind: 'import' as const,
+          id: one.id,
+          name: one.file_name,
+          refused: one.refused,
+          rows: one.rows,
+        })),
     ],
     people: { count: countPeople(db), growth: growthByDay(db, monthAgo, DAY), days: 30 },
     standing,
@@ -45,7 +83,12 @@ export default defineEventHandler(() => {
     const delivered = (mailing.accepted ?? 0) + (mailing.complained ?? 0)
     const recipients = audience
       ? audienceWaterfall(db, audience, now).at(-1)!.left
-      : delivered + (mailing.queued ?? 0) + (mailing.claimed ?? 0) + (mailing.deferred ?? 0) + (mailing.failed ?? 0) + (mailing.bounced ?? 0)
+      : delivered +
+        (mailing.queued ?? 0) +
+        (mailing.claimed ?? 0) +
+        (mailing.deferred ?? 0) +
+        (mailing.failed ?? 0) +
+        (mailing.bounced ?? 0)
     return {
       id: mailing.id,
       name: mailing.name,

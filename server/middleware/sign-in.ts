@@ -1,7 +1,12 @@
 import { userById } from '~~/database/users'
 
 /** Every /api route needs somebody who is signed in, but for those one needs to sign in. */
-const open = new Set(['GET /api/session', 'POST /api/session', 'POST /api/owner', 'GET /api/health'])
+const open = new Set([
+  'GET /api/session',
+  'POST /api/session',
+  'POST /api/owner',
+  'GET /api/health',
+])
 
 export default defineEventHandler(async (event) => {
   const path = event.path.split('?')[0]!

@@ -2,7 +2,10 @@ import type { H3Event } from 'h3'
 import { ValidationError, type InferType, type ObjectSchema, type AnyObject } from 'yup'
 
 /** The body of a request, as its schema says. A bad one answers 422 with each field and its reason. */
-export async function readInput<T extends ObjectSchema<AnyObject>>(event: H3Event, schema: T): Promise<InferType<T>> {
+export async function readInput<T extends ObjectSchema<AnyObject>>(
+  event: H3Event,
+  schema: T,
+): Promise<InferType<T>> {
   let body: unknown
   try {
     body = await readBody(event)
@@ -10,11 +13,16 @@ export async function readInput<T extends ObjectSchema<AnyObject>>(event: H3Even
     throw createError({ statusCode: 422, message: 'The request is not JSON.' })
   }
   try {
-    return (await schema.validate(body ?? {}, { abortEarly: false, stripUnknown: true })) as InferType<T>
+    return (await schema.validate(body ?? {}, {
+      abortEarly: false,
+      stripUnknown: true,
+    })) as InferType<T>
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     const problems = error.inner.length ? error.inner : [error]
-    const fields = Object.fromEntries(problems.map((problem) => [problem.path ?? '', problem.errors[0]!]))
+    const fields = Object.fromEntries(
+      problems.map((problem) => [problem.path ?? '', problem.errors[0]!]),
+    )
     throw createError({ statusCode: 422, message: Object.values(fields)[0]!, data: { fields } })
   }
 }

@@ -11,6 +11,7 @@ export function mailingOf(event: H3Event): Mailing {
 /** A mailing that can still be changed: it has not begun to go out. */
 export function unsentMailingOf(event: H3Event): Mailing {
   const mailing = mailingOf(event)
-  if (mailing.started_at !== null) throw refused('This mailing has begun to go out and can’t be changed any more.')
+  if (mailing.started_at !== null)
+    throw refused('This mailing has begun to go out and can’t be changed any more.')
   return mailing
 }

@@ -5,7 +5,8 @@ export function publicPage(event: H3Event, title: string, body: string, status =
   setResponseStatus(event, status)
   setResponseHeaders(event, {
     'Content-Type': 'text/html; charset=utf-8',
-    'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+    'Content-Security-Policy':
+      "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
     'Referrer-Policy': 'no-referrer',
     'Cache-Control': 'no-store',
   })
@@ -18,10 +19,19 @@ button.quiet{background:#fff;color:#1a1e18;border-color:#a7aea3}button:focus-vis
 }
 
 export function escapeText(text: string): string {
-  return text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+  return text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
 }
 
 /** What a wrong or forged link gets. */
 export function noSuchLink(event: H3Event): string {
-  return publicPage(event, 'This link leads nowhere', '<p>It is incomplete, or it was not made by us. Nothing has changed.</p>', 404)
+  return publicPage(
+    event,
+    'This link leads nowhere',
+    '<p>It is incomplete, or it was not made by us. Nothing has changed.</p>',
+    404,
+  )
 }

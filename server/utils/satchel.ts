@@ -37,7 +37,10 @@ function open(): Satchel {
     clock: clockOf(db, Date.now),
     hostClock: Date.now,
     data,
-    url: (process.env.SATCHEL_URL || `http://127.0.0.1:${process.env.PORT || 3000}`).replace(/\/+$/, ''),
+    url: (process.env.SATCHEL_URL || `http://127.0.0.1:${process.env.PORT || 3000}`).replace(
+      /\/+$/,
+      '',
+    ),
     sends: !!process.env.SATCHEL_SMTP_URL,
     practice,
     enterKey: practice ? process.env.SATCHEL_ENTER_KEY || null : null,
@@ -56,7 +59,11 @@ export function publicKey(): Buffer {
 /** The account; only after the first visit has made it. */
 export function account(): Account {
   const found = readAccount(satchel().db)
-  if (!found) throw createError({ statusCode: 409, message: 'There is no account yet. Open the first page to make one.' })
+  if (!found)
+    throw createError({
+      statusCode: 409,
+      message: 'There is no account yet. Open the first page to make one.',
+    })
   return found
 }
 

@@ -32,7 +32,13 @@ const usual: Omit<Provider, 'name' | 'domain'> = {
 
 export const providers: Provider[] = [
   { ...usual, name: 'Harbourmail', domain: 'harbourmail.example', reportsComplaints: true },
-  { ...usual, name: 'Inkpost', domain: 'inkpost.example', greylists: 0.03, reportsComplaints: true },
+  {
+    ...usual,
+    name: 'Inkpost',
+    domain: 'inkpost.example',
+    greylists: 0.03,
+    reportsComplaints: true,
+  },
   { ...usual, name: 'Oldmill Mail', domain: 'oldmill.example', unknown: 0.02, bouncesLater: true },
   { ...usual, name: 'Workdesk', domain: 'workdesk.example', scansLinks: true },
   { ...usual, name: 'Veilpost', domain: 'veilpost.example', prefetches: true },
@@ -41,7 +47,9 @@ export const providers: Provider[] = [
 /** The provider of an address; an unknown domain behaves as usual. */
 export function providerOf(address: string): Provider {
   const domain = address.slice(address.indexOf('@') + 1)
-  return providers.find((provider) => provider.domain === domain) ?? { ...usual, name: domain, domain }
+  return (
+    providers.find((provider) => provider.domain === domain) ?? { ...usual, name: domain, domain }
+  )
 }
 
 /** Whether a mailbox exists: always the same answer for the same address. */

@@ -16,13 +16,24 @@ export function complaintReport(to: string, address: string, messageId: string):
   const domain = address.slice(address.indexOf('@') + 1)
   return report(to, `complaints@${domain}`, 'Complaint about a message', 'feedback-report', [
     ['text/plain; charset=utf-8', 'A reader has reported this message as spam.'],
-    ['message/feedback-report', 'Feedback-Type: abuse\r\nUser-Agent: practice-post-office/1.0\r\nVersion: 1'],
+    [
+      'message/feedback-report',
+      'Feedback-Type: abuse\r\nUser-Agent: practice-post-office/1.0\r\nVersion: 1',
+    ],
     ['text/rfc822-headers', `Message-ID: ${messageId}`],
   ])
 }
 
-function report(to: string, from: string, subject: string, type: string, parts: [string, string][]): string {
-  const body = parts.map(([kind, text]) => `--part\r\nContent-Type: ${kind}\r\n\r\n${text}\r\n`).join('')
+function report(
+  to: string,
+  from: string,
+  subject: string,
+  type: string,
+  parts: [string, string][],
+): string {
+  const body = parts
+    .map(([kind, text]) => `--part\r\nContent-Type: ${kind}\r\n\r\n${text}\r\n`)
+    .join('')
   return [
     `From: <${from}>`,
     `To: <${to}>`,

@@ -16,11 +16,13 @@ export function openPostOffice(options: {
 }): SMTPServer {
   const seen = new Set<string>()
   const minute = new Map<string, { minute: number; count: number }>()
-  const refuse = (code: number, text: string) => Object.assign(new Error(text), { responseCode: code })
+  const refuse = (code: number, text: string) =>
+    Object.assign(new Error(text), { responseCode: code })
 
   function objection(address: string, from: string): Error | null {
     const provider = providerOf(address)
-    if (!mailboxExists(address) && !provider.bouncesLater) return refuse(550, '5.1.1 no such mailbox')
+    if (!mailboxExists(address) && !provider.bouncesLater)
+      return refuse(550, '5.1.1 no such mailbox')
     const now = Math.floor(options.now() / 60_000)
     const counted = minute.get(provider.domain)
     const count = counted?.minute === now ? counted.count + 1 : 1

@@ -14,7 +14,8 @@ export function readLetter(source: string): ReadLetter {
   const header = (name: string) => new RegExp(`^${name}: *(.*)$`, 'im').exec(head)?.[1] ?? ''
   const at = source.search(/Content-Type: text\/html/i)
   const html = at < 0 ? '' : decode(source.slice(source.indexOf('\r\n\r\n', at) + 4))
-  const find = (pattern: RegExp) => [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
+  const find = (pattern: RegExp) =>
+    [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
   return {
     subject: decodeWords(header('Subject')),
     messageId: header('Message-ID'),
@@ -25,12 +26,16 @@ export function readLetter(source: string): ReadLetter {
 }
 
 function decode(text: string): string {
-  const bytes = text.replace(/=\r\n/g, '').replace(/=([0-9A-F]{2})/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+  const bytes = text
+    .replace(/=\r\n/g, '')
+    .replace(/=([0-9A-F]{2})/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
   return Buffer.from(bytes, 'latin1').toString('utf8')
 }
 
 function decodeWords(text: string): string {
   return text
     .replace(/\?=\s+=\?/g, '?==?')
-    .replace(/=\?utf-8\?b\?([^?]*)\?=/gi, (_, base64: string) => Buffer.from(base64, 'base64').toString('utf8'))
+    .replace(/=\?utf-8\?b\?([^?]*)\?=/gi, (_, base64: string) =>
+      Buffer.from(base64, 'base64').toString('utf8'),
+    )
 }

@@ -22,7 +22,11 @@ const scannerAgent = 'Workdesk link scanner/2.2'
  * The readers of the practice world. They have nothing but the mail that came: they fetch its
  * pictures and links, leave by its unsubscribe link, and complain to their provider.
  */
-export function gatherReaders(options: { clock: FollowedClock; reportsUrl: string | null; seed: string }) {
+export function gatherReaders(options: {
+  clock: FollowedClock
+  reportsUrl: string | null
+  seed: string
+}) {
   const { clock, reportsUrl, seed } = options
   const agenda = new Agenda<Deed>()
   const received = new Map<string, number[]>()
@@ -35,18 +39,28 @@ export function gatherReaders(options: { clock: FollowedClock; reportsUrl: strin
     const now = clock.now()
     const provider = providerOf(mail.address)
     if (!mailboxExists(mail.address)) {
-      agenda.add(now + 2 * MINUTE, { do: 'report', message: bounceReport(mail.returnPath, mail.address, letter.messageId) })
+      agenda.add(now + 2 * MINUTE, {
+        do: 'report',
+        message: bounceReport(mail.returnPath, mail.address, letter.messageId),
+      })
       return letter
     }
     if (provider.prefetches)
-      for (const url of letter.pictures) agenda.add(now + 500, { do: 'get', url, agent: prefetchAgent })
+      for (const url of letter.pictures)
+        agenda.add(now + 500, { do: 'get', url, agent: prefetchAgent })
     if (provider.scansLinks)
-      for (const url of letter.links) agenda.add(now + 800, { do: 'get', url, agent: scannerAgent, method: 'HEAD' })
+      for (const url of letter.links)
+        agenda.add(now + 800, { do: 'get', url, agent: scannerAgent, method: 'HEAD' })
     read(mail, letter, now, provider.reportsComplaints)
     return letter
   }
 
-  function read(mail: { address: string; returnPath: string }, letter: ReadLetter, now: number, reports: boolean) {
+  function read(
+    mail: { address: string; returnPath: string },
+    letter: ReadLetter,
+    now: number,
+    reports: boolean,
+  ) {
     const habits = habitsOf(mail.address)
     let n = 0
     const chance = () => chanceOf(seed, mail.address, letter.messageId, n++)
@@ -57,12 +71,23 @@ export function gatherReaders(options: { clock: FollowedClock; reportsUrl: strin
     const links = letter.links.filter((url) => url !== letter.unsubscribe)
     if (links.length && chance() < habits.clicks) {
       const first = Math.floor(chance() ** 1.8 * links.length)
-      agenda.add(at + 20_000 + chance() * 90_000, { do: 'get', url: links[first]!, agent: habits.agent })
+      agenda.add(at + 20_000 + chance() * 90_000, {
+        do: 'get',
+        url: links[first]!,
+        agent: habits.agent,
+      })
       if (chance() < 0.2)
-        agenda.add(at + 3 * MINUTE, { do: 'get', url: links[Math.floor(chance() * links.length)]!, agent: habits.agent })
+        agenda.add(at + 3 * MINUTE, {
+          do: 'get',
+          url: links[Math.floor(chance() * links.length)]!,
+          agent: habits.agent,
+        })
     }
     if (chance() < habits.complains && reports) {
-      agenda.add(at + MINUTE, { do: 'report', message: complaintReport(mail.returnPath, mail.address, letter.messageId) })
+      agenda.add(at + MINUTE, {
+        do: 'report',
+        message: complaintReport(mail.returnPath, mail.address, letter.messageId),
+      })
     } else if (letter.unsubscribe && chance() < habits.leaves) {
       const by = chance() < 0.5 ? 'leave-by-page' : 'leave-by-header'
       agenda.add(at + MINUTE, { do: by, url: letter.unsubscribe, agent: habits.agent })
@@ -81,23 +106,42 @@ export function gatherReaders(options: { clock: FollowedClock; reportsUrl: strin
     try {
       switch (deed.do) {
         case 'get': {
-          const response = await fetch(deed.url, { method: deed.method ?? 'GET', redirect: 'manual', headers: { 'User-Agent': deed.agent }, signal: AbortSignal.timeout(10_000) })
+          const response = await fetch(deed.url, {
+            method: deed.method ?? 'GET',
+            redirect: 'manual',
+            headers: { 'User-Agent': deed.agent },
+            signal: AbortSignal.timeout(10_000),
+          })
           await response.arrayBuffer()
           return
         }
         case 'leave-by-page': {
-          const page = await (await fetch(deed.url, { headers: { 'User-Agent': deed.agent } })).text()
+          const page = await (
+            await fetch(deed.url, { headers: { 'User-Agent': deed.agent } })
+          ).text()
           const action = /<form[^>]*method="post"[^>]*action="([^"]+)"/i.exec(page)?.[1]
           if (action)
-            await fetch(new URL(action, deed.url), { method: 'POST', body: new URLSearchParams({ leave: 'yes' }), headers: { 'User-Agent': deed.agent } })
+            await fetch(new URL(action, deed.url), {
+              method: 'POST',
+              body: new URLSearchParams({ leave: 'yes' }),
+              headers: { 'User-Agent': deed.agent },
+            })
           return
         }
         case 'leave-by-header':
-          await fetch(deed.url, { method: 'POST', body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }), headers: { 'User-Agent': deed.agent } })
+          await fetch(deed.url, {
+            method: 'POST',
+            body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }),
+            headers: { 'User-Agent': deed.agent },
+          })
           return
         case 'report':
           if (reportsUrl)
-            await fetch(reportsUrl, { method: 'POST', body: deed.message, headers: { 'Content-Type': 'message/rfc822' } })
+            await fetch(reportsUrl, {
+              method: 'POST',
+              body: deed.message,
+              headers: { 'Content-Type': 'message/rfc822' },
+            })
       }
     } catch {
       // A reader whose request fails shrugs and goes on with the day.

@@ -14,12 +14,16 @@ export function mailListPage(mailboxes: Mailboxes, address: string | null): stri
   const body = rows.length
     ? `<table><tr><th>Came</th><th>To</th><th>Subject</th></tr>${rows.join('')}</table>`
     : '<p>No mail has come yet.</p>'
-  return page(what, `<p>${mailboxes.count.toLocaleString('en-GB')} messages have come so far.</p>${body}`)
+  return page(
+    what,
+    `<p>${mailboxes.count.toLocaleString('en-GB')} messages have come so far.</p>${body}`,
+  )
 }
 
 /** One message as its reader sees it, without anything that could run. */
 export async function mailPage(mail: Mail): Promise<string> {
-  if (mail.source === null) return page('Message', '<p>This message is too old; only that it came is known.</p>')
+  if (mail.source === null)
+    return page('Message', '<p>This message is too old; only that it came is known.</p>')
   const parsed = await simpleParser(Buffer.from(mail.source, 'latin1'))
   const html = sanitizeHtml(parsed.html || '', {
     allowedTags: [...sanitizeHtml.defaults.allowedTags, 'img', 'style', 'center', 'h1', 'h2'],
@@ -45,5 +49,9 @@ function when(at: number): string {
 }
 
 function safe(text: string): string {
-  return text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+  return text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;')
 }

@@ -16,11 +16,19 @@ export function openWeb(options: { mailboxes: Mailboxes; waiting: () => number }
   })
 }
 
-async function answer(request: IncomingMessage, response: ServerResponse, { mailboxes, waiting }: { mailboxes: Mailboxes; waiting: () => number }) {
+async function answer(
+  request: IncomingMessage,
+  response: ServerResponse,
+  { mailboxes, waiting }: { mailboxes: Mailboxes; waiting: () => number },
+) {
   const url = new URL(request.url ?? '/', 'http://world.test')
   if (/^https?:\/\//i.test(request.url ?? '')) return answerSite(url, request, response)
   const html = (text: string, status = 200) => {
-    response.writeHead(status, { 'Content-Type': 'text/html; charset=utf-8', 'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; img-src * data:; frame-src 'self'" })
+    response.writeHead(status, {
+      'Content-Type': 'text/html; charset=utf-8',
+      'Content-Security-Policy':
+        "default-src 'none'; style-src 'unsafe-inline'; img-src * data:; frame-src 'self'",
+    })
     response.end(text)
   }
   const json = (value: unknown) => {
@@ -29,7 +37,8 @@ async function answer(request: IncomingMessage, response: ServerResponse, { mail
   }
   if (url.pathname === '/health') return json({ mails: mailboxes.count, waiting: waiting() })
   if (url.pathname === '/mailboxes.json') return json(mailboxes.all())
-  if (url.pathname === '/mail' || url.pathname === '/') return html(mailListPage(mailboxes, url.searchParams.get('address')))
+  if (url.pathname === '/mail' || url.pathname === '/')
+    return html(mailListPage(mailboxes, url.searchParams.get('address')))
   const no = /^\/mail\/(\d+)(\.eml)?$/.exec(url.pathname)
   const mail = no && mailboxes.get(Number(no[1]))
   if (!mail) return html('<p>There is no such page.</p>', 404)

@@ -14,7 +14,10 @@ const shop: Record<string, string> = {
   '/spares': 'Spars, line and small parts',
   '/beach-reports': 'Beach reports',
 }
-const sites: Record<string, Record<string, string>> = { 'galewright.example': shop, 'www.galewright.example': shop }
+const sites: Record<string, Record<string, string>> = {
+  'galewright.example': shop,
+  'www.galewright.example': shop,
+}
 const moved: Record<string, string> = { '/shop': '/new-kites', '/wind': '/forecast' }
 
 /** Answers a request for a practice web site, as a proxy gets it: with the whole URL. */

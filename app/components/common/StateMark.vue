@@ -7,11 +7,29 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
 <template>
   <span class="inline-flex items-center gap-1.5 text-[12.5px] text-ink-700">
     <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
-      <circle v-if="state === 'draft' || state === 'waiting'" cx="6" cy="6" r="4.5" fill="none" stroke="#667064" stroke-width="1.5" stroke-dasharray="2 2" />
-      <template v-else-if="state === 'scheduled'"><circle cx="6" cy="6" r="4.8" fill="none" stroke="#9a6b12" stroke-width="1.5" /><path d="M6 3.3V6l2 1.3" stroke="#9a6b12" stroke-width="1.5" fill="none" /></template>
-      <template v-else-if="state === 'sending' || state === 'running'"><circle cx="6" cy="6" r="4.8" fill="none" stroke="#d8e0bd" stroke-width="2" /><path d="M6 1.2A4.8 4.8 0 0 1 10.8 6" stroke="#4b5a28" stroke-width="2" fill="none" /></template>
+      <circle
+        v-if="state === 'draft' || state === 'waiting'"
+        cx="6"
+        cy="6"
+        r="4.5"
+        fill="none"
+        stroke="#667064"
+        stroke-width="1.5"
+        stroke-dasharray="2 2"
+      />
+      <template v-else-if="state === 'scheduled'">
+        <circle cx="6" cy="6" r="4.8" fill="none" stroke="#9a6b12" stroke-width="1.5" />
+        <path d="M6 3.3V6l2 1.3" stroke="#9a6b12" stroke-width="1.5" fill="none" />
+      </template>
+      <template v-else-if="state === 'sending' || state === 'running'">
+        <circle cx="6" cy="6" r="4.8" fill="none" stroke="#d8e0bd" stroke-width="2" />
+        <path d="M6 1.2A4.8 4.8 0 0 1 10.8 6" stroke="#4b5a28" stroke-width="2" fill="none" />
+      </template>
       <circle v-else-if="state === 'sent' || state === 'done'" cx="6" cy="6" r="5" fill="#4b5a28" />
-      <template v-else><rect x="2" y="1.5" width="3" height="9" fill="#a5371f" /><rect x="7" y="1.5" width="3" height="9" fill="#a5371f" /></template>
-    </svg>{{ word }}
+      <template v-else>
+        <rect x="2" y="1.5" width="3" height="9" fill="#a5371f" />
+        <rect x="7" y="1.5" width="3" height="9" fill="#a5371f" />
+      </template></svg
+    >{{ word }}
   </span>
 </template>

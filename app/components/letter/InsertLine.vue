@@ -7,35 +7,82 @@ const emit = defineEmits<{ open: []; close: []; choose: [kind: BlockKind] }>()
 const words = ref('')
 const at = ref(0)
 const input = ref<HTMLInputElement | null>(null)
-const found = computed(() => blockKinds.filter(({ name, about }) => `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase())))
-watch(() => props.open, async (open) => {
-  if (!open) return
-  words.value = ''
-  at.value = 0
-  await nextTick()
-  input.value?.focus()
-})
+const found = computed(() =>
+  blockKinds.filter(({ name, about }) =>
+    `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
+  ),
+)
+watch(
+  () => props.open,
+  async (open) => {
+    if (!open) return
+    words.value = ''
+    at.value = 0
+    await nextTick()
+    input.value?.focus()
+  },
+)
 function key(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') at.value = Math.min(found.value.length - 1, at.value + 1)
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1)
-  else if (event.key === 'Enter' && found.value[at.value]) emit('choose', found.value[at.value]!.kind)
+  else if (event.key === 'Enter' && found.value[at.value])
+    emit('choose', found.value[at.value]!.kind)
   else if (event.key === 'Escape') emit('close')
   else return
   event.preventDefault()
 }
 function left(event: FocusEvent) {
-  if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null)) emit('close')
+  if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null))
+    emit('close')
 }
 </script>
 
 <template>
   <div class="group relative z-10 h-0" style="font-family: var(--font-ui)">
-    <div class="pointer-events-none absolute inset-x-9 top-0 border-t-2 border-dashed border-brass-500" :class="open ? 'opacity-100' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'" />
-    <button class="absolute left-1/2 -mt-3 -ml-3 h-6 w-6 rounded-full bg-brass-600 text-[15px] leading-6 text-white" :class="open ? 'opacity-100' : 'opacity-0 group-hover:opacity-100 focus:opacity-100'" aria-label="Insert a block here" @click="emit('open')">+</button>
-    <div v-if="open" class="floats absolute left-1/2 mt-4 -ml-[130px] w-[260px] rounded-md border border-line bg-sheet p-1.5 text-[13.5px] text-ink-900" @focusout="left">
-      <input ref="input" v-model="words" class="field field-sm" placeholder="Which block" aria-label="Which block" role="combobox" aria-expanded="true" aria-controls="insert-kinds" @input="at = 0" @keydown="key" />
+    <div
+      class="pointer-events-none absolute inset-x-9 top-0 border-t-2 border-dashed border-brass-500"
+      :class="
+        open ? 'opacity-100' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'
+      "
+    />
+    <button
+      class="absolute left-1/2 -mt-3 -ml-3 h-6 w-6 rounded-full bg-brass-600 text-[15px] leading-6 text-white"
+      :class="open ? 'opacity-100' : 'opacity-0 group-hover:opacity-100 focus:opacity-100'"
+      aria-label="Insert a block here"
+      @click="emit('open')"
+    >
+      +
+    </button>
+    <div
+      v-if="open"
+      class="floats absolute left-1/2 mt-4 -ml-[130px] w-[260px] rounded-md border border-line bg-sheet p-1.5 text-[13.5px] text-ink-900"
+      @focusout="left"
+    >
+      <input
+        ref="input"
+        v-model="words"
+        class="field field-sm"
+        placeholder="Which block"
+        aria-label="Which block"
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="insert-kinds"
+        @input="at = 0"
+        @keydown="key"
+      />
       <ul id="insert-kinds" role="listbox" aria-label="Blocks" class="mt-1">
-        <li v-for="(kind, i) in found" :key="kind.kind" role="option" :aria-selected="i === at" class="flex cursor-pointer justify-between rounded px-2 py-1" :class="i === at && 'bg-brass-100'" @mousedown.prevent="emit('choose', kind.kind)" @mousemove="at = i"><span>{{ kind.name }}</span><span class="muted small">{{ kind.about }}</span></li>
+        <li
+          v-for="(kind, i) in found"
+          :key="kind.kind"
+          role="option"
+          :aria-selected="i === at"
+          class="flex cursor-pointer justify-between rounded px-2 py-1"
+          :class="i === at && 'bg-brass-100'"
+          @mousedown.prevent="emit('choose', kind.kind)"
+          @mousemove="at = i"
+        >
+          <span>{{ kind.name }}</span><span class="muted small">{{ kind.about }}</span>
+        </li>
       </ul>
       <p v-if="!found.length" class="muted small px-2 py-1">No block is called that.</p>
     </div>

@@ -5,7 +5,12 @@ import { isEmptyText, type RichText } from '~~/core/letters'
 import { FillInNode } from './fill-in-node'
 
 /** A text edited in place. What it holds is the letter's rich text, no more. */
-const props = defineProps<{ text: RichText; label: string; singleLine?: boolean; chosen: boolean }>()
+const props = defineProps<{
+  text: RichText
+  label: string
+  singleLine?: boolean
+  chosen: boolean
+}>()
 const emit = defineEmits<{ change: [text: RichText]; slash: [] }>()
 const store = useMailing()
 const empty = () => isEmptyText(props.text)
@@ -14,7 +19,16 @@ let given = JSON.stringify(props.text)
 const editor = useEditor({
   content: props.text,
   extensions: [
-    StarterKit.configure({ heading: false, codeBlock: false, blockquote: false, horizontalRule: false, code: false, undoRedo: false, trailingNode: false, link: { openOnClick: false, autolink: true } }),
+    StarterKit.configure({
+      heading: false,
+      codeBlock: false,
+      blockquote: false,
+      horizontalRule: false,
+      code: false,
+      undoRedo: false,
+      trailingNode: false,
+      link: { openOnClick: false, autolink: true },
+    }),
     FillInNode,
   ],
   editorProps: {
@@ -40,21 +54,32 @@ const editor = useEditor({
   },
 })
 // The tools for the chosen text stand beside the paper.
-watch(() => [props.chosen, editor.value] as const, ([chosen, mine]) => {
-  if (chosen && mine) store.editor = markRaw(mine)
-}, { immediate: true })
+watch(
+  () => [props.chosen, editor.value] as const,
+  ([chosen, mine]) => {
+    if (chosen && mine) store.editor = markRaw(mine)
+  },
+  { immediate: true },
+)
 // Undo, or another window, brings a text this editor did not write.
-watch(() => props.text, (text) => {
-  const next = JSON.stringify(text)
-  if (next === given) return
-  given = next
-  editor.value?.commands.setContent(text, { emitUpdate: false })
-})
+watch(
+  () => props.text,
+  (text) => {
+    const next = JSON.stringify(text)
+    if (next === given) return
+    given = next
+    editor.value?.commands.setContent(text, { emitUpdate: false })
+  },
+)
 </script>
 
 <template>
   <div class="relative">
     <EditorContent :editor="editor" />
-    <span v-if="isEmptyText(text)" class="pointer-events-none absolute top-0 left-0 font-normal text-ink-500">{{ label === 'Heading' ? 'Heading' : 'Write, or type / to insert a block' }}</span>
+    <span
+      v-if="isEmptyText(text)"
+      class="pointer-events-none absolute top-0 left-0 font-normal text-ink-500"
+      >{{ label === 'Heading' ? 'Heading' : 'Write, or type / to insert a block' }}</span
+    >
   </div>
 </template>

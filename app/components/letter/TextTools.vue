@@ -23,17 +23,40 @@ function setLink() {
   open.value = null
 }
 function insertFillIn() {
-  const expression = writeFillIn(path.value, fallback.value.trim() === '' ? null : fallback.value.trim())
+  const expression = writeFillIn(
+    path.value,
+    fallback.value.trim() === '' ? null : fallback.value.trim(),
+  )
   props.editor.chain().focus().insertContent({ type: 'fillIn', attrs: { expression } }).run()
   open.value = null
 }
 const tools = computed(() => [
-  { name: 'Bold', icon: Bold, on: props.editor.isActive('bold'), run: () => props.editor.chain().focus().toggleBold().run() },
-  { name: 'Italic', icon: Italic, on: props.editor.isActive('italic'), run: () => props.editor.chain().focus().toggleItalic().run() },
+  {
+    name: 'Bold',
+    icon: Bold,
+    on: props.editor.isActive('bold'),
+    run: () => props.editor.chain().focus().toggleBold().run(),
+  },
+  {
+    name: 'Italic',
+    icon: Italic,
+    on: props.editor.isActive('italic'),
+    run: () => props.editor.chain().focus().toggleItalic().run(),
+  },
   ...(props.lists
     ? [
-        { name: 'List', icon: List, on: props.editor.isActive('bulletList'), run: () => props.editor.chain().focus().toggleBulletList().run() },
-        { name: 'Numbered list', icon: ListOrdered, on: props.editor.isActive('orderedList'), run: () => props.editor.chain().focus().toggleOrderedList().run() },
+        {
+          name: 'List',
+          icon: List,
+          on: props.editor.isActive('bulletList'),
+          run: () => props.editor.chain().focus().toggleBulletList().run(),
+        },
+        {
+          name: 'Numbered list',
+          icon: ListOrdered,
+          on: props.editor.isActive('orderedList'),
+          run: () => props.editor.chain().focus().toggleOrderedList().run(),
+        },
       ]
     : []),
 ])
@@ -41,24 +64,75 @@ const tools = computed(() => [
 
 <template>
   <div class="mt-2.5 text-[12.5px]">
-    <div class="flex items-center rounded-[5px] border border-line" role="toolbar" aria-label="Text">
-    <button v-for="tool in tools" :key="tool.name" class="h-7 w-7 p-1.5" :class="tool.on && 'bg-brass-100'" :aria-label="tool.name" :aria-pressed="tool.on" @mousedown.prevent @click="tool.run"><component :is="tool.icon" :size="14" /></button>
-    <button class="h-7 w-7 p-1.5" :class="editor.isActive('link') && 'bg-brass-100'" aria-label="Link" :aria-expanded="open === 'link'" @mousedown.prevent @click="openLink"><LinkIcon :size="14" /></button>
-    <button class="h-7 px-2" :aria-expanded="open === 'fill-in'" @mousedown.prevent @click="open = open === 'fill-in' ? null : 'fill-in'">Fill-in</button>
+    <div
+      class="flex items-center rounded-[5px] border border-line"
+      role="toolbar"
+      aria-label="Text"
+    >
+      <button
+        v-for="tool in tools"
+        :key="tool.name"
+        class="h-7 w-7 p-1.5"
+        :class="tool.on && 'bg-brass-100'"
+        :aria-label="tool.name"
+        :aria-pressed="tool.on"
+        @mousedown.prevent
+        @click="tool.run"
+      >
+        <component :is="tool.icon" :size="14" />
+      </button>
+      <button
+        class="h-7 w-7 p-1.5"
+        :class="editor.isActive('link') && 'bg-brass-100'"
+        aria-label="Link"
+        :aria-expanded="open === 'link'"
+        @mousedown.prevent
+        @click="openLink"
+      >
+        <LinkIcon :size="14" />
+      </button>
+      <button
+        class="h-7 px-2"
+        :aria-expanded="open === 'fill-in'"
+        @mousedown.prevent
+        @click="open = open === 'fill-in' ? null : 'fill-in'"
+      >
+        Fill-in
+      </button>
     </div>
     <form v-if="open === 'link'" class="mt-2 flex gap-2" @submit.prevent="setLink">
-      <input v-model="href" class="field field-sm" placeholder="https://" aria-label="Where the link leads" /><button class="btn btn-sm btn-go">Set</button>
+      <input
+        v-model="href"
+        class="field field-sm"
+        placeholder="https://"
+        aria-label="Where the link leads"
+      /><button class="btn btn-sm btn-go">Set</button>
     </form>
-    <form v-if="open === 'fill-in'" class="mt-2 grid grid-cols-[82px_1fr] items-center gap-2" @submit.prevent="insertFillIn">
+    <form
+      v-if="open === 'fill-in'"
+      class="mt-2 grid grid-cols-[82px_1fr] items-center gap-2"
+      @submit.prevent="insertFillIn"
+    >
       <label for="fill-in-field">Value</label>
       <select id="fill-in-field" v-model="path" class="field field-sm">
-        <option v-for="field in store.mailing!.fields" :key="field.key" :value="`person.${field.key}`">{{ field.name }}</option>
+        <option
+          v-for="field in store.mailing!.fields"
+          :key="field.key"
+          :value="`person.${field.key}`"
+        >
+          {{ field.name }}
+        </option>
         <option value="person.address">Address</option>
         <option value="list.name">Name of the list</option>
         <option value="sender.name">Sender’s name</option>
       </select>
       <label for="fill-in-fallback">Where empty</label>
-      <input id="fill-in-fallback" v-model="fallback" class="field field-sm" placeholder="nothing" />
+      <input
+        id="fill-in-fallback"
+        v-model="fallback"
+        class="field field-sm"
+        placeholder="nothing"
+      />
       <span /><button class="btn btn-sm btn-go justify-center">Insert the fill-in</button>
     </form>
   </div>

@@ -8,11 +8,23 @@ export const FillInNode = Node.create({
   inline: true,
   atom: true,
   addAttributes: () => ({ expression: { default: '' } }),
-  parseHTML: () => [{ tag: 'span[data-fill-in]', getAttrs: (element) => ({ expression: element.getAttribute('data-fill-in') ?? '' }) }],
+  parseHTML: () => [
+    {
+      tag: 'span[data-fill-in]',
+      getAttrs: (element) => ({ expression: element.getAttribute('data-fill-in') ?? '' }),
+    },
+  ],
   renderHTML({ node, HTMLAttributes }) {
     const { path, fallback } = readFillIn(String(node.attrs.expression))
     const name = path.replace(/^person\./, '').replaceAll('_', ' ')
     const words = fallback === null ? name : `${name}, else “${fallback}”`
-    return ['span', mergeAttributes(HTMLAttributes, { 'data-fill-in': node.attrs.expression as string, class: 'fill-in' }), words]
+    return [
+      'span',
+      mergeAttributes(HTMLAttributes, {
+        'data-fill-in': node.attrs.expression as string,
+        class: 'fill-in',
+      }),
+      words,
+    ]
   },
 })

@@ -20,7 +20,10 @@ const bar = (n: number) => (n > 0 ? Math.max(3, up.value(n)) : 0)
 const curve = linkHorizontal<unknown, [number, number]>()
 const flow = (i: number) => {
   const [x1, x2] = [i * 112 + 56, (i + 1) * 112]
-  const top = curve({ source: [x1, BASE - bar(steps.value[i]!.n)], target: [x2, BASE - bar(steps.value[i + 1]!.n)] })
+  const top = curve({
+    source: [x1, BASE - bar(steps.value[i]!.n)],
+    target: [x2, BASE - bar(steps.value[i + 1]!.n)],
+  })
   return `${top}V${BASE}H${x1}Z`
 }
 const told = computed(() => steps.value.map(({ name, n }) => `${name} ${count(n)}`).join(', '))
@@ -30,8 +33,22 @@ const told = computed(() => steps.value.map(({ name, n }) => `${name} ${count(n)
   <svg viewBox="0 0 420 182" class="mt-2 w-full" role="img" :aria-label="told">
     <g v-for="(step, i) in steps" :key="step.name">
       <path v-if="i < steps.length - 1" :d="flow(i)" :fill="step.colour" opacity="0.3" />
-      <rect :x="i * 112" :y="BASE - bar(step.n)" width="56" :height="bar(step.n)" :fill="step.colour" />
-      <text :x="i * 112" :y="BASE - bar(step.n) - 6" font-size="12.5" font-weight="600" fill="#1a1e18">{{ count(step.n) }}</text>
+      <rect
+        :x="i * 112"
+        :y="BASE - bar(step.n)"
+        width="56"
+        :height="bar(step.n)"
+        :fill="step.colour"
+      />
+      <text
+        :x="i * 112"
+        :y="BASE - bar(step.n) - 6"
+        font-size="12.5"
+        font-weight="600"
+        fill="#1a1e18"
+      >
+        {{ count(step.n) }}
+      </text>
       <text :x="i * 112" y="174" font-size="12" fill="#5c665a">{{ step.name }}</text>
     </g>
     <line x1="0" x2="400" :y1="BASE" :y2="BASE" stroke="#3c433a" />

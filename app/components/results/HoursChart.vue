@@ -4,23 +4,66 @@ import { HOUR } from '~~/core/time'
 import type { HourCount } from '~~/core/results'
 
 /** First opens and clicks an hour, for the first two days. */
-const props = defineProps<{ hours: HourCount[]; later: number; halfTime: number | null; start: number }>()
+const props = defineProps<{
+  hours: HourCount[]
+  later: number
+  halfTime: number | null
+  start: number
+}>()
 const { time, dayAndTime } = useTimes()
-const up = computed(() => scaleLinear([0, Math.max(1, max(props.hours, ({ opens }) => opens) ?? 1)], [0, 128]))
+const up = computed(() =>
+  scaleLinear([0, Math.max(1, max(props.hours, ({ opens }) => opens) ?? 1)], [0, 128]),
+)
 const WIDE = 460 / 48
-const half = computed(() => (props.halfTime === null ? '' : `half of all opens by ${props.halfTime < 20 * HOUR ? time(props.start + props.halfTime) : dayAndTime(props.start + props.halfTime)}`))
+const half = computed(() =>
+  props.halfTime === null
+    ? ''
+    : `half of all opens by ${props.halfTime < 20 * HOUR ? time(props.start + props.halfTime) : dayAndTime(props.start + props.halfTime)}`,
+)
 const any = computed(() => props.hours.some(({ opens }) => opens > 0))
 </script>
 
 <template>
-  <svg viewBox="0 0 460 164" class="mt-2 w-full" role="img" :aria-label="`Opens and clicks an hour. ${half}`">
+  <svg
+    viewBox="0 0 460 164"
+    class="mt-2 w-full"
+    role="img"
+    :aria-label="`Opens and clicks an hour. ${half}`"
+  >
     <g v-for="{ hour, opens, clicks } in hours" :key="hour">
-      <rect :x="hour * WIDE" :y="140 - up(opens)" :width="WIDE - 1.4" :height="up(opens)" fill="#98aa66" />
-      <rect :x="hour * WIDE" :y="140 - up(clicks)" :width="WIDE - 1.4" :height="up(clicks)" fill="#37628f" />
+      <rect
+        :x="hour * WIDE"
+        :y="140 - up(opens)"
+        :width="WIDE - 1.4"
+        :height="up(opens)"
+        fill="#98aa66"
+      />
+      <rect
+        :x="hour * WIDE"
+        :y="140 - up(clicks)"
+        :width="WIDE - 1.4"
+        :height="up(clicks)"
+        fill="#37628f"
+      />
     </g>
     <line x1="0" x2="460" y1="140" y2="140" stroke="#3c433a" />
-    <text v-for="hour in [12, 24, 36]" :key="hour" :x="hour * WIDE" y="156" font-size="12" fill="#5c665a">+{{ hour }} h</text>
+    <text
+      v-for="hour in [12, 24, 36]"
+      :key="hour"
+      :x="hour * WIDE"
+      y="156"
+      font-size="12"
+      fill="#5c665a"
+    >
+      +{{ hour }} h
+    </text>
     <text x="0" y="156" font-size="12" fill="#5c665a">{{ time(start) }}</text>
   </svg>
-  <p class="small muted"><template v-if="any"><span class="text-[#66752b]">■</span> opens and <span class="text-[#37628f]">■</span> clicks an hour<template v-if="half">; {{ half }}</template><template v-if="later">; {{ count(later) }} opened after two days</template></template><template v-else>Nobody has opened it yet; opens come in here as they happen.</template></p>
+  <p class="small muted">
+    <template v-if="any"
+      ><span class="text-[#66752b]">■</span> opens and <span class="text-[#37628f]">■</span> clicks
+      an hour<template v-if="half">; {{ half }}</template
+      ><template v-if="later">; {{ count(later) }} opened after two days</template></template
+    ><template v-else>Nobody has opened it yet; opens come in here as they happen.</template>
+  </p>
 </template>

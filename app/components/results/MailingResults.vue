@@ -3,56 +3,185 @@ import type { Results } from './results'
 
 const props = defineProps<{ id: number }>()
 const { dayAndTime } = useTimes()
-const { answer, problem } = useAnswer<{ subject: string; mailing: { id: number; name: string; state: string; list: string | null; started_at: number | null }; results: Results | null }>(() => `/api/mailings/${props.id}/results`)
+const { answer, problem } = useAnswer<{
+  subject: string
+  mailing: {
+    id: number
+    name: string
+    state: string
+    list: string | null
+    started_at: number | null
+  }
+  results: Results | null
+}>(() => `/api/mailings/${props.id}/results`)
 const results = computed(() => answer.value?.results ?? null)
 const facts = computed(() => {
   const r = results.value
   if (!r) return []
-  const span = (rate: { low: number; high: number }) => `${(rate.low * 100).toFixed(1)} to ${(rate.high * 100).toFixed(1)}%`
+  const span = (rate: { low: number; high: number }) =>
+    `${(rate.low * 100).toFixed(1)} to ${(rate.high * 100).toFixed(1)}%`
   return [
-    { name: 'Delivered', value: count(r.rates.delivered.hits), about: `${percent(r.rates.delivered.rate)} of ${count(r.rates.delivered.of)}` },
+    {
+      name: 'Delivered',
+      value: count(r.rates.delivered.hits),
+      about: `${percent(r.rates.delivered.rate)} of ${count(r.rates.delivered.of)}`,
+    },
     { name: 'Opened, by people', value: percent(r.rates.opened.rate), about: span(r.rates.opened) },
-    { name: 'Clicked', value: percent(r.rates.clicked.rate), about: `${percent(r.rates.clickToOpen.rate)} of openers` },
+    {
+      name: 'Clicked',
+      value: percent(r.rates.clicked.rate),
+      about: `${percent(r.rates.clickToOpen.rate)} of openers`,
+    },
     { name: 'Left the list', value: percent(r.rates.left.rate), about: people(r.rates.left.hits) },
-    { name: 'Complained', value: percent(r.rates.complained.rate), about: `${count(r.rates.complained.hits)} · line at 0.10%` },
-    { name: 'Bounced, refused', value: percent(r.rates.bounced.rate), about: `${count(r.rates.bounced.hits)} · line at 2%` },
+    {
+      name: 'Complained',
+      value: percent(r.rates.complained.rate),
+      about: `${count(r.rates.complained.hits)} · line at 0.10%`,
+    },
+    {
+      name: 'Bounced, refused',
+      value: percent(r.rates.bounced.rate),
+      about: `${count(r.rates.bounced.hits)} · line at 2%`,
+    },
   ]
 })
-const states: Record<string, string> = { failed: 'Refused', bounced: 'Came back', dropped: 'Dropped', deferred: 'Deferred', uncertain: 'Uncertain' }
+const states: Record<string, string> = {
+  failed: 'Refused',
+  bounced: 'Came back',
+  dropped: 'Dropped',
+  deferred: 'Deferred',
+  uncertain: 'Uncertain',
+}
 </script>
 
 <template>
   <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
   <div v-else-if="answer">
     <div class="flex items-start justify-between gap-4">
-      <div class="min-w-0"><h1>{{ answer.mailing.name }}</h1><p class="muted mt-0.5">“{{ answer.subject }}”<template v-if="answer.mailing.started_at"> · {{ dayAndTime(answer.mailing.started_at) }}</template><template v-if="results"> to {{ people(results.totals.recipients) }} on {{ answer.mailing.list }}</template></p></div>
-      <div class="flex items-center gap-3"><StateMark :state="answer.mailing.state" /><NuxtLink :to="`/mail/${id}/letter`" class="btn">See the letter</NuxtLink></div>
+      <div class="min-w-0">
+        <h1>{{ answer.mailing.name }}</h1>
+        <p class="muted mt-0.5">
+          “{{ answer.subject }}”<template v-if="answer.mailing.started_at">
+            · {{ dayAndTime(answer.mailing.started_at) }}</template
+          ><template v-if="results">
+            to {{ people(results.totals.recipients) }} on {{ answer.mailing.list }}</template
+          >
+        </p>
+      </div>
+      <div class="flex items-center gap-3">
+        <StateMark :state="answer.mailing.state" /><NuxtLink :to="`/mail/${id}/letter`" class="btn"
+          >See the letter</NuxtLink
+        >
+      </div>
     </div>
-    <div v-if="!results" class="sheet mt-4 p-8"><h2>It has not gone out yet</h2><p class="muted mt-1">Once it does, deliveries, opens and clicks come in here as they happen.</p><NuxtLink :to="`/mail/${id}/dispatch`" class="btn btn-go mt-3">Open dispatch</NuxtLink></div>
+    <div v-if="!results" class="sheet mt-4 p-8">
+      <h2>It has not gone out yet</h2>
+      <p class="muted mt-1">
+        Once it does, deliveries, opens and clicks come in here as they happen.
+      </p>
+      <NuxtLink :to="`/mail/${id}/dispatch`" class="btn btn-go mt-3">Open dispatch</NuxtLink>
+    </div>
     <template v-else>
       <dl class="sheet mt-3 grid grid-cols-6 py-3">
-        <div v-for="fact in facts" :key="fact.name" class="border-l border-line-soft px-3.5 first:border-0"><dt class="small muted">{{ fact.name }}</dt><dd><b class="block font-head text-[21px] leading-7 font-[650]">{{ fact.value }}</b><span class="small muted">{{ fact.about }}</span></dd></div>
+        <div
+          v-for="fact in facts"
+          :key="fact.name"
+          class="border-l border-line-soft px-3.5 first:border-0"
+        >
+          <dt class="small muted">{{ fact.name }}</dt>
+          <dd>
+            <b class="block font-head text-[21px] leading-7 font-[650]">{{ fact.value }}</b><span
+              class="small muted"
+              >{{ fact.about }}</span
+            >
+          </dd>
+        </div>
       </dl>
       <div class="mt-3.5 grid grid-cols-[1fr_1.15fr] gap-3.5">
-        <section class="sheet px-4 py-3"><h2>Who went how far</h2><FunnelChart :totals="results.totals" /></section>
-        <section class="sheet px-4 py-3"><h2>When they came</h2><HoursChart :hours="results.hours" :later="results.later" :half-time="results.halfTime" :start="answer.mailing.started_at ?? 0" /></section>
+        <section class="sheet px-4 py-3">
+          <h2>Who went how far</h2>
+          <FunnelChart :totals="results.totals" />
+        </section>
+        <section class="sheet px-4 py-3">
+          <h2>When they came</h2>
+          <HoursChart
+            :hours="results.hours"
+            :later="results.later"
+            :half-time="results.halfTime"
+            :start="answer.mailing.started_at ?? 0"
+          />
+        </section>
         <section class="sheet px-4 py-3">
           <h2>What they clicked</h2>
           <table class="mt-2 w-full">
             <tbody>
-              <tr v-for="link in results.links" :key="link.no"><td class="max-w-[210px] py-1"><span class="block truncate font-[560]">{{ link.words }}</span><span class="muted small block truncate">{{ link.url.replace(/^https?:\/\//, '') }}</span></td><td class="w-[34%] px-3"><div class="h-3 bg-line-soft"><div class="h-full bg-[#37628f]" :style="{ width: `${(100 * link.people) / Math.max(1, ...results.links.map((one) => one.people))}%` }" /></div></td><td class="num whitespace-nowrap">{{ people(link.people) }}</td></tr>
+              <tr v-for="link in results.links" :key="link.no">
+                <td class="max-w-[210px] py-1">
+                  <span class="block truncate font-[560]">{{ link.words }}</span><span
+                    class="muted small block truncate"
+                    >{{ link.url.replace(/^https?:\/\//, '') }}</span
+                  >
+                </td>
+                <td class="w-[34%] px-3">
+                  <div class="h-3 bg-line-soft">
+                    <div
+                      class="h-full bg-[#37628f]"
+                      :style="{
+                        width: `${(100 * link.people) / Math.max(1, ...results.links.map((one) => one.people))}%`,
+                      }"
+                    />
+                  </div>
+                </td>
+                <td class="num whitespace-nowrap">{{ people(link.people) }}</td>
+              </tr>
             </tbody>
           </table>
         </section>
-        <section class="sheet px-4 py-3"><h2>Against your last {{ results.earlier.length || '' }} on {{ answer.mailing.list }}</h2><AgainstEarlier :results="results" /></section>
-        <section class="sheet">
-          <div class="sheet-head"><h2>By mailbox provider</h2></div>
-          <table class="grid-table"><thead><tr><th>Provider</th><th class="num">Delivered</th><th class="num">Opened</th><th class="num">Clicked</th><th class="num">Bounced</th></tr></thead><tbody><tr v-for="row in results.providers" :key="row.domain"><td>{{ row.domain }}</td><td class="num">{{ count(row.delivered) }}</td><td class="num">{{ percent(row.opened / Math.max(1, row.delivered)) }}</td><td class="num">{{ percent(row.clicked / Math.max(1, row.delivered)) }}</td><td class="num">{{ count(row.bounced) }}</td></tr></tbody></table>
+        <section class="sheet px-4 py-3">
+          <h2>Against your last {{ results.earlier.length || '' }} on {{ answer.mailing.list }}</h2>
+          <AgainstEarlier :results="results" />
         </section>
         <section class="sheet">
-          <div class="sheet-head"><h2>Who did not get it, and why</h2><span class="small muted">machines beside: {{ count(results.totals.machineOpened) }} opens, {{ count(results.totals.scannerClicked) }} scanned</span></div>
+          <div class="sheet-head"><h2>By mailbox provider</h2></div>
+          <table class="grid-table">
+            <thead>
+              <tr>
+                <th>Provider</th>
+                <th class="num">Delivered</th>
+                <th class="num">Opened</th>
+                <th class="num">Clicked</th>
+                <th class="num">Bounced</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in results.providers" :key="row.domain">
+                <td>{{ row.domain }}</td>
+                <td class="num">{{ count(row.delivered) }}</td>
+                <td class="num">{{ percent(row.opened / Math.max(1, row.delivered)) }}</td>
+                <td class="num">{{ percent(row.clicked / Math.max(1, row.delivered)) }}</td>
+                <td class="num">{{ count(row.bounced) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+        <section class="sheet">
+          <div class="sheet-head">
+            <h2>Who did not get it, and why</h2>
+            <span class="small muted"
+              >machines beside: {{ count(results.totals.machineOpened) }} opens,
+              {{ count(results.totals.scannerClicked) }} scanned</span
+            >
+          </div>
           <p v-if="!results.reasons.length" class="muted p-4">Everybody got it.</p>
-          <table v-else class="grid-table"><tbody><tr v-for="(row, i) in results.reasons" :key="i"><td class="w-28">{{ states[row.state] }}</td><td>{{ row.answer ?? 'No reason was given.' }}</td><td class="num w-20 font-semibold">{{ count(row.n) }}</td></tr></tbody></table>
+          <table v-else class="grid-table">
+            <tbody>
+              <tr v-for="(row, i) in results.reasons" :key="i">
+                <td class="w-28">{{ states[row.state] }}</td>
+                <td>{{ row.answer ?? 'No reason was given.' }}</td>
+                <td class="num w-20 font-semibold">{{ count(row.n) }}</td>
+              </tr>
+            </tbody>
+          </table>
         </section>
       </div>
     </template>

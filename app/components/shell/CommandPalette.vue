@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue'
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+} from '@headlessui/vue'
 
 interface Command {
   id: string
@@ -9,14 +16,32 @@ interface Command {
 }
 const shell = useShell()
 const words = ref('')
-const found = shallowRef<{ people: { id: number; address: string; name: string }[]; mailings: { id: number; name: string; state: string }[] }>({ people: [], mailings: [] })
+const found = shallowRef<{
+  people: { id: number; address: string; name: string }[]
+  mailings: { id: number; name: string; state: string }[]
+}>({ people: [], mailings: [] })
 let afterG = 0
 
 const fixed: Command[] = [
   { id: 'write', name: 'Write a letter', about: 'A new mailing', run: writeLetter },
-  { id: 'import', name: 'Import people', about: 'From a file', run: () => navigateTo('/people/import') },
-  ...areas.map((area) => ({ id: area.path, name: area.name, about: `g ${area.key}`, run: () => navigateTo(area.path) })),
-  { id: 'settings', name: 'Settings', about: 'Sender, postal address, pace', run: () => navigateTo('/settings') },
+  {
+    id: 'import',
+    name: 'Import people',
+    about: 'From a file',
+    run: () => navigateTo('/people/import'),
+  },
+  ...areas.map((area) => ({
+    id: area.path,
+    name: area.name,
+    about: `g ${area.key}`,
+    run: () => navigateTo(area.path),
+  })),
+  {
+    id: 'settings',
+    name: 'Settings',
+    about: 'Sender, postal address, pace',
+    run: () => navigateTo('/settings'),
+  },
   { id: 'keys', name: 'Keys', about: '?', run: () => (shell.keys = true) },
 ]
 const commands = computed<Command[]>(() => {
@@ -24,15 +49,27 @@ const commands = computed<Command[]>(() => {
   const matching = fixed.filter((command) => command.name.toLowerCase().includes(typed))
   return [
     ...matching,
-    ...found.value.mailings.map((mailing) => ({ id: `m${mailing.id}`, name: mailing.name, about: `Mailing, ${mailing.state}`, run: () => navigateTo(`/mail/${mailing.id}`) })),
-    ...found.value.people.map((person) => ({ id: `p${person.id}`, name: person.name || person.address, about: person.name ? person.address : 'Person', run: () => navigateTo(`/people/${person.id}`) })),
+    ...found.value.mailings.map((mailing) => ({
+      id: `m${mailing.id}`,
+      name: mailing.name,
+      about: `Mailing, ${mailing.state}`,
+      run: () => navigateTo(`/mail/${mailing.id}`),
+    })),
+    ...found.value.people.map((person) => ({
+      id: `p${person.id}`,
+      name: person.name || person.address,
+      about: person.name ? person.address : 'Person',
+      run: () => navigateTo(`/people/${person.id}`),
+    })),
   ]
 })
 let asked = 0
 watch(words, async (typed) => {
   const mine = ++asked
   if (typed.trim().length < 2) return void (found.value = { people: [], mailings: [] })
-  const answer = await request<typeof found.value>('/api/find', { query: { q: typed } }).catch(() => null)
+  const answer = await request<typeof found.value>('/api/find', { query: { q: typed } }).catch(
+    () => null,
+  )
   if (mine === asked && answer) found.value = answer
 })
 function choose(command: Command | null) {
@@ -40,7 +77,10 @@ function choose(command: Command | null) {
   shell.palette = false
   void command.run()
 }
-watch(() => shell.palette, () => (words.value = ''))
+watch(
+  () => shell.palette,
+  () => (words.value = ''),
+)
 
 useKeys((event) => {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
@@ -62,12 +102,30 @@ useKeys((event) => {
     <div class="fixed inset-x-0 top-[12vh] flex justify-center px-4">
       <DialogPanel class="floats w-full max-w-xl rounded-md border border-line bg-sheet">
         <Combobox :model-value="null" @update:model-value="choose">
-          <ComboboxInput class="h-12 w-full rounded-t-md px-4 text-[15px] outline-none" placeholder="Find or do anything" aria-label="Find or do anything" autocomplete="off" @change="words = $event.target.value" />
-          <ComboboxOptions static class="max-h-[50vh] overflow-auto border-t border-dashed border-brass-500 py-1">
-            <ComboboxOption v-for="command in commands" :key="command.id" v-slot="{ active }" :value="command">
-              <div class="flex justify-between gap-4 px-4 py-1.5" :class="active && 'bg-brass-100'"><span>{{ command.name }}</span><span class="muted small">{{ command.about }}</span></div>
+          <ComboboxInput
+            class="h-12 w-full rounded-t-md px-4 text-[15px] outline-none"
+            placeholder="Find or do anything"
+            aria-label="Find or do anything"
+            autocomplete="off"
+            @change="words = $event.target.value"
+          />
+          <ComboboxOptions
+            static
+            class="max-h-[50vh] overflow-auto border-t border-dashed border-brass-500 py-1"
+          >
+            <ComboboxOption
+              v-for="command in commands"
+              :key="command.id"
+              v-slot="{ active }"
+              :value="command"
+            >
+              <div class="flex justify-between gap-4 px-4 py-1.5" :class="active && 'bg-brass-100'">
+                <span>{{ command.name }}</span><span class="muted small">{{ command.about }}</span>
+              </div>
             </ComboboxOption>
-            <div v-if="commands.length === 0" class="muted px-4 py-3">Nothing is called that. Try a name, an address or a mailing.</div>
+            <div v-if="commands.length === 0" class="muted px-4 py-3">
+              Nothing is called that. Try a name, an address or a mailing.
+            </div>
           </ComboboxOptions>
         </Combobox>
       </DialogPanel>

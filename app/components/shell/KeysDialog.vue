@@ -15,7 +15,12 @@ const keys = [
 <template>
   <BaseDialog :open="shell.keys" title="Keys" @close="shell.keys = false">
     <dl class="grid grid-cols-[130px_1fr] gap-y-1.5">
-      <template v-for="[key, what] in keys" :key="key"><dt><kbd class="tag">{{ key }}</kbd></dt><dd>{{ what }}</dd></template>
+      <template v-for="[key, what] in keys" :key="key"
+        ><dt>
+          <kbd class="tag">{{ key }}</kbd>
+        </dt>
+        <dd>{{ what }}</dd></template
+      >
     </dl>
     <template #actions><button class="btn" @click="shell.keys = false">Close</button></template>
   </BaseDialog>

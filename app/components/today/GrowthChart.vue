@@ -9,25 +9,46 @@ const byDay = (rows: { day: number; n: number }[]) => {
   return counts
 }
 const joined = computed(() => byDay(props.people.growth.joined))
-const gone = computed(() => byDay(props.people.growth.left).map((n, i) => n + byDay(props.people.growth.aside)[i]!))
+const gone = computed(() =>
+  byDay(props.people.growth.left).map((n, i) => n + byDay(props.people.growth.aside)[i]!),
+)
 const total = (kind: 'joined' | 'left' | 'aside') => sum(props.people.growth[kind], ({ n }) => n)
 /** One scale for both sides: 48 px above the line, 28 below. */
-const scale = computed(() => Math.min(48 / Math.max(1, max(joined.value) ?? 1), 28 / Math.max(1, max(gone.value) ?? 1)))
+const scale = computed(() =>
+  Math.min(48 / Math.max(1, max(joined.value) ?? 1), 28 / Math.max(1, max(gone.value) ?? 1)),
+)
 const up = (n: number) => n * scale.value
 </script>
 
 <template>
   <div class="sheet">
-    <div class="sheet-head"><h2>The list, 30 days</h2><span><b>{{ count(people.count) }}</b> <span class="muted">people · +{{ count(total('joined')) }}</span></span></div>
+    <div class="sheet-head">
+      <h2>The list, 30 days</h2>
+      <span
+        ><b>{{ count(people.count) }}</b>
+        <span class="muted">people · +{{ count(total('joined')) }}</span></span
+      >
+    </div>
     <div class="px-3.5 pt-2.5 pb-2">
-      <svg viewBox="0 0 370 84" class="w-full" role="img" :aria-label="`${total('joined')} joined, ${total('left')} left, ${total('aside')} were set aside in 30 days`">
+      <svg
+        viewBox="0 0 370 84"
+        class="w-full"
+        role="img"
+        :aria-label="`${total('joined')} joined, ${total('left')} left, ${total('aside')} were set aside in 30 days`"
+      >
         <g v-for="(n, i) in joined" :key="i">
           <rect :x="i * 12.3" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
           <rect :x="i * 12.3" y="54" width="9" :height="up(gone[i]!)" fill="#b4573c" />
         </g>
         <line x1="0" x2="370" y1="53" y2="53" stroke="#3c433a" />
       </svg>
-      <p class="small muted"><span class="text-canvas-700">■</span> joined {{ count(total('joined')) }} &nbsp;<span class="text-[#b4573c]">■</span> left {{ count(total('left')) }}, set aside {{ count(total('aside')) }}</p>
+      <p class="small muted">
+        <span class="text-canvas-700">■</span> joined {{ count(total('joined')) }} &nbsp;<span
+          class="text-[#b4573c]"
+          >■</span
+        >
+        left {{ count(total('left')) }}, set aside {{ count(total('aside')) }}
+      </p>
     </div>
   </div>
 </template>

@@ -5,15 +5,31 @@ defineProps<{ standing: TodaySheet['standing'] }>()
 
 <template>
   <div class="sheet">
-    <div class="sheet-head"><h2>Standing</h2><span class="small muted">last 7 days</span></div>
+    <div class="sheet-head">
+      <h2>Standing</h2>
+      <span class="small muted">last 7 days</span>
+    </div>
     <p v-if="!standing.length" class="muted p-4">Nothing was sent in the last 7 days.</p>
     <table v-else class="grid-table">
-      <thead><tr><th>Mailbox provider</th><th class="num">Delivered</th><th class="num">Bounced</th><th class="num">Complaints</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Mailbox provider</th>
+          <th class="num">Delivered</th>
+          <th class="num">Bounced</th>
+          <th class="num">Complaints</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="row in standing" :key="row.domain">
-          <td>{{ row.domain }}</td><td class="num">{{ count(row.delivered) }}</td>
-          <td class="num" :class="row.bounceRate > 0.02 && 'font-semibold text-bad-600'">{{ percent(row.bounceRate) }}<template v-if="row.bounceRate > 0.02"> over</template></td>
-          <td class="num" :class="row.complaintRate > 0.001 && 'font-semibold text-bad-600'">{{ percent(row.complaintRate) }}<template v-if="row.complaintRate > 0.001"> over</template></td>
+          <td>{{ row.domain }}</td>
+          <td class="num">{{ count(row.delivered) }}</td>
+          <td class="num" :class="row.bounceRate > 0.02 && 'font-semibold text-bad-600'">
+            {{ percent(row.bounceRate) }}<template v-if="row.bounceRate > 0.02"> over</template>
+          </td>
+          <td class="num" :class="row.complaintRate > 0.001 && 'font-semibold text-bad-600'">
+            {{ percent(row.complaintRate)
+            }}<template v-if="row.complaintRate > 0.001"> over</template>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -25,6 +25,16 @@ export interface TodaySheet {
   to: number
   mailings: SheetMailing[]
   waiting: Waiting[]
-  people: { count: number; days: number; growth: Record<'joined' | 'left' | 'aside', { day: number; n: number }[]> }
-  standing: { domain: string; delivered: number; recipients: number; bounceRate: number; complaintRate: number }[]
+  people: {
+    count: number
+    days: number
+    growth: Record<'joined' | 'left' | 'aside', { day: number; n: number }[]>
+  }
+  standing: {
+    domain: string
+    delivered: number
+    recipients: number
+    bounceRate: number
+    complaintRate: number
+  }[]
 }

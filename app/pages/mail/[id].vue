@@ -4,14 +4,28 @@ const live = useLive()
 const store = useMailing()
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
-watch(() => live.changes, () => void store.refresh())
+watch(
+  () => live.changes,
+  () => void store.refresh(),
+)
 onBeforeUnmount(() => void store.flush())
-watch(() => [route.path, store.mailing] as const, () => {
-  if (route.path === `/mail/${id.value}` && store.mailing?.id === id.value)
-    void navigateTo(`/mail/${id.value}/${store.mailing.started_at ? 'dispatch' : 'letter'}`, { replace: true })
-}, { immediate: true })
+watch(
+  () => [route.path, store.mailing] as const,
+  () => {
+    if (route.path === `/mail/${id.value}` && store.mailing?.id === id.value)
+      void navigateTo(`/mail/${id.value}/${store.mailing.started_at ? 'dispatch' : 'letter'}`, {
+        replace: true,
+      })
+  },
+  { immediate: true },
+)
 useKeys((event) => {
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || !route.path.endsWith('/letter')) return
+  if (
+    !(event.ctrlKey || event.metaKey) ||
+    event.key.toLowerCase() !== 'z' ||
+    !route.path.endsWith('/letter')
+  )
+    return
   event.preventDefault()
   if (event.shiftKey) store.redo()
   else store.undo()
@@ -23,14 +37,24 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
   <p v-if="store.problem && !store.mailing" class="fault p-6" role="alert">{{ store.problem }}</p>
   <div v-else-if="store.mailing" class="flex h-full flex-col">
     <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
-      <input :value="store.mailing.name" class="field w-[190px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line" aria-label="Name of the mailing" maxlength="120" @change="store.set({ name: ($event.target as HTMLInputElement).value })" />
+      <input
+        :value="store.mailing.name"
+        class="field w-[190px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
+        aria-label="Name of the mailing"
+        maxlength="120"
+        @change="store.set({ name: ($event.target as HTMLInputElement).value })"
+      />
       <StateMark :state="store.mailing.state" />
       <MailingStages class="ml-2" />
       <div class="ml-auto flex items-center gap-2">
         <template v-if="route.path.endsWith('/letter') && store.canChange">
           <span class="small muted" role="status">{{ saved[store.saving] }}</span>
-          <button class="btn btn-sm" :disabled="!store.past.length" @click="store.undo()">Undo</button>
-          <button class="btn btn-sm" :disabled="!store.future.length" @click="store.redo()">Redo</button>
+          <button class="btn btn-sm" :disabled="!store.past.length" @click="store.undo()">
+            Undo
+          </button>
+          <button class="btn btn-sm" :disabled="!store.future.length" @click="store.redo()">
+            Redo
+          </button>
         </template>
       </div>
     </div>

@@ -28,7 +28,9 @@ export async function compileLetter(
   }
   const templateText = (text: string, write: (plain: string) => string) =>
     readTemplateText(text)
-      .map((piece) => (typeof piece === 'string' ? write(piece) : slotMark.fill(slotOf(piece.expression))))
+      .map((piece) =>
+        typeof piece === 'string' ? write(piece) : slotMark.fill(slotOf(piece.expression)),
+      )
       .join('')
   const subject = templateText(letter.subject, (plain) => plain)
   const whole: RenderingFrame = {
@@ -37,12 +39,18 @@ export async function compileLetter(
     subject: letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim(),
     previewText: templateText(letter.previewText, escapeHtml),
   }
-  const { html, errors } = await mjml2html(documentToMjml(letter.document, whole), { validationLevel: 'soft' })
-  if (errors.length) throw new Error(`The letter could not be rendered: ${errors[0]!.formattedMessage}`)
+  const { html, errors } = await mjml2html(documentToMjml(letter.document, whole), {
+    validationLevel: 'soft',
+  })
+  if (errors.length)
+    throw new Error(`The letter could not be rendered: ${errors[0]!.formattedMessage}`)
   const text = documentToText(letter.document, whole)
   return {
     parts: { subject: cutAtSlots(subject), html: cutAtSlots(html), text: cutAtSlots(text) },
-    fills: [...slots.keys()].map((expression) => ({ expression, value: compileFillIn(expression) })),
+    fills: [...slots.keys()].map((expression) => ({
+      expression,
+      value: compileFillIn(expression),
+    })),
     links: linksOf(letter.document),
     weight: Buffer.byteLength(html),
   }

@@ -16,7 +16,9 @@ export function personContext(
   person: { address: string; values: Record<string, FieldValue> },
   about: { list: string; sender: string; mailing: string },
 ): FillInContext {
-  const values = Object.fromEntries(Object.entries(person.values).map(([key, value]) => [key, showFieldValue(value)]))
+  const values = Object.fromEntries(
+    Object.entries(person.values).map(([key, value]) => [key, showFieldValue(value)]),
+  )
   return {
     person: { ...values, address: person.address },
     list: { name: about.list },
@@ -26,7 +28,10 @@ export function personContext(
 }
 
 /** The texts of a letter's fill-ins for one reader, escaped for HTML and plain. */
-export function fillFor(letter: CompiledLetter, context: FillInContext): { html: string; text: string }[] {
+export function fillFor(
+  letter: CompiledLetter,
+  context: FillInContext,
+): { html: string; text: string }[] {
   return letter.fills.map(({ value }) => {
     const text = value(context)
     return { html: escapeHtml(text), text }
@@ -41,7 +46,10 @@ export function mergeLetter(letter: CompiledLetter, context: FillInContext): Mer
       .map((piece) => {
         if (typeof piece === 'string') return piece
         if ('fill' in piece) return fills[piece.fill]![as]
-        if ('link' in piece) return as === 'html' ? escapeHtml(letter.links[piece.link]!.url) : letter.links[piece.link]!.url
+        if ('link' in piece)
+          return as === 'html'
+            ? escapeHtml(letter.links[piece.link]!.url)
+            : letter.links[piece.link]!.url
         return 'leave' in piece ? '#leave' : 'data:,'
       })
       .join('')

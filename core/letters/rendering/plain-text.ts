@@ -17,7 +17,9 @@ function blockText(block: Block, frame: RenderingFrame, links: { next: number })
   switch (block.kind) {
     case 'heading': {
       const text = inlineText(inlinesOf(block.text.content), frame, links)
-      return block.level === 1 ? `${text}\n${'='.repeat(Math.min(60, Math.max(3, text.length)))}` : `## ${text}`
+      return block.level === 1
+        ? `${text}\n${'='.repeat(Math.min(60, Math.max(3, text.length)))}`
+        : `## ${text}`
     }
     case 'text':
       return nodesText(block.text.content, frame, links)
@@ -36,7 +38,11 @@ function blockText(block: Block, frame: RenderingFrame, links: { next: number })
   }
 }
 
-function nodesText(nodes: readonly TextNode[], frame: RenderingFrame, links: { next: number }): string {
+function nodesText(
+  nodes: readonly TextNode[],
+  frame: RenderingFrame,
+  links: { next: number },
+): string {
   return nodes
     .map((node) =>
       node.type === 'paragraph'
@@ -51,7 +57,11 @@ function nodesText(nodes: readonly TextNode[], frame: RenderingFrame, links: { n
     .join('\n\n')
 }
 
-function inlineText(nodes: readonly Inline[], frame: RenderingFrame, links: { next: number }): string {
+function inlineText(
+  nodes: readonly Inline[],
+  frame: RenderingFrame,
+  links: { next: number },
+): string {
   const ends = new Set(linkRuns([...nodes]).map((run) => run.nodes.at(-1)!))
   return nodes
     .map((node, i) => {

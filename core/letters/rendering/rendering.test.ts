@@ -19,10 +19,51 @@ const letter: Letter = {
   document: {
     version: 1,
     rows: [
-      rowOf({ id: 'h', kind: 'heading', level: 1, align: 'left', text: richText([{ type: 'text', text: 'Up, ' }, { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } }]) }),
-      rowOf({ id: 't', kind: 'text', text: richText([{ type: 'text', text: 'See ' }, { type: 'text', text: 'the <forecast>', marks: [{ type: 'link', attrs: { href: 'https://galewright.example/f?a=1&b=2' } }] }, { type: 'text', text: ' now', marks: [{ type: 'bold' }, { type: 'link', attrs: { href: 'https://galewright.example/f?a=1&b=2' } }] }]) }),
-      rowOf({ id: 'p', kind: 'picture', src: '/p/1-a.png', alt: 'A "delta"', href: 'https://galewright.example/delta', width: 100 }),
-      rowOf({ id: 'b', kind: 'button', label: 'Go <now>', href: 'https://galewright.example/go', align: 'left' }),
+      rowOf({
+        id: 'h',
+        kind: 'heading',
+        level: 1,
+        align: 'left',
+        text: richText([
+          { type: 'text', text: 'Up, ' },
+          { type: 'fillIn', attrs: { expression: 'person.first_name | default: "there"' } },
+        ]),
+      }),
+      rowOf({
+        id: 't',
+        kind: 'text',
+        text: richText([
+          { type: 'text', text: 'See ' },
+          {
+            type: 'text',
+            text: 'the <forecast>',
+            marks: [{ type: 'link', attrs: { href: 'https://galewright.example/f?a=1&b=2' } }],
+          },
+          {
+            type: 'text',
+            text: ' now',
+            marks: [
+              { type: 'bold' },
+              { type: 'link', attrs: { href: 'https://galewright.example/f?a=1&b=2' } },
+            ],
+          },
+        ]),
+      }),
+      rowOf({
+        id: 'p',
+        kind: 'picture',
+        src: '/p/1-a.png',
+        alt: 'A "delta"',
+        href: 'https://galewright.example/delta',
+        width: 100,
+      }),
+      rowOf({
+        id: 'b',
+        kind: 'button',
+        label: 'Go <now>',
+        href: 'https://galewright.example/go',
+        align: 'left',
+      }),
       rowOf({ id: 'f', kind: 'footer', text: richText('You asked for it.') }),
     ],
   },
@@ -88,8 +129,12 @@ test('numbers of links agree between document, HTML and text for any text', asyn
         })),
       )
       const document = { version: 1 as const, rows: [rowOf({ id: 't', kind: 'text', text })] }
-      const { parts, links } = await compileLetter({ subject: 's', previewText: '', document }, frame)
-      const count = (list: typeof parts.html) => list.filter((p) => typeof p !== 'string' && 'link' in p).length
+      const { parts, links } = await compileLetter(
+        { subject: 's', previewText: '', document },
+        frame,
+      )
+      const count = (list: typeof parts.html) =>
+        list.filter((p) => typeof p !== 'string' && 'link' in p).length
       expect(links).toEqual(linksOf(document))
       expect(count(parts.html)).toBe(links.length)
       expect(count(parts.text)).toBe(links.length)

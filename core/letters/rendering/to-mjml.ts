@@ -94,7 +94,11 @@ function nodeHtml(node: TextNode, frame: RenderingFrame, links: { next: number }
   return `<${tag} style="margin:0 0 12px;padding-left:22px">${items.join('')}</${tag}>`
 }
 
-function inlineHtml(nodes: readonly Inline[], frame: RenderingFrame, links: { next: number }): string {
+function inlineHtml(
+  nodes: readonly Inline[],
+  frame: RenderingFrame,
+  links: { next: number },
+): string {
   const runs = linkRuns([...nodes])
   const starts = new Map(runs.map((run) => [run.nodes[0]!, run]))
   const ends = new Set(runs.map((run) => run.nodes.at(-1)!))
@@ -113,7 +117,8 @@ const tags = { bold: 'strong', italic: 'em', strike: 's', underline: 'u' } as co
 
 function markedHtml(node: Extract<Inline, { type: 'text' }>): string {
   return (node.marks ?? []).reduce(
-    (html, mark) => (mark.type === 'link' ? html : `<${tags[mark.type]}>${html}</${tags[mark.type]}>`),
+    (html, mark) =>
+      mark.type === 'link' ? html : `<${tags[mark.type]}>${html}</${tags[mark.type]}>`,
     escapeHtml(node.text),
   )
 }

@@ -5,6 +5,8 @@ export function audience({ listName, audienceCount }: ProofFacts): Mark[] {
   const base = { check: 'audience', level: 'blocker' as const, blockId: null, title: 'No audience' }
   if (listName === null) return [{ ...base, detail: 'Choose the list this mailing goes to.' }]
   if (audienceCount === 0)
-    return [{ ...base, detail: `Nobody on ${listName} is left after the segment and those set aside.` }]
+    return [
+      { ...base, detail: `Nobody on ${listName} is left after the segment and those set aside.` },
+    ]
   return []
 }

@@ -11,7 +11,9 @@ export function fillerText({ letter }: ProofFacts): Mark[] {
     const found = filler.exec(text)
     if (found)
       marks.push({
-        check: 'filler-text', level: 'blocker', blockId,
+        check: 'filler-text',
+        level: 'blocker',
+        blockId,
         title: `Filler text left in the ${where}`,
         detail: `“${found[0]}” was meant to be replaced.`,
       })
@@ -34,7 +36,9 @@ export function fillerText({ letter }: ProofFacts): Mark[] {
 
 function empty(blockId: string, what: string): Mark {
   return {
-    check: 'filler-text', level: 'caution', blockId,
+    check: 'filler-text',
+    level: 'caution',
+    blockId,
     title: `An empty ${what}`,
     detail: 'Fill it or take it out; readers see a gap.',
   }

@@ -12,7 +12,11 @@ export function gaps({ letter, gaps: emptyFor, audienceCount }: ProofFacts): Mar
     const base = { check: 'gaps', level: 'blocker' as const, blockId }
     const problem = fillInSyntaxProblem(fillIn.expression)
     if (problem) {
-      marks.push({ ...base, title: 'A fill-in can’t be read', detail: `{{ ${fillIn.expression} }}: ${problem}` })
+      marks.push({
+        ...base,
+        title: 'A fill-in can’t be read',
+        detail: `{{ ${fillIn.expression} }}: ${problem}`,
+      })
       continue
     }
     const empty = emptyFor.get(fillIn.path)
@@ -40,9 +44,9 @@ function excerpt(letter: Letter, blockId: string | null, expression: string): st
   const whole =
     block && 'text' in block
       ? plainInline(block.text, fill)
-      : [letter.subject, letter.previewText]
+      : ([letter.subject, letter.previewText]
           .map((text) => text.replace(/\{\{\s*([^{}]*?)\s*\}\}/g, (_, e: string) => fill(e)))
-          .find((text) => text.includes(gap)) ?? gap
+          .find((text) => text.includes(gap)) ?? gap)
   const at = whole.indexOf(gap)
   const before = /(\S+\s+){0,4}\S*$/.exec(whole.slice(0, at))![0]
   const after = /^\S*(\s+\S+){0,2}/.exec(whole.slice(at + 1))![0]

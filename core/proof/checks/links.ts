@@ -9,7 +9,9 @@ export function links({ letter, links: known }: ProofFacts): Mark[] {
     const named = words.trim() ? `“${words.trim()}”` : 'A link without words'
     if (url === '') {
       marks.push({
-        check: 'links', level: 'blocker', blockId,
+        check: 'links',
+        level: 'blocker',
+        blockId,
         title: 'Link leads nowhere',
         detail: `${named} has no address to go to.`,
       })
@@ -20,21 +22,30 @@ export function links({ letter, links: known }: ProofFacts): Mark[] {
     if (!found) waiting.add(url)
     else if (found.status === null)
       marks.push({
-        check: 'links', level: 'blocker', blockId,
+        check: 'links',
+        level: 'blocker',
+        blockId,
         title: 'Link does not answer',
         detail: `${named} leads to ${shortUrl(url)}: ${found.problem ?? 'no answer came'}.`,
       })
     else if (found.status >= 400)
       marks.push({
-        check: 'links', level: 'blocker', blockId,
+        check: 'links',
+        level: 'blocker',
+        blockId,
         title: `Link answers ${found.status}`,
         detail: `${named} leads to ${shortUrl(url)}, ${meaningOf(found.status)}.`,
       })
   }
   if (waiting.size)
     marks.push({
-      check: 'links', level: 'note', blockId: null,
-      title: waiting.size === 1 ? 'A link is being looked at' : `${waiting.size} links are being looked at`,
+      check: 'links',
+      level: 'note',
+      blockId: null,
+      title:
+        waiting.size === 1
+          ? 'A link is being looked at'
+          : `${waiting.size} links are being looked at`,
       detail: [...waiting].map(shortUrl).join(', '),
     })
   return marks

@@ -6,8 +6,22 @@ export function postalAddress({ letter, postalAddress: address }: ProofFacts): M
   const base = { check: 'postal-address', level: 'blocker' as const }
   const footer = blocksOf(letter.document).find((block) => block.kind === 'footer')
   if (!footer)
-    return [{ ...base, blockId: null, title: 'No footer', detail: 'A letter ends with the postal address and the way to leave the list.' }]
+    return [
+      {
+        ...base,
+        blockId: null,
+        title: 'No footer',
+        detail: 'A letter ends with the postal address and the way to leave the list.',
+      },
+    ]
   if (address.trim() === '')
-    return [{ ...base, blockId: footer.id, title: 'No postal address in the footer', detail: 'Write it once in Settings; it stands in every letter.' }]
+    return [
+      {
+        ...base,
+        blockId: footer.id,
+        title: 'No postal address in the footer',
+        detail: 'Write it once in Settings; it stands in every letter.',
+      },
+    ]
   return []
 }

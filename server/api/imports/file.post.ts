@@ -23,7 +23,12 @@ export default defineEventHandler(async (event) => {
     await pipeline(event.node.req, counted, createWriteStream(join(folder, file)))
   } catch {
     await rm(join(folder, file), { force: true })
-    if (size > LARGEST) throw createError({ statusCode: 413, message: 'This file is larger than 1 GB. Cut it in parts and import them one after the other.' })
+    if (size > LARGEST)
+      throw createError({
+        statusCode: 413,
+        message:
+          'This file is larger than 1 GB. Cut it in parts and import them one after the other.',
+      })
     throw createError({ statusCode: 400, message: 'The file did not come over whole. Try again.' })
   }
   return { file, size }

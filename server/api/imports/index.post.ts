@@ -1,6 +1,12 @@
 import { open, stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import { fieldKinds, previewBytes, understandFile, type ColumnPlan, type FieldKind } from '~~/core/people'
+import {
+  fieldKinds,
+  previewBytes,
+  understandFile,
+  type ColumnPlan,
+  type FieldKind,
+} from '~~/core/people'
 import { transact } from '~~/database'
 import { createImport, updateImport } from '~~/database/imports'
 import { addJob } from '~~/database/jobs'
@@ -20,15 +26,33 @@ export default defineEventHandler(async (event) => {
   if (input.listId !== null) {
     if (!listById(db, input.listId)) throw refused('This list is gone. Choose another.')
     if (!input.consented || input.statement === '')
-      throw createError({ statusCode: 422, message: 'Say how these people agreed to get this list.', data: { fields: { statement: 'Say how they agreed.' } } })
+      throw createError({
+        statusCode: 422,
+        message: 'Say how these people agreed to get this list.',
+        data: { fields: { statement: 'Say how they agreed.' } },
+      })
   }
-  const plans = input.plans.map((plan, column) => cleanPlan(plan as Partial<ColumnPlan>, column, understood.header[column]))
-  if (plans.length !== understood.header.length || plans.filter((plan) => plan.target.to === 'address').length !== 1)
+  const plans = input.plans.map((plan, column) =>
+    cleanPlan(plan as Partial<ColumnPlan>, column, understood.header[column]),
+  )
+  if (
+    plans.length !== understood.header.length ||
+    plans.filter((plan) => plan.target.to === 'address').length !== 1
+  )
     throw createError({ statusCode: 422, message: 'Exactly one column must be the address.' })
   const id = transact(db, () => {
     const importId = createImport(
       db,
-      { name: input.name, path, size: head.size, encoding: understood.encoding, delimiter: input.delimiter, plans, listId: input.listId, statement: input.statement },
+      {
+        name: input.name,
+        path,
+        size: head.size,
+        encoding: understood.encoding,
+        delimiter: input.delimiter,
+        plans,
+        listId: input.listId,
+        statement: input.statement,
+      },
       clock(),
     )
     updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, clock()) })
@@ -52,10 +76,15 @@ async function readHead(path: string): Promise<{ bytes: Uint8Array; size: number
 /** A plan that came from outside: known targets only, anything else is skipped. */
 function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): ColumnPlan {
   const target = plan.target as Record<string, unknown> | undefined
-  const key = typeof target?.key === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(target.key) ? target.key : null
+  const key =
+    typeof target?.key === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(target.key)
+      ? target.key
+      : null
   const clean: ColumnPlan = { column, header, samples: [], target: { to: 'skip' } }
-  if (typeof plan.separator === 'string' && plan.separator.length === 1) clean.separator = plan.separator
-  if (plan.dateOrder && ['dmy', 'mdy', 'ymd'].includes(plan.dateOrder)) clean.dateOrder = plan.dateOrder
+  if (typeof plan.separator === 'string' && plan.separator.length === 1)
+    clean.separator = plan.separator
+  if (plan.dateOrder && ['dmy', 'mdy', 'ymd'].includes(plan.dateOrder))
+    clean.dateOrder = plan.dateOrder
   if (plan.decimal === ',' || plan.decimal === '.') clean.decimal = plan.decimal
   switch (target?.to) {
     case 'address':
@@ -68,10 +97,16 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
       break
     case 'new-field':
       if (key && fieldKinds.includes(target.kind as FieldKind))
-        clean.target = { to: 'new-field', key, kind: target.kind as FieldKind, name: String(target.name ?? header).slice(0, 60) }
+        clean.target = {
+          to: 'new-field',
+          key,
+          kind: target.kind as FieldKind,
+          name: String(target.name ?? header).slice(0, 60),
+        }
       break
     case 'list':
-      if (Number.isSafeInteger(target.listId)) clean.target = { to: 'list', listId: target.listId as number }
+      if (Number.isSafeInteger(target.listId))
+        clean.target = { to: 'list', listId: target.listId as number }
   }
   return clean
 }

@@ -6,5 +6,7 @@ import { createMailing } from '~~/database/mailings'
 export default defineEventHandler(() => {
   const { db, clock } = satchel()
   const listId = listsWithCounts(db)[0]?.id ?? null
-  return { id: createMailing(db, { name: 'A new letter', listId, letter: startingLetter() }, clock()) }
+  return {
+    id: createMailing(db, { name: 'A new letter', listId, letter: startingLetter() }, clock()),
+  }
 })

@@ -9,10 +9,16 @@ export default defineEventHandler((event) => {
   const choice: PeopleChoice = {
     listId: query.list ? Number(query.list) : undefined,
     setAside: query.aside === '1',
-    search: typeof query.search === 'string' && query.search.trim() !== '' ? query.search.trim().slice(0, 100) : undefined,
+    search:
+      typeof query.search === 'string' && query.search.trim() !== ''
+        ? query.search.trim().slice(0, 100)
+        : undefined,
   }
   const rows = peoplePage(db, choice, PAGE, Math.max(0, Number(query.offset) || 0))
-  const pulses = pulsesOf(db, rows.map(({ id }) => id))
+  const pulses = pulsesOf(
+    db,
+    rows.map(({ id }) => id),
+  )
   return {
     count: countPeople(db, choice),
     people: rows.map((row) => ({

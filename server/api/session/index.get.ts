@@ -11,7 +11,12 @@ export default defineEventHandler(async (event) => {
   return {
     needsOwner: !hasUsers(db),
     user,
-    account: found && { name: found.name, zone: found.zone, currency: found.currency, letterhead: found.letterhead },
+    account: found && {
+      name: found.name,
+      zone: found.zone,
+      currency: found.currency,
+      letterhead: found.letterhead,
+    },
     practice,
     sends,
     url,

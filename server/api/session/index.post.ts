@@ -13,12 +13,18 @@ export default defineEventHandler(async (event) => {
   const normal = checked.ok ? checked.normal : address
   const failed = failures.get(normal)
   if (failed && failed.count >= most && failed.until > hostClock())
-    throw createError({ statusCode: 429, message: 'Too many attempts. Wait a minute and try again.' })
+    throw createError({
+      statusCode: 429,
+      message: 'Too many attempts. Wait a minute and try again.',
+    })
   const user = userByAddress(db, normal)
   if (!user || !(await verifyPassword(user.password_hash, password))) {
     const count = failed && failed.until > hostClock() ? failed.count + 1 : 1
     failures.set(normal, { count, until: hostClock() + 60_000 })
-    throw createError({ statusCode: 401, message: 'This address and password do not belong together.' })
+    throw createError({
+      statusCode: 401,
+      message: 'This address and password do not belong together.',
+    })
   }
   failures.delete(normal)
   await setUserSession(event, { user: { id: user.id } })

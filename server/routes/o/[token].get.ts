@@ -7,7 +7,14 @@ export default defineEventHandler(async (event) => {
   const token = getRouterParam(event, 'token')!.replace(/\.gif$/, '')
   const of = readToken(publicKey(), 'open', token)
   if (!of) return noSuchLink(event)
-  await recordAct({ ...of, kind: 'open', link: null, at: satchel().clock(), agent: getHeader(event, 'user-agent') ?? '', method: 'GET' })
+  await recordAct({
+    ...of,
+    kind: 'open',
+    link: null,
+    at: satchel().clock(),
+    agent: getHeader(event, 'user-agent') ?? '',
+    method: 'GET',
+  })
   setResponseHeaders(event, { 'Content-Type': 'image/gif', 'Cache-Control': 'no-store, private' })
   return gif
 })

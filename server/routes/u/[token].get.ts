@@ -14,7 +14,11 @@ export default defineEventHandler((event) => {
   const name = escapeText(list.name)
   const sender = escapeText(account().name)
   if (subscriptionState(db, of.personId, list.id) === 'unsubscribed')
-    return publicPage(event, `You have left ${list.name}`, `<p>${sender} does not send it to you any more.</p>${comeBack(token, name)}`)
+    return publicPage(
+      event,
+      `You have left ${list.name}`,
+      `<p>${sender} does not send it to you any more.</p>${comeBack(token, name)}`,
+    )
   return publicPage(
     event,
     `Leave ${list.name}?`,

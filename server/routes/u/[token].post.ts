@@ -24,12 +24,34 @@ export default defineEventHandler(async (event) => {
     agent: getHeader(event, 'user-agent') ?? null,
   }
   if (form.get('back') === 'yes') {
-    changeSubscription(db, of.personId, list.id, 'subscribed', { ...by, way: 'unsubscribe page, taken back', wording: `That was a mistake, keep sending ${list.name}` }, clock())
-    return publicPage(event, `You are on ${list.name} again`, '<p>Nothing is lost. You will get the next one.</p>')
+    changeSubscription(
+      db,
+      of.personId,
+      list.id,
+      'subscribed',
+      {
+        ...by,
+        way: 'unsubscribe page, taken back',
+        wording: `That was a mistake, keep sending ${list.name}`,
+      },
+      clock(),
+    )
+    return publicPage(
+      event,
+      `You are on ${list.name} again`,
+      '<p>Nothing is lost. You will get the next one.</p>',
+    )
   }
   const way = form.get('List-Unsubscribe') === 'One-Click' ? 'one-click' : 'unsubscribe page'
   transact(db, () => {
-    const state = changeSubscription(db, of.personId, list.id, 'unsubscribed', { ...by, way }, clock())
+    const state = changeSubscription(
+      db,
+      of.personId,
+      list.id,
+      'unsubscribed',
+      { ...by, way },
+      clock(),
+    )
     if (state === 'unsubscribed') recordLeaving(db, of.mailingId, of.personId, clock())
   })
   return publicPage(

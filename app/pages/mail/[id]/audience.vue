@@ -1,8 +1,16 @@
 <script setup lang="ts">
 const store = useMailing()
 const days = ref<number | null>(null)
-watch(() => store.mailing?.joinedWithinDays, (now) => (days.value = now ?? null), { immediate: true })
-const words = { 'on-list': 'Subscribed to the list', 'set-aside': 'Set aside: bounced, complained or by hand', segment: 'Not in the segment' }
+watch(
+  () => store.mailing?.joinedWithinDays,
+  (now) => (days.value = now ?? null),
+  { immediate: true },
+)
+const words = {
+  'on-list': 'Subscribed to the list',
+  'set-aside': 'Set aside: bounced, complained or by hand',
+  segment: 'Not in the segment',
+}
 const whole = computed(() => store.mailing?.waterfall?.[0]?.left ?? 0)
 function setDays(value: string) {
   const n = Math.floor(Number(value))
@@ -13,33 +21,85 @@ function setDays(value: string) {
 <template>
   <div v-if="store.mailing" class="mx-auto max-w-3xl px-6 py-5">
     <h1>Audience</h1>
-    <p class="muted mt-0.5">One list, since that is what people agreed to, and of it everybody or a segment.</p>
-    <fieldset class="sheet mt-4 grid grid-cols-[130px_1fr] items-center gap-x-4 gap-y-3 p-4" :disabled="!store.canChange">
+    <p class="muted mt-0.5">
+      One list, since that is what people agreed to, and of it everybody or a segment.
+    </p>
+    <fieldset
+      class="sheet mt-4 grid grid-cols-[130px_1fr] items-center gap-x-4 gap-y-3 p-4"
+      :disabled="!store.canChange"
+    >
       <label for="list">List</label>
-      <select id="list" class="field max-w-md" :value="store.mailing.list_id ?? ''" @change="store.set({ listId: Number(($event.target as HTMLSelectElement).value) || null })">
+      <select
+        id="list"
+        class="field max-w-md"
+        :value="store.mailing.list_id ?? ''"
+        @change="store.set({ listId: Number(($event.target as HTMLSelectElement).value) || null })"
+      >
         <option value="">choose a list</option>
-        <option v-for="list in store.mailing.lists" :key="list.id" :value="list.id">{{ list.name }} · {{ count(list.subscribers) }} subscribed</option>
+        <option v-for="list in store.mailing.lists" :key="list.id" :value="list.id">
+          {{ list.name }} · {{ count(list.subscribers) }} subscribed
+        </option>
       </select>
       <span>Segment</span>
       <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
-        <label class="flex items-center gap-2"><input type="radio" name="segment" :checked="store.mailing.joinedWithinDays === null" @change="store.set({ joinedWithinDays: null })" />everybody on it</label>
-        <label class="flex items-center gap-2"><input type="radio" name="segment" :checked="store.mailing.joinedWithinDays !== null" @change="store.set({ joinedWithinDays: days ?? 30 })" />who joined in the last</label>
-        <span class="flex items-center gap-2"><input class="field field-sm w-20" type="number" min="1" max="3650" aria-label="Days" :value="days ?? 30" @change="setDays(($event.target as HTMLInputElement).value)" />days</span>
+        <label class="flex items-center gap-2"
+          ><input
+            type="radio"
+            name="segment"
+            :checked="store.mailing.joinedWithinDays === null"
+            @change="store.set({ joinedWithinDays: null })"
+          />everybody on it</label
+        >
+        <label class="flex items-center gap-2"
+          ><input
+            type="radio"
+            name="segment"
+            :checked="store.mailing.joinedWithinDays !== null"
+            @change="store.set({ joinedWithinDays: days ?? 30 })"
+          />who joined in the last</label
+        >
+        <span class="flex items-center gap-2"
+          ><input
+            class="field field-sm w-20"
+            type="number"
+            min="1"
+            max="3650"
+            aria-label="Days"
+            :value="days ?? 30"
+            @change="setDays(($event.target as HTMLInputElement).value)"
+          />days</span
+        >
       </div>
     </fieldset>
     <div v-if="store.mailing.waterfall" class="sheet mt-4">
-      <div class="sheet-head"><h2>Who drops out where</h2><span><b>{{ count(store.eligible) }}</b> <span class="muted">would get it now</span></span></div>
+      <div class="sheet-head">
+        <h2>Who drops out where</h2>
+        <span
+          ><b>{{ count(store.eligible) }}</b> <span class="muted">would get it now</span></span
+        >
+      </div>
       <table class="grid-table">
         <tbody>
           <tr v-for="step in store.mailing.waterfall" :key="step.step">
             <td>{{ words[step.step] }}</td>
-            <td class="num w-28">{{ step.step === 'on-list' ? '' : step.out ? `− ${count(step.out)}` : 'nobody' }}</td>
-            <td class="w-56"><div class="h-2.5 rounded-sm bg-line-soft"><div class="h-full rounded-sm bg-canvas-500" :style="{ width: `${whole ? (100 * step.left) / whole : 0}%` }" /></div></td>
+            <td class="num w-28">
+              {{ step.step === 'on-list' ? '' : step.out ? `− ${count(step.out)}` : 'nobody' }}
+            </td>
+            <td class="w-56">
+              <div class="h-2.5 rounded-sm bg-line-soft">
+                <div
+                  class="h-full rounded-sm bg-canvas-500"
+                  :style="{ width: `${whole ? (100 * step.left) / whole : 0}%` }"
+                />
+              </div>
+            </td>
             <td class="num w-24 font-semibold">{{ count(step.left) }}</td>
           </tr>
         </tbody>
       </table>
     </div>
-    <p v-if="!store.canChange" class="muted mt-3">The recipients were fixed when this mailing began to go out.</p>
+    <p v-if="!store.canChange" class="muted mt-3">
+      The recipients were fixed when this mailing began to go out.
+    </p>
   </div>
 </template>

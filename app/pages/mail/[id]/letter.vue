@@ -6,10 +6,25 @@ const store = useMailing()
 const view = ref<'write' | 'wide' | 'narrow' | 'text'>('write')
 const n = ref(0)
 const looking = computed(() => view.value !== 'write' || !store.canChange)
-const reading = useAnswer<{ subject: string; html: string; text: string; n: number; count: number; weight: number; reader: { name: string; address: string } | null }>(
-  () => (store.mailing && looking.value && store.saving === 'saved' ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}` : null),
+const reading = useAnswer<{
+  subject: string
+  html: string
+  text: string
+  n: number
+  count: number
+  weight: number
+  reader: { name: string; address: string } | null
+}>(() =>
+  store.mailing && looking.value && store.saving === 'saved'
+    ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}`
+    : null,
 )
-const views = [['write', 'Write'], ['wide', 'Wide'], ['narrow', 'Narrow'], ['text', 'Plain text']] as const
+const views = [
+  ['write', 'Write'],
+  ['wide', 'Wide'],
+  ['narrow', 'Narrow'],
+  ['text', 'Plain text'],
+] as const
 function next(by: number) {
   const of = reading.answer.value?.count ?? store.eligible
   if (of) n.value = (n.value + by + of) % of
@@ -24,15 +39,39 @@ useKeys((event) => {
 
 <template>
   <div v-if="store.letter && store.mailing" class="flex h-full flex-col">
-    <div class="flex flex-none items-center gap-3 border-b border-line bg-canvas-50 px-[18px] py-1.5 text-[12.5px]">
+    <div
+      class="flex flex-none items-center gap-3 border-b border-line bg-canvas-50 px-[18px] py-1.5 text-[12.5px]"
+    >
       <b>Read as</b>
-      <button class="btn btn-sm !h-6 !px-2" aria-label="Previous reader" @click="next(-1)">‹</button>
-      <span v-if="looking && reading.answer.value?.reader"><b class="font-[560]">{{ reading.answer.value.reader.name || reading.answer.value.reader.address }}</b> <span class="muted">{{ count(reading.answer.value.n + 1) }} of {{ count(reading.answer.value.count) }}</span></span>
+      <button class="btn btn-sm !h-6 !px-2" aria-label="Previous reader" @click="next(-1)">
+        ‹
+      </button>
+      <span v-if="looking && reading.answer.value?.reader"
+        ><b class="font-[560]">{{
+          reading.answer.value.reader.name || reading.answer.value.reader.address
+        }}</b>
+        <span class="muted"
+          >{{ count(reading.answer.value.n + 1) }} of {{ count(reading.answer.value.count) }}</span
+        ></span
+      >
       <span v-else class="muted">anybody</span>
       <button class="btn btn-sm !h-6 !px-2" aria-label="Next reader" @click="next(1)">›</button>
-      <span class="muted">· {{ linksOf(store.letter.document).length }} links<template v-if="reading.answer.value"> · {{ Math.round(reading.answer.value.weight / 1024) }} KB</template></span>
+      <span class="muted"
+        >· {{ linksOf(store.letter.document).length }} links<template v-if="reading.answer.value">
+          · {{ Math.round(reading.answer.value.weight / 1024) }} KB</template
+        ></span
+      >
       <div class="ml-auto flex gap-1" role="group" aria-label="View">
-        <button v-for="[key, name] in views" :key="key" class="min-h-6 rounded px-2" :class="view === key ? 'bg-canvas-200 font-semibold' : 'hover:bg-canvas-100'" :aria-pressed="view === key" @click="view = key">{{ name }}</button>
+        <button
+          v-for="[key, name] in views"
+          :key="key"
+          class="min-h-6 rounded px-2"
+          :class="view === key ? 'bg-canvas-200 font-semibold' : 'hover:bg-canvas-100'"
+          :aria-pressed="view === key"
+          @click="view = key"
+        >
+          {{ name }}
+        </button>
       </div>
     </div>
     <div class="grid min-h-0 flex-1 grid-cols-[222px_1fr_304px]">
@@ -40,18 +79,42 @@ useKeys((event) => {
       <div class="min-h-0 overflow-auto bg-[#eceee7]" tabindex="-1">
         <LetterPaper v-if="!looking" />
         <div v-else-if="reading.answer.value" class="flex h-full flex-col items-center py-4">
-          <p class="mb-2"><span class="muted">Subject</span> <b>{{ reading.answer.value.subject }}</b></p>
-          <pre v-if="view === 'text'" class="sheet w-[640px] max-w-full flex-1 overflow-auto p-5 text-[13px] whitespace-pre-wrap" tabindex="0">{{ reading.answer.value.text }}</pre>
-          <iframe v-else :srcdoc="reading.answer.value.html" sandbox="" title="The letter as it is read" class="flex-1 border border-line bg-sheet" :class="view === 'narrow' ? 'w-[375px]' : 'w-[660px] max-w-full'" />
+          <p class="mb-2">
+            <span class="muted">Subject</span> <b>{{ reading.answer.value.subject }}</b>
+          </p>
+          <pre
+            v-if="view === 'text'"
+            class="sheet w-[640px] max-w-full flex-1 overflow-auto p-5 text-[13px] whitespace-pre-wrap"
+            tabindex="0"
+            >{{ reading.answer.value.text }}</pre>
+          <iframe
+            v-else
+            :srcdoc="reading.answer.value.html"
+            sandbox=""
+            title="The letter as it is read"
+            class="flex-1 border border-line bg-sheet"
+            :class="view === 'narrow' ? 'w-[375px]' : 'w-[660px] max-w-full'"
+          />
         </div>
       </div>
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
         <BlockSettings v-if="store.canChange" />
         <section class="border-b border-line px-3.5 py-3">
-          <div class="flex justify-between"><h2>Proof</h2><span class="small muted">as you write</span></div>
+          <div class="flex justify-between">
+            <h2>Proof</h2>
+            <span class="small muted">as you write</span>
+          </div>
           <p v-if="store.marks && !store.marks.length" class="muted mt-1.5">No marks.</p>
-          <button v-for="(mark, i) in store.marks ?? []" :key="i" class="grid w-full grid-cols-[16px_1fr] gap-2 border-t border-line-soft py-1.5 text-left text-[12.5px] first-of-type:border-0" @click="store.chosen = mark.blockId">
-            <MarkDot :level="mark.level" /><span><b class="font-semibold">{{ mark.title }}</b><br /><span class="muted">{{ mark.detail }}</span></span>
+          <button
+            v-for="(mark, i) in store.marks ?? []"
+            :key="i"
+            class="grid w-full grid-cols-[16px_1fr] gap-2 border-t border-line-soft py-1.5 text-left text-[12.5px] first-of-type:border-0"
+            @click="store.chosen = mark.blockId"
+          >
+            <MarkDot :level="mark.level" /><span
+              ><b class="font-semibold">{{ mark.title }}</b
+              ><br /><span class="muted">{{ mark.detail }}</span></span
+            >
           </button>
         </section>
       </div>

@@ -9,20 +9,54 @@ function show(blockId: string | null) {
 <template>
   <div v-if="store.mailing" class="mx-auto max-w-3xl px-6 py-5">
     <h1>Proof</h1>
-    <p class="muted mt-0.5">Checked over all {{ count(store.eligible) }} people of the audience, again with every change.</p>
+    <p class="muted mt-0.5">
+      Checked over all {{ count(store.eligible) }} people of the audience, again with every change.
+    </p>
     <div class="sheet mt-4">
-      <div class="sheet-head"><h2>{{ store.blockers ? `${store.blockers} ${store.blockers === 1 ? 'blocker holds' : 'blockers hold'} this mailing` : 'Nothing holds this mailing' }}</h2><button class="btn btn-sm" @click="store.proof()">Check again</button></div>
-      <p v-if="store.marks && !store.marks.length" class="p-4">No marks. Audience, subject, links, fill-ins, postal address and filler text are in order.</p>
-      <div v-for="(mark, i) in store.marks ?? []" :key="i" class="grid grid-cols-[18px_1fr_auto] items-start gap-2.5 border-t border-line-soft px-3.5 py-2.5 first-of-type:border-0">
+      <div class="sheet-head">
+        <h2>
+          {{
+            store.blockers
+              ? `${store.blockers} ${store.blockers === 1 ? 'blocker holds' : 'blockers hold'} this mailing`
+              : 'Nothing holds this mailing'
+          }}
+        </h2>
+        <button class="btn btn-sm" @click="store.proof()">Check again</button>
+      </div>
+      <p v-if="store.marks && !store.marks.length" class="p-4">
+        No marks. Audience, subject, links, fill-ins, postal address and filler text are in order.
+      </p>
+      <div
+        v-for="(mark, i) in store.marks ?? []"
+        :key="i"
+        class="grid grid-cols-[18px_1fr_auto] items-start gap-2.5 border-t border-line-soft px-3.5 py-2.5 first-of-type:border-0"
+      >
         <MarkDot :level="mark.level" />
-        <div><b class="font-semibold">{{ mark.title }}</b> <span class="muted small">{{ mark.level }}</span><p class="muted">{{ mark.detail }}</p></div>
-        <NuxtLink v-if="mark.check === 'audience'" class="btn btn-sm" :to="`/mail/${store.mailing.id}/audience`">Choose</NuxtLink>
-        <NuxtLink v-else-if="mark.check === 'postal-address'" class="btn btn-sm" to="/settings">Write it</NuxtLink>
-        <button v-else-if="store.canChange" class="btn btn-sm" @click="show(mark.blockId)">Show it</button>
+        <div>
+          <b class="font-semibold">{{ mark.title }}</b>
+          <span class="muted small">{{ mark.level }}</span>
+          <p class="muted">{{ mark.detail }}</p>
+        </div>
+        <NuxtLink
+          v-if="mark.check === 'audience'"
+          class="btn btn-sm"
+          :to="`/mail/${store.mailing.id}/audience`"
+          >Choose</NuxtLink
+        >
+        <NuxtLink v-else-if="mark.check === 'postal-address'" class="btn btn-sm" to="/settings"
+          >Write it</NuxtLink
+        >
+        <button v-else-if="store.canChange" class="btn btn-sm" @click="show(mark.blockId)">
+          Show it
+        </button>
       </div>
     </div>
     <div v-if="store.mailing.held_by === 'proof' && !store.blockers" class="sheet mt-4 p-4">
-      <h2>It was held, and can go now</h2><p class="muted mt-1">Choose when on the next stage.</p><NuxtLink class="btn btn-go mt-3" :to="`/mail/${store.mailing.id}/dispatch`">Open dispatch</NuxtLink>
+      <h2>It was held, and can go now</h2>
+      <p class="muted mt-1">Choose when on the next stage.</p>
+      <NuxtLink class="btn btn-go mt-3" :to="`/mail/${store.mailing.id}/dispatch`"
+        >Open dispatch</NuxtLink
+      >
     </div>
   </div>
 </template>

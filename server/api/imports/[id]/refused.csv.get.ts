@@ -8,7 +8,11 @@ export default defineEventHandler((event) => {
   const found = importById(db, idOf(event))
   if (!found) throw notFound('This import is not on file.')
   const header = (JSON.parse(found.plans) as ColumnPlan[]).map((plan) => plan.header)
-  const rows = importNotices(db, found.id, 'refused').map((notice) => [...(JSON.parse(notice.cells) as string[]), notice.row, notice.reason])
+  const rows = importNotices(db, found.id, 'refused').map((notice) => [
+    ...(JSON.parse(notice.cells) as string[]),
+    notice.row,
+    notice.reason,
+  ])
   setResponseHeaders(event, {
     'Content-Type': 'text/csv; charset=utf-8',
     'Content-Disposition': `attachment; filename="refused-rows-${found.id}.csv"`,

@@ -9,7 +9,12 @@ export default defineEventHandler((event) => {
   if (mailing.started_at === null) throw refused('This mailing has not begun to go out.')
   return transact(db, () => {
     const dropped = dropRest(db, mailing.id, clock())
-    moveMailing(db, mailing.id, ['sending', 'held'], 'sent', { finished_at: clock(), held_by: null, held_note: null, waiting_note: null })
+    moveMailing(db, mailing.id, ['sending', 'held'], 'sent', {
+      finished_at: clock(),
+      held_by: null,
+      held_note: null,
+      waiting_note: null,
+    })
     return { dropped }
   })
 })

@@ -9,9 +9,16 @@ export default defineEventHandler(async (event) => {
   const { at } = await readInput(event, dispatchInput)
   const { db, clock, sends } = satchel()
   const mailing = unsentMailingOf(event)
-  if (!sends) throw refused('No mail server is set, so nothing can go out. Start Satchel with SATCHEL_SMTP_URL.')
+  if (!sends)
+    throw refused(
+      'No mail server is set, so nothing can go out. Start Satchel with SATCHEL_SMTP_URL.',
+    )
   if (at !== null && at <= clock())
-    throw createError({ statusCode: 422, message: `It is ${timeLabel(clock(), account().zone)} already. Choose a time that is still to come.`, data: { fields: { at: 'This time has passed.' } } })
+    throw createError({
+      statusCode: 422,
+      message: `It is ${timeLabel(clock(), account().zone)} already. Choose a time that is still to come.`,
+      data: { fields: { at: 'This time has passed.' } },
+    })
   const blockers = blockersOf(proofMailing(db, mailing, clock()))
   if (blockers.length)
     throw refused(`The proof holds it: ${blockers.map((mark) => mark.title).join('; ')}.`)

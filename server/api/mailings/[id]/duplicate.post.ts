@@ -5,7 +5,11 @@ export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const letter = letterOf(db, mailing.letter_id)
-  const id = createMailing(db, { name: `${mailing.name}, again`.slice(0, 120), listId: mailing.list_id, letter }, clock())
+  const id = createMailing(
+    db,
+    { name: `${mailing.name}, again`.slice(0, 120), listId: mailing.list_id, letter },
+    clock(),
+  )
   updateMailing(db, id, { rule: mailing.rule })
   return { id }
 })

@@ -8,10 +8,22 @@ export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const mailing = unsentMailingOf(event)
   const document = cleanDocument(input.document)
-  if (!document) throw createError({ statusCode: 422, message: 'This is not a letter.', data: { fields: { document: 'Not a letter.' } } })
+  if (!document)
+    throw createError({
+      statusCode: 422,
+      message: 'This is not a letter.',
+      data: { fields: { document: 'Not a letter.' } },
+    })
   const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').normalize('NFC')
-  const letter = { subject: oneLine(input.subject), previewText: oneLine(input.previewText), document }
+  const letter = {
+    subject: oneLine(input.subject),
+    previewText: oneLine(input.previewText),
+    document,
+  }
   const version = saveLetter(db, mailing.letter_id, letter, input.version, clock())
-  if (version === null) throw refused('Somebody else has changed this letter meanwhile. Load it again to see their words.')
+  if (version === null)
+    throw refused(
+      'Somebody else has changed this letter meanwhile. Load it again to see their words.',
+    )
   return { version }
 })

@@ -12,7 +12,10 @@ export default defineEventHandler(async (event) => {
   const place = Math.max(0, Math.floor(Number(getQuery(event).n) || 0))
   const audience = audienceOf(mailing)
   const count = audience ? audienceWaterfall(db, audience, clock()).at(-1)!.left : 0
-  const person = audience && count > 0 ? all(db, audiencePeople(db, audience, clock(), 1, place % count))[0] : undefined
+  const person =
+    audience && count > 0
+      ? all(db, audiencePeople(db, audience, clock(), 1, place % count))[0]
+      : undefined
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
   const { letterhead, postal_address, sender_name } = account()
   const compiled = await compileLetter(letterOf(db, mailing.letter_id), {
@@ -21,17 +24,34 @@ export default defineEventHandler(async (event) => {
     listName: list?.name ?? 'this list',
     url,
   })
-  const reader = person ?? one(db, q.selectFrom('people').select(['id', 'address', 'first_name', 'last_name', 'fields']).limit(1))
+  const reader =
+    person ??
+    one(
+      db,
+      q
+        .selectFrom('people')
+        .select(['id', 'address', 'first_name', 'last_name', 'fields'])
+        .limit(1),
+    )
   const values = reader ? valuesOf(reader) : {}
   const merged = mergeLetter(
     compiled,
-    personContext({ address: reader?.address ?? 'reader@letters.example', values }, { list: list?.name ?? '', sender: sender_name, mailing: mailing.name }),
+    personContext(
+      { address: reader?.address ?? 'reader@letters.example', values },
+      { list: list?.name ?? '', sender: sender_name, mailing: mailing.name },
+    ),
   )
   return {
     ...merged,
     count,
     n: count ? place % count : 0,
-    reader: reader ? { id: reader.id, address: reader.address, name: [reader.first_name, reader.last_name].filter(Boolean).join(' ') } : null,
+    reader: reader
+      ? {
+          id: reader.id,
+          address: reader.address,
+          name: [reader.first_name, reader.last_name].filter(Boolean).join(' '),
+        }
+      : null,
     weight: Buffer.byteLength(merged.html),
   }
 })

@@ -8,12 +8,16 @@ export default defineEventHandler((event) => {
   const { db } = satchel()
   const mailing = mailingOf(event)
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
-  const base = { mailing: { ...mailing, list: list?.name ?? null }, subject: letterOf(db, mailing.letter_id).subject }
+  const base = {
+    mailing: { ...mailing, list: list?.name ?? null },
+    subject: letterOf(db, mailing.letter_id).subject,
+  }
   const row = totalsOf(db, mailing.id)
   if (!row) return { ...base, results: null }
   const totals = totalsFrom(row)
   const hours = hoursOf(db, mailing.id)
-  const delivered = (one: { accepted: number; complained: number }) => Math.max(1, one.accepted + one.complained)
+  const delivered = (one: { accepted: number; complained: number }) =>
+    Math.max(1, one.accepted + one.complained)
   return {
     ...base,
     results: {
@@ -42,7 +46,15 @@ function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
   const { accepted, bounced, complained, failed, dropped, uncertain, opened, clicked } = row
   return {
     recipients: waiting + accepted + bounced + complained + failed + dropped + uncertain,
-    waiting, accepted, bounced, complained, failed, dropped, uncertain, opened, clicked,
+    waiting,
+    accepted,
+    bounced,
+    complained,
+    failed,
+    dropped,
+    uncertain,
+    opened,
+    clicked,
     left: row.left_list,
     machineOpened: row.machine_opened,
     scannerClicked: row.scanner_clicked,

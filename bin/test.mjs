@@ -1,0 +1,96 @@
+/**
+ * All tests: installs what is missing, checks style, types and the build, and runs units, whole
+ * processes and the browser. The last line is "N passed, N failed". Words after it go to Vitest.
+ */
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { buildIfStale, checkNode, installPackages, root } from './prepare.mjs'
+
+checkNode()
+installPackages()
+installChromium()
+
+let passed = 0
+let failed = 0
+for (const [name, command, ...args] of [
+  ['format', 'prettier', '--check', '.', '--log-level', 'warn'],
+  ['lint', 'eslint', '.', '--max-warnings', '0'],
+  ['types of Nuxt', 'nuxt', 'prepare'],
+  ['types of the pages', 'vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.app.json'],
+  ['types of the server', 'vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
+  ['types of core, database, engine, world', 'tsc', '-p', 'tsconfig.node.json'],
+])
+  check(name, command, args)
+buildIfStale()
+passed++
+runVitest()
+console.log(`${passed} passed, ${failed} failed`)
+process.exit(failed ? 1 : 0)
+
+function check(name, command, args) {
+  const result = spawnSync(join(root, 'node_modules', '.bin', command), args, {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+  })
+  if (result.status === 0) passed++
+  else {
+    failed++
+    console.log(`${result.stdout}${result.stderr}`)
+  }
+  console.log(`${result.status === 0 ? 'passed' : 'FAILED'}: ${name}`)
+}
+
+function runVitest() {
+  const folder = mkdtempSync(join(tmpdir(), 'satchel-tests-'))
+  const report = join(folder, 'report.json')
+  const vitest = join(root, 'node_modules', 'vitest', 'vitest.mjs')
+  spawnSync(
+    process.execPath,
+    [
+      vitest,
+      'run',
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+      ...process.argv.slice(2),
+    ],
+    {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, NO_COLOR: '1' },
+    },
+  )
+  if (existsSync(report)) {
+    const { numPassedTests, numFailedTests, numFailedTestSuites, success } = JSON.parse(
+      readFileSync(report, 'utf8'),
+    )
+    passed += numPassedTests
+    // A file that can't even be read has no test that failed.
+    failed += Math.max(numFailedTests, success ? 0 : Math.min(1, numFailedTestSuites), 0)
+  } else failed++
+  rmSync(folder, { recursive: true, force: true })
+}
+
+/** Debian's Chromium, installed where that may be done; otherwise a sentence says what to install. */
+function installChromium() {
+  if (existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) return
+  const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
+  if (!mayInstall) {
+    console.error(
+      'The browser tests need Chromium. Install it (Debian: apt-get install chromium), or name one with CHROMIUM=/path.',
+    )
+    process.exit(1)
+  }
+  console.log('Installing Chromium.')
+  const apt = (...args) =>
+    spawnSync('apt-get', args, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
+  apt('update', '-qq')
+  if (apt('install', '-y', '-qq', '--no-install-recommends', 'chromium').status !== 0)
+    process.exit(1)
+}

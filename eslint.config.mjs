@@ -1,0 +1,123 @@
+import tseslint from 'typescript-eslint'
+import vue from 'eslint-plugin-vue'
+
+/** What each folder may not import. Core and world know nothing of ours; nobody reaches past a core folder's door. */
+const forbid = (files, patterns) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: patterns.map(([group, message]) => ({ group, message })) },
+    ],
+  },
+})
+const to = (...names) =>
+  names.flatMap((name) => [`**/${name}/**`, `~~/${name}/**`, `**/../${name}`])
+
+export default tseslint.config(
+  { ignores: ['.nuxt/**', '.output/**', 'node_modules/**', '.data/**', 'data/**'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+    rules: {
+      // Prettier has the say on layout.
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+      'vue/attributes-order': 'off',
+    },
+  },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
+    },
+  },
+  forbid(
+    ['core/**/*.ts'],
+    [
+      [
+        to('database', 'engine', 'server', 'app', 'world', 'demo', 'shared'),
+        'core imports nothing of ours.',
+      ],
+      [
+        [
+          'vue',
+          'nuxt',
+          'h3',
+          'node:fs',
+          'node:fs/*',
+          'node:net',
+          'node:http',
+          'node:https',
+          'better-sqlite3',
+        ],
+        'core has no interface, files or network.',
+      ],
+    ],
+  ),
+  forbid(
+    ['database/**/*.ts'],
+    [[to('engine', 'server', 'app', 'world', 'demo', 'shared'), 'database imports core only.']],
+  ),
+  forbid(
+    ['engine/**/*.ts'],
+    [[to('server', 'app', 'world', 'demo', 'shared'), 'engine imports database and core only.']],
+  ),
+  forbid(
+    ['server/**/*.ts'],
+    [[to('engine', 'app', 'world', 'demo'), 'server imports database, core and shared only.']],
+  ),
+  forbid(
+    ['world/**/*.ts'],
+    [
+      [
+        to('core', 'database', 'engine', 'server', 'app', 'demo', 'shared'),
+        'world knows nothing of Satchel’s insides.',
+      ],
+    ],
+  ),
+  forbid(
+    ['shared/**/*.ts'],
+    [[to('database', 'engine', 'server', 'app', 'world', 'demo'), 'shared imports core only.']],
+  ),
+  {
+    files: ['core/**/*.test.ts', 'database/**/*.test.ts'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
+  // `import type` of a server door leaves nothing behind in the page.
+  {
+    files: ['app/**/*.{ts,vue}'],
+    rules: {
+      'no-restricted-imports': 'off',
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: to('database', 'engine', 'server', 'world', 'demo'),
+              message: 'app imports core and shared only.',
+            },
+            {
+              group: ['**/core/delivery', '**/core/letters/rendering'],
+              message: 'These doors are for servers; import their types only.',
+              allowTypeImports: true,
+            },
+          ],
+        },
+      ],
+    },
+  },
+  // A test looks into whatever came.
+  { files: ['tests/**/*.ts'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
+)

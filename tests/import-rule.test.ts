@@ -1,0 +1,34 @@
+import { ESLint } from 'eslint'
+import { expect, test } from 'vitest'
+
+/** Which way imports go is held by the linter; these are the ways it must close. */
+const eslint = new ESLint()
+async function complaints(file: string, code: string): Promise<number> {
+  const [result] = await eslint.lintText(`${code}\n`, { filePath: file })
+  return result!.messages.filter((message) => message.ruleId?.includes('restricted-imports')).length
+}
+
+test.each([
+  ['core/people/x.ts', "import '../../database'"],
+  ['core/people/x.ts', "import 'node:fs'"],
+  ['core/people/x.ts', "import 'vue'"],
+  ['database/x.ts', "import '../engine/engine'"],
+  ['engine/x.ts', "import '../server/utils/satchel'"],
+  ['server/api/x.ts', "import '~~/engine/engine'"],
+  ['app/stores/x.ts', "import '~~/database/people'"],
+  ['app/stores/x.ts', "import { makeToken } from '~~/core/delivery'"],
+  ['world/x.ts', "import '../core/people'"],
+  ['shared/x.ts', "import '../database'"],
+])('%s may not say %s', async (file, code) => {
+  expect(await complaints(file, code)).toBe(1)
+})
+
+test.each([
+  ['database/x.ts', "import '../core/people'"],
+  ['engine/x.ts', "import '../database/people'"],
+  ['server/api/x.ts', "import '~~/database/people'"],
+  ['app/stores/x.ts', "import '~~/core/people'"],
+  ['app/stores/x.ts', "import type { WaterfallStep } from '~~/core/delivery'"],
+])('%s may say %s', async (file, code) => {
+  expect(await complaints(file, code)).toBe(0)
+})
