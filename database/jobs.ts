@@ -87,30 +87,3 @@ export function cancelJob(db: Database, id: number) {
       .where('state', 'in', ['waiting', 'running']),
   )
 }
-
-/** Engines that gave a sign of life within `within` ms of `hostNow`. */
-export function liveEngines(db: Database, hostNow: number, within: number): string[] {
-  return all(
-    db,
-    q
-      .selectFrom('engines')
-      .select('id')
-      .where('beat_at', '>', hostNow - within),
-  ).map(({ id }) => id)
-}
-
-/** A sign of life of an engine, by the host's clock. Forgets engines of long ago. */
-export function beat(db: Database, engine: string, hostNow: number) {
-  run(
-    db,
-    q
-      .insertInto('engines')
-      .values({ id: engine, started_at: hostNow, beat_at: hostNow })
-      .onConflict((c) => c.column('id').doUpdateSet({ beat_at: hostNow })),
-  )
-  run(db, q.deleteFrom('engines').where('beat_at', '<', hostNow - 86_400_000))
-}
-
-export function engineStops(db: Database, engine: string) {
-  run(db, q.deleteFrom('engines').where('id', '=', engine))
-}

@@ -40,8 +40,6 @@ export interface Schema {
     /** How far the practice world says it has come. */
     followed_at: Generated<number>
   }
-  /** Engines and when they last gave a sign of life, by the host's clock. */
-  engines: { id: string; started_at: number; beat_at: number }
   people: {
     id: Generated<number>
     address: string

@@ -10,7 +10,8 @@ import {
   type Import,
   type UnderstoodRow,
 } from '../database/imports'
-import { finishJob, jobProgress, liveEngines, takeJob } from '../database/jobs'
+import { liveEngines } from '../database/heartbeat'
+import { finishJob, jobProgress, takeJob } from '../database/jobs'
 import { addField, readFields } from '../database/lists'
 import { DEAD_AFTER, type Engine, type Work } from './engine'
 
@@ -18,8 +19,8 @@ const BATCH = 1_000
 
 /** Takes the next import and carries it out, or goes on with one that a dead engine left. */
 export const runImports: Work = async (engine) => {
-  const { db, id, hostClock, clock, log } = engine
-  const job = takeJob(db, id, [...liveEngines(db, hostClock(), DEAD_AFTER), id])
+  const { db, id, hostClock, clock, log, settings } = engine
+  const job = takeJob(db, id, [...liveEngines(settings.data, hostClock(), DEAD_AFTER), id])
   if (!job) return false
   const { importId } = JSON.parse(job.payload) as { importId: number }
   const of = importById(db, importId)

@@ -16,18 +16,6 @@ export interface MailServer {
   close(): void
 }
 
-/** Before these commands are answered no message can have been taken (RFC 5321, 3.3). */
-const beforeTheMessage = new Set([
-  'CONN',
-  'API',
-  'EHLO',
-  'HELO',
-  'STARTTLS',
-  'AUTH',
-  'MAIL FROM',
-  'RCPT TO',
-])
-
 /** A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). */
 export function connectMailServer(settings: EngineSettings, account: Account): MailServer {
   const transport = nodemailer.createTransport({
@@ -56,22 +44,37 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
         await transport.sendMail({ envelope: { from, to: [to] }, raw })
         return { kind: 'accepted' }
       } catch (error) {
-        return answerOf(
-          error as Error & { responseCode?: number; response?: string; command?: string },
-        )
+        return answerOf(error as SendError)
       }
     },
     close: () => transport.close(),
   }
 }
 
-function answerOf(
-  error: Error & { responseCode?: number; response?: string; command?: string },
-): MailServerAnswer {
-  const early = error.command !== undefined && beforeTheMessage.has(error.command)
-  const spoken =
-    error.command === 'MAIL FROM' || error.command === 'RCPT TO' || error.command === 'DATA'
-  if (error.responseCode && spoken)
-    return { kind: 'refused', code: error.responseCode, text: error.response ?? error.message }
-  return { kind: early ? 'unreachable' : 'unknown', why: error.message }
+interface SendError extends Error {
+  code?: string
+  syscall?: string
+  command?: string
+  response?: string
+  responseCode?: number
+}
+
+/**
+ * What an error means. A line that breaks is reported in the same way before and after the message
+ * went over, so only what never came to a conversation counts as certainly not sent.
+ */
+function answerOf(error: SendError): MailServerAnswer {
+  if (error.responseCode) {
+    const aboutThisMessage = ['MAIL FROM', 'RCPT TO', 'DATA'].includes(error.command ?? '')
+    return aboutThisMessage
+      ? { kind: 'refused', code: error.responseCode, text: error.response ?? error.message }
+      : { kind: 'unreachable', why: error.response ?? error.message }
+  }
+  const neverConnected =
+    error.syscall === 'connect' ||
+    error.syscall === 'getaddrinfo' ||
+    ['EDNS', 'ETLS', 'EAUTH'].includes(error.code ?? '') ||
+    (error.code === 'ETIMEDOUT' &&
+      /^(Connection timeout|Greeting never received)/.test(error.message))
+  return { kind: neverConnected ? 'unreachable' : 'unknown', why: error.message }
 }

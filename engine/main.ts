@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import pino from 'pino'
 import { closeDatabase, openDatabase } from '../database'
 import { clockOf } from '../database/clock'
-import { beat, engineStops } from '../database/jobs'
+import { beat, engineStops } from '../database/heartbeat'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
 import type { Engine, Work } from './engine'
@@ -59,8 +59,9 @@ async function keepDoing(name: string, work: Work, idle: number) {
   }
 }
 
-beat(db, engine.id, engine.hostClock())
-const heart = setInterval(() => beat(db, engine.id, engine.hostClock()), 1_000)
+const giveSign = () => beat(settings.data, engine.id, engine.hostClock())
+giveSign()
+const heart = setInterval(giveSign, 1_000)
 engine.log.info({ id: engine.id }, 'engine runs')
 const send = sender(engine)
 await Promise.all([
@@ -75,6 +76,6 @@ await Promise.all([
 ])
 clearInterval(heart)
 await send.close()
-engineStops(db, engine.id)
+engineStops(settings.data, engine.id)
 closeDatabase(db)
 engine.log.info({ id: engine.id }, 'engine stopped')

@@ -335,7 +335,7 @@ test('keys: the palette finds a mailing and a person, g and a letter go to an ar
     .waitFor()
   await visitor.expectAccessible()
   await page().keyboard.press('Enter')
-  await page().waitForURL(/\/mail\/\d+/)
+  await page().waitForURL(/\/mail\/\d+\/letter/)
   await page().keyboard.press('g')
   await page().keyboard.press('r')
   await page().waitForURL(/\/results/)

@@ -29,6 +29,7 @@ export const useSession = defineStore('session', {
       this.loaded = true
     },
     async signOut() {
+      useLive().end()
       await request('/api/session', { method: 'DELETE' })
       this.loaded = false
       await navigateTo('/sign-in')

@@ -34,12 +34,6 @@ create table clock (
   followed_at integer not null default 0
 ) strict;
 
-create table engines (
-  id text primary key,
-  started_at integer not null,
-  beat_at integer not null
-) strict;
-
 create table people (
   id integer primary key,
   address text not null,

@@ -1,12 +1,14 @@
-import { liveEngines } from '~~/database/jobs'
+import { readAccount } from '~~/database/account'
+import { liveEngines } from '~~/database/heartbeat'
 
 /** Whether web, engine and database are alive; 503 where one is not. */
 export default defineEventHandler((event) => {
   let database = false
   let engine = false
   try {
-    const { db, hostClock } = satchel()
-    engine = liveEngines(db, hostClock(), 10_000).length > 0
+    const { db, data, hostClock } = satchel()
+    readAccount(db)
+    engine = liveEngines(data, hostClock(), 10_000).length > 0
     database = true
   } catch {
     // Said below.

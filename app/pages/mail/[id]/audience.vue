@@ -1,9 +1,10 @@
 <script setup lang="ts">
 const store = useMailing()
-const days = ref<number | null>(null)
+const days = ref(30)
+// Once a mailing, so that an answer from the server never replaces what is being typed.
 watch(
-  () => store.mailing?.joinedWithinDays,
-  (now) => (days.value = now ?? null),
+  () => store.mailing?.id,
+  () => (days.value = store.mailing?.joinedWithinDays ?? 30),
   { immediate: true },
 )
 const words = {
@@ -12,8 +13,8 @@ const words = {
   segment: 'Not in the segment',
 }
 const whole = computed(() => store.mailing?.waterfall?.[0]?.left ?? 0)
-function setDays(value: string) {
-  const n = Math.floor(Number(value))
+function setDays() {
+  const n = Math.floor(days.value)
   if (n >= 1 && n <= 3650) void store.set({ joinedWithinDays: n })
 }
 </script>
@@ -55,7 +56,7 @@ function setDays(value: string) {
             type="radio"
             name="segment"
             :checked="store.mailing.joinedWithinDays !== null"
-            @change="store.set({ joinedWithinDays: days ?? 30 })"
+            @change="store.set({ joinedWithinDays: days })"
           />who joined in the last</label
         >
         <span class="flex items-center gap-2"
@@ -65,8 +66,8 @@ function setDays(value: string) {
             min="1"
             max="3650"
             aria-label="Days"
-            :value="days ?? 30"
-            @change="setDays(($event.target as HTMLInputElement).value)"
+            v-model.number="days"
+            @change="setDays"
           />days</span
         >
       </div>

@@ -1,0 +1,52 @@
+import { readFileSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import pino from 'pino'
+import { understandFile } from '../core/people'
+import { closeDatabase, openDatabase } from '../database'
+import { createImport, importById, updateImport } from '../database/imports'
+import { addJob } from '../database/jobs'
+import { addList, listsWithCounts, readFields } from '../database/lists'
+import { runImports } from '../engine/import'
+
+/** Imports FOLDER/people.csv as the engine does; prints the time and the most memory it took. */
+const folder = process.argv[2]!
+const path = join(folder, 'people.csv')
+const db = openDatabase(join(folder, 'ours'), { durable: true })
+const listId = addList(db, { name: 'wants', description: '' }, 0)
+const head = readFileSync(path).subarray(0, 100_000)
+const file = understandFile(head, statSync(path).size, {
+  fields: readFields(db),
+  lists: listsWithCounts(db),
+})
+if ('problem' in file) throw new Error(file.message)
+const importId = createImport(
+  db,
+  {
+    name: 'people.csv',
+    path,
+    size: statSync(path).size,
+    encoding: file.encoding,
+    delimiter: file.delimiter,
+    plans: file.plans,
+    listId,
+    statement: 'Asked for it.',
+  },
+  0,
+)
+updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, 0) })
+const began = performance.now()
+await runImports({
+  id: 'bench',
+  db,
+  clock: Date.now,
+  hostClock: Date.now,
+  log: pino({ level: 'silent' }),
+  settings: { data: folder, url: '', smtpUrl: null, webProxy: null, connections: 1, sign: false },
+  stalled: false,
+})
+const seconds = (performance.now() - began) / 1000
+const done = importById(db, importId)!
+if (done.state !== 'done' || done.added !== 200_000)
+  throw new Error(`${done.state}, ${done.added} added`)
+closeDatabase(db)
+console.log(JSON.stringify({ seconds, peakMb: process.resourceUsage().maxRSS / 1024 }))

@@ -1,0 +1,27 @@
+import { imports } from './import'
+import { measure, type Result } from './harness'
+import { opens } from './open'
+import { sends } from './send'
+
+/** Measures what is promised: npm run bench [-- NAME]. The last line is one JSON object of all results. */
+const measures = [imports, sends, opens]
+const wanted = process.argv[2]
+const chosen = measures.filter(({ name }) => !wanted || name === wanted)
+if (chosen.length === 0) {
+  console.error(
+    `There is no measure called ${wanted}. There are: ${measures.map(({ name }) => name).join(', ')}.`,
+  )
+  process.exit(1)
+}
+const results: Record<string, Omit<Result, 'kept' | 'notes'>> = {}
+for (const one of chosen) {
+  console.log(`${one.name}:`)
+  const { kept, notes, ...result } = await measure(one)
+  const { atMost, atLeast } = one.promise
+  const promise = atMost !== undefined ? `at most ${atMost}` : `at least ${atLeast}`
+  console.log(
+    `  median: ours ${result.ours}, reference ${result.reference} ${result.unit}; ratio ${result.ratio}, promised ${promise}: ${kept ? 'kept' : 'NOT kept'}${Object.keys(notes).length ? `; worst ${JSON.stringify(notes)}` : ''}`,
+  )
+  results[one.name] = result
+}
+console.log(JSON.stringify(results))

@@ -1,0 +1,86 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { makeToken } from '../core/delivery'
+import { closeDatabase, one, openDatabase, q } from '../database'
+import { createAccount, readAccount } from '../database/account'
+import { serving, type Measure } from './harness'
+import { load } from './load'
+
+const REQUESTS = 30_000
+const CONNECTIONS = 64
+
+/** Opens a second of the running web process, every one stored, against a bare h3 handler that answers the same GIF. */
+export const opens: Measure = {
+  name: 'open',
+  unit: 'requests/s',
+  promise: { atLeast: 0.5 },
+  runs: 3,
+  async run() {
+    const bare = await serving('./open-reference.ts')
+    const paths = ['/o/x.gif']
+    await load(Number(bare.line), paths, REQUESTS / 5, CONNECTIONS)
+    const reference = await load(Number(bare.line), paths, REQUESTS, CONNECTIONS)
+    await bare.stop()
+    const ours = await oursOnce()
+    return { ours, reference }
+  },
+}
+
+async function oursOnce(): Promise<number> {
+  const data = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
+  const db = openDatabase(data)
+  createAccount(
+    db,
+    {
+      name: 'Bench',
+      zone: 'UTC',
+      currency: 'GBP',
+      sender_name: 'Bench',
+      sender_address: 'hello@bench.example',
+      postal_address: '',
+      pace_per_minute: null,
+    },
+    0,
+  )
+  const key = Buffer.from(readAccount(db)!.token_key, 'hex')
+  const paths = Array.from({ length: 5_000 }, (_, i) => `/o/${makeToken(key, 'open', 1, i)}.gif`)
+  const port = 20_000 + (process.pid % 20_000)
+  const web = spawn(process.execPath, ['.output/server/index.mjs'], {
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      SATCHEL_DATA: data,
+      SATCHEL_URL: `http://127.0.0.1:${port}`,
+      PORT: String(port),
+      NITRO_PORT: String(port),
+      HOST: '127.0.0.1',
+      NUXT_SESSION_PASSWORD: 'x'.repeat(40),
+    },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  for (;;) {
+    if (
+      await fetch(`http://127.0.0.1:${port}/api/session`).then(
+        (answer) => answer.ok,
+        () => false,
+      )
+    )
+      break
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  await load(port, paths, REQUESTS / 5, CONNECTIONS)
+  const rate = await load(port, paths, REQUESTS, CONNECTIONS)
+  web.kill('SIGKILL')
+  await once(web, 'exit')
+  const stored = one(
+    db,
+    q.selectFrom('acts').select((eb) => eb.fn.countAll<number>().as('n')),
+  )!.n
+  closeDatabase(db)
+  rmSync(data, { recursive: true })
+  if (stored !== REQUESTS + REQUESTS / 5) throw new Error(`${stored} opens stored`)
+  return rate
+}

@@ -1,0 +1,147 @@
+import { join } from 'node:path'
+import pino from 'pino'
+import type { Letter } from '../core/letters'
+import { newBlock, rowOf, type Block } from '../core/letters/document'
+import { richText } from '../core/letters/rich-text'
+import { closeDatabase, openDatabase, q, run, transact } from '../database'
+import { createAccount } from '../database/account'
+import { addList } from '../database/lists'
+import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
+import { planRecipients } from '../database/recipients'
+import { changeSubscription } from '../database/subscriptions'
+import { pourMessage, mouldMessage } from '../core/delivery'
+import { fillFor, personContext } from '../core/letters/rendering'
+import { readAccount } from '../database/account'
+import { compileMailing } from '../engine/start-mailings'
+import { sender } from '../engine/send'
+
+/** Sends 5,000 messages as the engine does; prints the rate and the size of one message. */
+const [folder, port] = process.argv.slice(2) as [string, string]
+const PEOPLE = 5_000
+const db = openDatabase(join(folder, 'ours'), { durable: true })
+createAccount(
+  db,
+  {
+    name: 'Bench',
+    zone: 'UTC',
+    currency: 'GBP',
+    sender_name: 'Bench',
+    sender_address: 'hello@bench.example',
+    postal_address: '1 Slipway',
+    pace_per_minute: null,
+  },
+  0,
+)
+const listId = addList(db, { name: 'Wind notes', description: '' }, 0)
+transact(db, () => {
+  for (let i = 0; i < PEOPLE; i++) {
+    const normal = `reader${i}@inkpost.example`
+    const { id } = run(
+      db,
+      q.insertInto('people').values({
+        address: normal,
+        normal,
+        domain: 'inkpost.example',
+        first_name: `Tamsin ${i}`,
+        last_name: 'Aldergate',
+        fields: JSON.stringify({ town: 'Orrin' }),
+        joined_at: 0,
+        changed_at: 0,
+      }),
+    )
+    changeSubscription(db, id, listId, 'subscribed', { act: 'person', way: 'form' }, 0)
+  }
+})
+const letter = eighteenKilobytes()
+const id = createMailing(db, { name: 'Bench', listId, letter }, 0)
+moveMailing(db, id, ['draft'], 'sending', { started_at: 0 })
+planRecipients(db, id, { listId, rule: null }, 0)
+const url = 'https://mail.bench.example'
+const engine = {
+  id: 'bench',
+  db,
+  clock: Date.now,
+  hostClock: Date.now,
+  log: pino({ level: 'silent' }),
+  settings: {
+    data: folder,
+    url,
+    smtpUrl: `smtp://127.0.0.1:${port}`,
+    webProxy: null,
+    connections: 10,
+    sign: false,
+  },
+  stalled: false,
+}
+const sending = sender(engine)
+const began = performance.now()
+while (mailingById(db, id)!.state !== 'sent') await sending.step()
+const seconds = (performance.now() - began) / 1000
+await sending.close()
+const counted = recountTotals(db, id)
+if (counted.accepted !== PEOPLE) throw new Error(JSON.stringify(counted))
+console.log(JSON.stringify({ rate: PEOPLE / seconds, bytes: await sizeOfOne() }))
+closeDatabase(db)
+
+function eighteenKilobytes(): Letter {
+  const blocks: Block[] = [
+    { ...newBlock('heading', 'title'), text: richText('Force 5 till Sunday') } as Block,
+  ]
+  for (let i = 0; i < 14; i++)
+    blocks.push({
+      ...newBlock('text', `t${i}`),
+      text: richText([
+        { type: 'text', text: 'Dear ' },
+        {
+          type: 'fillIn',
+          attrs: {
+            expression:
+              i % 2 ? 'person.town | default: "you"' : 'person.first_name | default: "there"',
+          },
+        },
+        {
+          type: 'text',
+          text: ', the wind comes steady over the harbour and the beach below the workshop is wide at low water. '.repeat(
+            4,
+          ),
+        },
+        {
+          type: 'text',
+          text: 'See the forecast',
+          marks: [{ type: 'link', attrs: { href: `https://bench.example/forecast/${i}` } }],
+        },
+      ]),
+    } as Block)
+  blocks.push(newBlock('footer', 'footer'))
+  return {
+    subject: 'Wind for {{ person.first_name | default: "you" }}',
+    previewText: '',
+    document: { version: 1, rows: blocks.map(rowOf) },
+  }
+}
+
+async function sizeOfOne(): Promise<number> {
+  const account = readAccount(db)!
+  const compiled = await compileMailing(db, mailingById(db, id)!, account, url)
+  const mould = mouldMessage(
+    id,
+    compiled.parts,
+    {
+      name: 'Bench',
+      address: 'hello@bench.example',
+      url,
+      list: { key: 'wind-notes', name: 'Wind notes' },
+    },
+    Buffer.from(account.token_key, 'hex'),
+  )
+  const context = personContext(
+    { address: 'a@b.example', values: { first_name: 'Tamsin' } },
+    { list: '', sender: '', mailing: '' },
+  )
+  return pourMessage(
+    mould,
+    { personId: 1, address: 'a@b.example', name: '' },
+    fillFor(compiled, context),
+    0,
+  ).raw.length
+}

@@ -1,0 +1,42 @@
+import { expect, test } from 'vitest'
+import { all, openMemory, q, type Database } from '../database'
+import { recountTotals } from '../database/mailings'
+import { makeAccount } from './account'
+
+const make = async (seed: number): Promise<Database> => {
+  const db = openMemory()
+  await makeAccount(db, { seed, size: 300, now: Date.UTC(2026, 10, 23, 9, 40), passwordHash: '!' })
+  return db
+}
+const people = (db: Database) => all(db, q.selectFrom('people').selectAll())
+
+test('the same seed makes the same account, another seed another', async () => {
+  const [one, same, other] = await Promise.all([make(1), make(1), make(2)])
+  expect(people(one)).toEqual(people(same))
+  expect(all(one, q.selectFrom('recipients').selectAll())).toEqual(
+    all(same, q.selectFrom('recipients').selectAll()),
+  )
+  expect(people(one)).not.toEqual(people(other))
+})
+
+test('its history adds up, and something is going on', async () => {
+  const db = await make(3)
+  const mailings = all(db, q.selectFrom('mailings').selectAll())
+  expect(mailings.filter(({ state }) => state === 'sent')).toHaveLength(70)
+  expect(mailings.filter(({ state }) => state === 'scheduled')).toHaveLength(3)
+  for (const { mailing_id, ...totals } of all(db, q.selectFrom('mailing_totals').selectAll()))
+    expect(totals).toMatchObject(recountTotals(db, mailing_id))
+  const opens = all(
+    db,
+    q.selectFrom('recipients').select(['accepted_at', 'opened_at', 'clicked_at']),
+  )
+  for (const { accepted_at, opened_at, clicked_at } of opens) {
+    if (opened_at !== null) expect(opened_at).toBeGreaterThan(accepted_at!)
+    if (clicked_at !== null) expect(clicked_at).toBeGreaterThanOrEqual(opened_at!)
+  }
+  const scripts = people(db).map(({ first_name }) => first_name ?? '')
+  expect(
+    scripts.some((name) => /\p{Script=Greek}|\p{Script=Cyrillic}|\p{Script=Han}/u.test(name)),
+  ).toBe(true)
+  expect(scripts.filter((name) => name === '').length).toBeGreaterThan(5)
+})

@@ -1,0 +1,104 @@
+import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
+import { generateKeyPairSync } from 'node:crypto'
+import { afterEach, expect, test } from 'vitest'
+import type { Account } from '../database/account'
+import { connectMailServer, type MailServer } from './mail-server'
+
+let server: Server | null = null
+let mail: MailServer | null = null
+afterEach(() => {
+  mail?.close()
+  server?.close()
+})
+
+/** A mail server that answers as it is told: one line per command; `null` hangs up. */
+async function serverThat(answers: (command: string) => string | null): Promise<MailServer> {
+  server = createServer((socket: Socket) => {
+    let inData = false
+    const say = (line: string | null) =>
+      line === null ? socket.destroy() : socket.write(`${line}\r\n`)
+    socket.on('error', () => {})
+    say(answers('GREETING'))
+    socket.on('data', (piece: Buffer) => {
+      for (const line of piece.toString('latin1').split('\r\n').filter(Boolean)) {
+        if (inData && line !== '.') continue
+        const command = inData ? 'END' : line.split(' ')[0]!.toUpperCase()
+        inData = command === 'DATA' && (answers('DATA') ?? '').startsWith('354')
+        say(answers(command))
+      }
+    })
+  })
+  await new Promise<void>((done) => server!.listen(0, '127.0.0.1', done))
+  return connect((server.address() as AddressInfo).port)
+}
+
+function connect(port: number): MailServer {
+  const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 1024 })
+  const account = {
+    sender_address: 'hello@galewright.example',
+    dkim_selector: 's',
+    dkim_private_key: privateKey.export({ type: 'pkcs8', format: 'pem' }),
+  } as Account
+  mail = connectMailServer(
+    {
+      data: '',
+      url: '',
+      smtpUrl: `smtp://127.0.0.1:${port}`,
+      webProxy: null,
+      connections: 2,
+      sign: false,
+    },
+    account,
+  )
+  return mail
+}
+
+const good: Record<string, string> = {
+  GREETING: '220 here',
+  EHLO: '250 here',
+  MAIL: '250 ok',
+  RCPT: '250 ok',
+  DATA: '354 go on',
+  END: '250 taken',
+  QUIT: '221 bye',
+  RSET: '250 ok',
+}
+const send = async (from: MailServer) =>
+  from.send('b-x@galewright.example', 'tove@inkpost.example', 'Subject: x\r\n\r\nHello.\r\n')
+
+test('what it takes is accepted', async () => {
+  expect(await send(await serverThat((command) => good[command] ?? '500 what'))).toEqual({
+    kind: 'accepted',
+  })
+})
+
+test.each([
+  ['RCPT', '550 5.1.1 no such mailbox', 550],
+  ['RCPT', '451 4.7.1 come again', 451],
+  ['MAIL', '421 4.7.0 slow down', 421],
+  ['END', '554 5.7.1 spam', 554],
+])('a refusal at %s is told with its code: %s', async (at, line, code) => {
+  const answer = await send(
+    await serverThat((command) => (command === at ? line : (good[command] ?? '250 ok'))),
+  )
+  expect(answer).toMatchObject({
+    kind: 'refused',
+    code,
+    text: expect.stringContaining(line.slice(4, 9)),
+  })
+})
+
+test('a server that is not there, or refuses to talk, certainly has no copy', async () => {
+  expect(await send(connect(9))).toMatchObject({ kind: 'unreachable' })
+  expect(
+    await send(await serverThat((command) => (command === 'GREETING' ? '554 no' : '250 ok'))),
+  ).toMatchObject({ kind: 'unreachable' })
+})
+
+test('a conversation that breaks off after the message went over may have left a copy', async () => {
+  expect(
+    await send(
+      await serverThat((command) => (command === 'END' ? null : (good[command] ?? '250 ok'))),
+    ),
+  ).toMatchObject({ kind: 'unknown' })
+})

@@ -1,0 +1,98 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { one, q } from '../database'
+import { visit, type Visitor } from './browser'
+import { install, type Installation } from './installation'
+
+/** The first visit to an installation of one's own: no demo, no mail server. */
+let satchel: Installation
+let visitor: Visitor
+const page = () => visitor.page
+
+beforeAll(async () => {
+  satchel = await install({ empty: true, env: { SATCHEL_SMTP_URL: '' } })
+  await Promise.all([satchel.start('web'), satchel.start('engine')])
+  visitor = await visit()
+})
+afterAll(async () => {
+  await visitor?.close()
+  await satchel?.stop()
+})
+
+test('the first visit makes the owner’s account, and says what is missing', async () => {
+  await page().goto(satchel.url)
+  await page().waitForURL(/welcome/)
+  await visitor.expectAccessible()
+  await page().getByLabel('Your name').fill('Wren Galewright')
+  await page().getByLabel('Your e-mail address').fill('wren@galewright.example')
+  await page().getByLabel('Password').fill('too short')
+  await page().getByLabel('What your readers know you by').fill('Galewright Kites')
+  await page().getByLabel('Time zone').fill('Europe/London')
+  await page().getByRole('button', { name: 'Make the account' }).click()
+  await page().getByText('At least 12 characters.').waitFor()
+  await page().getByLabel('Password').fill('a long enough password')
+  await page().getByRole('button', { name: 'Make the account' }).click()
+  await page().getByText('No mail server is set').first().waitFor()
+  await page().getByText('Nothing waits.').waitFor()
+  await visitor.expectAccessible()
+  const user = one(satchel.db, q.selectFrom('users').selectAll())!
+  expect(user).toMatchObject({ name: 'Wren Galewright', role: 'owner' })
+  expect(user.password_hash).toMatch(/^\$scrypt\$/)
+})
+
+test('empty screens say what will be there and offer the first step', async () => {
+  for (const [path, words] of [
+    ['/people', 'Nobody is here yet'],
+    ['/mail', 'No letters yet'],
+    ['/results', 'No results yet'],
+    ['/standing', 'Nothing was sent in this time.'],
+    ['/sign-ups', 'Import people'],
+    ['/sequences', 'Write a letter'],
+    ['/settings', 'DKIM'],
+  ]) {
+    await page().goto(`${satchel.url}${path}`)
+    await page().getByText(words!).first().waitFor()
+    await visitor.expectAccessible()
+  }
+})
+
+test('nothing can be sent while no mail server is set', async () => {
+  await page().goto(`${satchel.url}/mail`)
+  await page().getByRole('button', { name: 'Write a letter' }).first().click()
+  await page().waitForURL(/letter/)
+  await page()
+    .getByRole('link', { name: /Dispatch/ })
+    .click()
+  await page().getByText('No mail server is set, so nothing can go out.').waitFor()
+  expect(
+    await page()
+      .getByRole('button', { name: /^Send to/ })
+      .isDisabled(),
+  ).toBe(true)
+})
+
+test('out and in again; a wrong password and a second owner are refused', async () => {
+  await page().getByRole('button', { name: 'Galewright Kites' }).click()
+  await page().getByRole('menuitem', { name: 'Sign out' }).click()
+  await page().waitForURL(/sign-in/)
+  expect(visitor.errors).toEqual([])
+  await page().getByLabel('E-mail address').fill('wren@galewright.example')
+  await page().getByLabel('Password').fill('not the password')
+  await page().getByRole('button', { name: 'Sign in' }).click()
+  await page().getByText('This address and password do not belong together.').waitFor()
+  await visitor.expectAccessible()
+  await page().getByLabel('Password').fill('a long enough password')
+  await page().getByRole('button', { name: 'Sign in' }).click()
+  await page().getByText('Waiting for you').waitFor()
+  const second = await fetch(`${satchel.url}/api/owner`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      name: 'X',
+      address: 'x@y.example',
+      password: 'another long password',
+      accountName: 'Y',
+      zone: 'UTC',
+    }),
+  })
+  expect(second.status).toBe(409)
+})
