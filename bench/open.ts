@@ -71,10 +71,14 @@ async function oursOnce(): Promise<number> {
       break
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
-  await load(port, paths, REQUESTS / 5, CONNECTIONS)
-  const rate = await load(port, paths, REQUESTS, CONNECTIONS)
-  web.kill('SIGKILL')
-  await once(web, 'exit')
+  let rate: number
+  try {
+    await load(port, paths, REQUESTS / 5, CONNECTIONS)
+    rate = await load(port, paths, REQUESTS, CONNECTIONS)
+  } finally {
+    web.kill('SIGKILL')
+    await once(web, 'exit')
+  }
   const stored = one(
     db,
     q.selectFrom('acts').select((eb) => eb.fn.countAll<number>().as('n')),

@@ -1,4 +1,6 @@
+import type { Selectable } from 'kysely'
 import { practiceTime, type Clock, type PracticeClock } from '../core/time'
+import type { Schema } from './schema'
 import { one, prepared, q, run, type Database } from './query'
 
 /** The practice clock as stored, or null where time is the host's. */
@@ -39,24 +41,18 @@ export function worldFollowedTo(db: Database): number {
   return one(db, q.selectFrom('clock').select('followed_at'))?.followed_at ?? 0
 }
 
-/** The clock all code of a process is given: the practice clock where there is one, else the host's. */
+/**
+ * The clock all code of a process is given: the practice clock where the data folder has one, else
+ * the host's. Which of them is decided once, when the process starts.
+ */
 export function clockOf(db: Database, hostClock: Clock): Clock {
-  const read = prepared<
-    object,
-    { anchor_real: number; anchor_practice: number; rate: number; jump_to: number | null }
-  >(db, () => q.selectFrom('clock').select(['anchor_real', 'anchor_practice', 'rate', 'jump_to']))
+  if (readClock(db) === null) return hostClock
+  const read = prepared<object, Selectable<Schema['clock']>>(db, () =>
+    q.selectFrom('clock').selectAll(),
+  )
   return () => {
-    const row = read.one({})
-    const host = hostClock()
-    if (!row) return host
-    return practiceTime(
-      {
-        anchorReal: row.anchor_real,
-        anchorPractice: row.anchor_practice,
-        rate: row.rate,
-        jumpTo: row.jump_to,
-      },
-      host,
-    )
+    const row = read.one({})!
+    const { anchor_real: anchorReal, anchor_practice: anchorPractice, rate, jump_to: jumpTo } = row
+    return practiceTime({ anchorReal, anchorPractice, rate, jumpTo }, hostClock())
   }
 }

@@ -1,5 +1,5 @@
 import type { Selectable } from 'kysely'
-import { all, one, q, run, type Database } from './query'
+import { one, q, run, type Database } from './query'
 import type { Schema } from './schema'
 
 export type Job = Selectable<Schema['jobs']>

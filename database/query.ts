@@ -79,7 +79,11 @@ export function prepared<P extends object, O = unknown>(
     return name === undefined ? () => parameter : (values: P) => values[name]
   })
   const compiled = statement(db, sql)
-  const bind = (values: P) => read.map((of) => of(values))
+  const bind = (values: P) => {
+    const bound = new Array<unknown>(read.length)
+    for (let i = 0; i < bound.length; i++) bound[i] = read[i]!(values)
+    return bound
+  }
   return {
     all: (values) => compiled.all(...bind(values)) as O[],
     one: (values) => compiled.get(...bind(values)) as O | undefined,

@@ -1,0 +1,42 @@
+import type { ServerResponse } from 'node:http'
+import { readToken } from '~~/core/delivery'
+
+const gif = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64')
+const headers = {
+  'Content-Type': 'image/gif',
+  'Content-Length': gif.length,
+  'Cache-Control': 'no-store, private',
+}
+
+/**
+ * `/o/TOKEN.gif`, the picture of one pixel in every letter: its being fetched is an open, and it is
+ * answered when that is stored. Opens come by the thousand in the minutes after a mailing, so this
+ * stands before everything else that looks at a request.
+ */
+export default defineNitroPlugin((nitro) => {
+  nitro.h3App.stack.unshift({
+    route: '/o/',
+    handler: defineEventHandler((event) => {
+      const token = event.node.req.url!.slice('/o/'.length).replace(/\.gif(\?.*)?$/, '')
+      const of = readToken(publicKey(), 'open', token)
+
+      if (!of || event.method !== 'GET') return noSuchLink(event)
+      const { req, res } = event.node
+      const agent = req.headers['user-agent'] ?? ''
+      const act = {
+        ...of,
+        kind: 'open' as const,
+        link: null,
+        at: satchel().clock(),
+        agent,
+        method: 'GET',
+      }
+      return recordAct(act).then(() => answer(res))
+    }),
+  })
+})
+
+function answer(res: ServerResponse) {
+  res.writeHead(200, headers)
+  res.end(gif)
+}
