@@ -87,7 +87,7 @@ function eighteenKilobytes(): Letter {
   const blocks: Block[] = [
     { ...newBlock('heading', 'title'), text: richText('Force 5 till Sunday') } as Block,
   ]
-  for (let i = 0; i < 14; i++)
+  for (let i = 0; i < 4; i++)
     blocks.push({
       ...newBlock('text', `t${i}`),
       text: richText([

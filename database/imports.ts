@@ -79,12 +79,8 @@ export function importNotices(
   )
 }
 
-/** Forgets whom an import has met; its counts stay. */
 export function endImport(db: Database, id: number, state: Import['state'], now: number) {
-  transact(db, () => {
-    updateImport(db, id, { state, finished_at: now })
-    run(db, q.deleteFrom('import_seen').where('import_id', '=', id))
-  })
+  updateImport(db, id, { state, finished_at: now })
 }
 
 /** A row of a file as it was understood. */
@@ -94,15 +90,20 @@ export type UnderstoodRow =
 
 type Outcome = 'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail'
 
+/** Writes an import's rows, batch by batch. */
+export interface ImportWriter {
+  write(rows: readonly UnderstoodRow[], now: number): void
+  /** Says that a row of an earlier run had this address, so that a repeated row is known for one. */
+  meet(normal: string): void
+}
+
 /**
  * Writes rows of an import; call it with one batch after the other. Each batch is one transaction
  * that also counts its rows, so after a crash the import goes on behind the last one that was
  * written, and no row is taken twice.
  */
-export function importWriter(
-  db: Database,
-  of: Import,
-): (rows: readonly UnderstoodRow[], now: number) => void {
+export function importWriter(db: Database, of: Import): ImportWriter {
+  const met = new Set<number>()
   const statements = importStatements(db, of)
   const tagIds = new Map<string, number>()
   const tagId = (name: string) => {
@@ -120,8 +121,8 @@ export function importWriter(
     }
     return id
   }
-  const subscribe = (person: number, list: number, now: number): boolean => {
-    const before = statements.subscription.one({ person, list })?.state
+  const subscribe = (person: number, list: number, isNew: boolean, now: number): boolean => {
+    const before = isNew ? undefined : statements.subscription.one({ person, list })?.state
     if (before === 'unsubscribed') return false
     if (before === 'subscribed') return true
     statements.subscribe.run({ person, list, now })
@@ -146,22 +147,22 @@ export function importWriter(
       outcome = 'added'
     } else {
       id = found.id
-      outcome = statements.seen.one({ person: id }) ? 'repeated' : 'unchanged'
+      outcome = met.has(id) ? 'repeated' : 'unchanged'
       const next = merged(found, first_name as string | null, last_name as string | null, own)
       if (next) {
         statements.change.run({ ...next, id, now })
         if (outcome === 'unchanged') outcome = 'changed'
       }
     }
-    if (outcome !== 'repeated') statements.see.run({ person: id })
+    met.add(id)
     for (const tag of entry.tags) statements.tag.run({ person: id, tag: tagId(tag) })
     const lists = new Set([...entry.lists].filter(([, says]) => says).map(([list]) => list))
     if (of.list_id !== null && entry.lists.get(of.list_id) !== false) lists.add(of.list_id)
-    let welcome = statements.aside.one({ person: id }) === undefined
-    for (const list of lists) if (!subscribe(id, list, now)) welcome = false
+    let welcome = !found || statements.aside.one({ person: id }) === undefined
+    for (const list of lists) if (!subscribe(id, list, !found, now)) welcome = false
     return welcome || outcome === 'repeated' ? outcome : 'never_mail'
   }
-  return (rows, now) =>
+  const writeRows = (rows: readonly UnderstoodRow[], now: number) =>
     transact(db, () => {
       const counts: Record<Outcome, number> = {
         added: 0,
@@ -196,6 +197,13 @@ export function importWriter(
           .where('id', '=', of.id),
       )
     })
+  return {
+    write: writeRows,
+    meet(normal) {
+      const found = statements.find.one({ normal })
+      if (found) met.add(found.id)
+    },
+  }
 }
 
 /** What a found person becomes by an import, or null where nothing would change. Values not named stay. */
@@ -270,16 +278,6 @@ function importStatements(db: Database, of: Import) {
           changed_at: value('now'),
         })
         .where('id', '=', value('id')),
-    ),
-    seen: prepared<{ person: number }>(db, (value) =>
-      q
-        .selectFrom('import_seen')
-        .select('person_id')
-        .where('import_id', '=', of.id)
-        .where('person_id', '=', value('person')),
-    ),
-    see: prepared<{ person: number }>(db, (value) =>
-      q.insertInto('import_seen').values({ import_id: of.id, person_id: value('person') }),
     ),
     tag: prepared<{ person: number; tag: number }>(db, (value) =>
       q

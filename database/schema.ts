@@ -112,8 +112,6 @@ export interface Schema {
     reason: string
     cells: string
   }
-  /** People an import has met so far, so that a repeated row is known for one. Emptied at its end. */
-  import_seen: { import_id: number; person_id: number }
   segments: { id: Generated<number>; name: string; rule: string; created_at: number }
   letters: {
     id: Generated<number>

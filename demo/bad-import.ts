@@ -42,7 +42,7 @@ export function importBadly(db: Database, listId: number, at: number) {
       ? { row: i + 2, entry: outcome.entry, cells }
       : { row: i + 2, refused: outcome.reason, cells }
   })
-  importWriter(db, importById(db, id)!)(rows, at)
+  importWriter(db, importById(db, id)!).write(rows, at)
   endImport(db, id, 'done', at)
 }
 

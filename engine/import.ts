@@ -47,22 +47,25 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
   const plans = JSON.parse(of.plans) as ColumnPlan[]
   for (const { target } of plans) if (target.to === 'new-field') addField(db, target)
   const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
-  const write = importWriter(db, of)
+  const writer = importWriter(db, of)
   let batch: UnderstoodRow[] = []
   let counted = 0
   for await (const { cells, row, bytes } of fileRows(of)) {
-    if (++counted <= of.rows) continue
     const outcome = interpretRow(cells, plans, kinds)
+    if (++counted <= of.rows) {
+      if (outcome.ok) writer.meet(outcome.entry.normal)
+      continue
+    }
     batch.push(
       outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells },
     )
     if (batch.length < BATCH) continue
-    write(batch, clock())
+    writer.write(batch, clock())
     batch = []
     if (jobProgress(db, jobId, bytes, of.size).cancel) return true
     await breathe()
   }
-  write(batch, clock())
+  writer.write(batch, clock())
   jobProgress(db, jobId, of.size, of.size)
   return false
 }

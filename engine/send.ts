@@ -40,6 +40,15 @@ interface Running {
   outcomes: Settled[]
 }
 
+/**
+ * Recipients that are claimed and handed on at a time, for each connection: enough that connections
+ * never wait for the disk. After a crash at most these are uncertain.
+ */
+const WINDOW = 2
+
+/** Answers are written together: when there is one for each connection, or after this many ms. */
+const TOGETHER = 12
+
 /** How long the mail server is left alone after it did not answer. */
 const LEAVE_ALONE = 3_000
 
@@ -55,6 +64,7 @@ export function sender(engine: Engine) {
   let bucket: Bucket = { level: 0, at: 0 }
   let aloneUntil = 0
   let wake = () => {}
+  let enough = () => {}
 
   async function step(): Promise<boolean> {
     const mailings = sendingMailings(db)
@@ -83,7 +93,7 @@ export function sender(engine: Engine) {
       if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
       if (!sending.has(of.mailing.id) || !reachable) continue
       bucket = refill(bucket, of.account.pace_per_minute, now)
-      const free = settings.connections - inFlight() - conversations.length
+      const free = settings.connections * WINDOW - inFlight() - conversations.length
       const may = takeFromBucket(bucket, Math.max(0, free))
       if (may.taken === 0) continue
       const claimed = of.claims.claim(may.taken, now)
@@ -100,6 +110,7 @@ export function sender(engine: Engine) {
     of.inFlight--
     of.outcomes.push(outcome)
     wake()
+    if (unwritten() >= settings.connections) enough()
   }
 
   async function deliver(of: Running, recipient: Claimed): Promise<Settled> {
@@ -174,10 +185,18 @@ export function sender(engine: Engine) {
     return sum
   }
 
-  /** Waits for an answer, and for others that come in the same breath. */
+  function unwritten(): number {
+    let sum = 0
+    for (const of of running.values()) sum += of.outcomes.length
+    return sum
+  }
+
+  /** Waits for an answer, and a little for others, so that they share one commit. */
   async function nextAnswer() {
-    await Promise.race([new Promise<void>((resolve) => (wake = resolve)), wait(200)])
-    await new Promise((resolve) => setImmediate(resolve))
+    if (unwritten() === 0)
+      await Promise.race([new Promise<void>((resolve) => (wake = resolve)), wait(200)])
+    if (unwritten() < settings.connections && inFlight() > 0)
+      await Promise.race([new Promise<void>((resolve) => (enough = resolve)), wait(TOGETHER)])
   }
 
   /** Waits for the conversations under way and writes what came of them. */

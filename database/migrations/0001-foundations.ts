@@ -143,12 +143,6 @@ create table import_notices (
   primary key (import_id, row)
 ) strict, without rowid;
 
-create table import_seen (
-  import_id integer not null,
-  person_id integer not null,
-  primary key (import_id, person_id)
-) strict, without rowid;
-
 create table segments (
   id integer primary key,
   name text not null,

@@ -17,9 +17,9 @@ export default defineNitroPlugin((nitro) => {
   nitro.h3App.stack.unshift({
     route: '/o/',
     handler: defineEventHandler((event) => {
-      const token = event.node.req.url!.slice('/o/'.length).replace(/\.gif(\?.*)?$/, '')
-      const of = readToken(publicKey(), 'open', token)
-
+      // h3 cuts the route off the path it hands on.
+      const token = /^\/?([a-z2-7]+)\.gif(\?|$)/.exec(event.path)?.[1]
+      const of = token === undefined ? null : readToken(publicKey(), 'open', token)
       if (!of || event.method !== 'GET') return noSuchLink(event)
       const { req, res } = event.node
       const agent = req.headers['user-agent'] ?? ''
