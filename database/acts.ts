@@ -1,3 +1,4 @@
+import { sql, type SqlBool } from 'kysely'
 import type { Verdict } from '../core/results'
 import { HOUR } from '../core/time'
 import { shiftTotals } from './recipients'
@@ -115,7 +116,7 @@ export function clicksOf(
       .$narrowType<{ link: number }>()
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', personId)
-      .where('kind', '=', 'click'),
+      .where(sql<SqlBool>`kind = 'click'`),
   )
 }
 

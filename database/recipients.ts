@@ -1,8 +1,15 @@
-import { sql } from 'kysely'
+import { sql, type SqlBool } from 'kysely'
 import { mayMove, type RecipientState } from '../core/delivery'
 import { eligible, type Audience } from './audience'
 import { all, one, prepared, q, run, transact, type Database } from './query'
 import type { ActTotal, Schema } from './schema'
+
+/**
+ * Conditions in SQL's own words, not as bound values: only then does SQLite see that they are those
+ * of the partial indexes `recipients_due` and `recipients_claimed`.
+ */
+const isWaiting = sql<SqlBool>`recipients.state in ('planned', 'queued', 'deferred')`
+const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
 
 type Totals = Partial<Record<RecipientState | ActTotal, number>>
 
@@ -145,7 +152,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
       .selectFrom('recipients')
       .select(['person_id', 'state'])
       .where('mailing_id', '=', mailingId)
-      .where('state', 'in', ['queued', 'deferred', 'planned'])
+      .where(() => isWaiting)
       .where('state', '!=', 'planned')
       .where('due', '<=', value('now'))
       .orderBy('due')
@@ -256,7 +263,7 @@ export function claimsBecomeUncertain(
       q
         .selectFrom('recipients')
         .select(['mailing_id', 'person_id', 'engine'])
-        .where('state', '=', 'claimed')
+        .where(() => isClaimed)
         .where('engine', 'not in', ['', ...liveEngines]),
     )
     for (const { mailing_id, person_id } of lost)
@@ -314,17 +321,24 @@ export function dropRest(db: Database, mailingId: number, now: number): number {
 
 /** When the next recipient of any mailing on its way is due; null where none is. */
 export function nextRecipientDue(db: Database): number | null {
-  return (
-    one(
-      db,
-      q
-        .selectFrom('recipients')
-        .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
-        .select((eb) => eb.fn.min('recipients.due').as('due'))
-        .where('mailings.state', '=', 'sending')
-        .where('recipients.state', 'in', ['queued', 'deferred', 'planned']),
-    )?.due ?? null
+  const sending = all(db, q.selectFrom('mailings').select('id').where('state', '=', 'sending'))
+  const dues = sending.flatMap(({ id }) => nextDueOf(db, id) ?? [])
+  return dues.length ? Math.min(...dues) : null
+}
+
+/** When the next recipient of one mailing is due; null where nobody waits. */
+export function nextDueOf(db: Database, mailingId: number): number | null {
+  const first = one(
+    db,
+    q
+      .selectFrom('recipients')
+      .select('due')
+      .where('mailing_id', '=', mailingId)
+      .where(() => isWaiting)
+      .orderBy('due')
+      .limit(1),
   )
+  return first?.due ?? null
 }
 
 /** One recipient as it stands. */

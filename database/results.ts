@@ -23,7 +23,8 @@ export function linkClicks(db: Database, mailingId: number) {
         join
           .onRef('acts.mailing_id', '=', 'mailing_links.mailing_id')
           .onRef('acts.link', '=', 'mailing_links.no')
-          .on('acts.verdict', '=', 'human'),
+          .on('acts.verdict', '=', 'human')
+          .on(sql<SqlBool>`acts.kind = 'click'`),
       )
       .select((eb) => [
         'mailing_links.no',

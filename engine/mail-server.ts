@@ -41,7 +41,8 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
   return {
     async send(from, to, raw) {
       try {
-        await transport.sendMail({ envelope: { from, to: [to] }, raw })
+        // All ASCII: as bytes it is not encoded a second time.
+        await transport.sendMail({ envelope: { from, to: [to] }, raw: Buffer.from(raw, 'latin1') })
         return { kind: 'accepted' }
       } catch (error) {
         return answerOf(error as SendError)

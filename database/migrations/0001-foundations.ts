@@ -252,7 +252,7 @@ create table acts (
   verdict text
 ) strict;
 create index acts_unjudged on acts (id) where verdict is null;
-create index acts_of_recipient on acts (mailing_id, person_id);
+create index acts_clicks on acts (mailing_id, person_id) where kind = 'click';
 
 create table reports (
   id integer primary key,
