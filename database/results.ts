@@ -1,4 +1,4 @@
-import { sql } from 'kysely'
+import { sql, type SqlBool } from 'kysely'
 import { all, one, q, type Database } from './query'
 
 /** Opens and clicks an hour since the start, from the roll-up. */
