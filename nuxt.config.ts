@@ -29,6 +29,8 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/satchel.svg' }],
     },
   },
+  // Between two words in bold and plain there is a space, also where the line breaks.
+  vue: { compilerOptions: { whitespace: 'preserve' } },
   vite: { plugins: [tailwindcss()], worker: { format: 'es' } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   experimental: { payloadExtraction: false },

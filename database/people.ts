@@ -65,6 +65,18 @@ function chosen({ listId, setAside, search }: PeopleChoice): Expression<SqlBool>
   return parts.length ? parts.reduce((a, b) => sql<SqlBool>`${a} and ${b}`) : sql<SqlBool>`true`
 }
 
+/** How many people have an address at each domain. */
+export function domainCounts(db: Database): Map<string, number> {
+  const rows = all(
+    db,
+    q
+      .selectFrom('people')
+      .select(['domain', (eb) => eb.fn.countAll<number>().as('n')])
+      .groupBy('domain'),
+  )
+  return new Map(rows.map(({ domain, n }) => [domain, n]))
+}
+
 /** What a person's last twelve mailings came to; see the pulse of product.md. Newest last. */
 export type PulseBar = 'clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced'
 

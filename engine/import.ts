@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { setImmediate as breathe } from 'node:timers/promises'
 import Papa from 'papaparse'
-import { interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
+import { addressCautions, interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
 import {
   endImport,
   importById,
@@ -10,7 +10,9 @@ import {
   type Import,
   type UnderstoodRow,
 } from '../database/imports'
+import type { Database } from '../database'
 import { liveEngines } from '../database/heartbeat'
+import { domainCounts } from '../database/people'
 import { finishJob, jobProgress, takeJob } from '../database/jobs'
 import { addField, readFields } from '../database/lists'
 import { DEAD_AFTER, type Engine, type Work } from './engine'
@@ -48,6 +50,7 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
   for (const { target } of plans) if (target.to === 'new-field') addField(db, target)
   const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
   const writer = importWriter(db, of)
+  const domains = domainsKnown(db)
   let batch: UnderstoodRow[] = []
   let counted = 0
   for await (const { cells, row, bytes } of fileRows(of)) {
@@ -55,6 +58,10 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
     if (++counted <= of.rows) {
       if (outcome.ok) writer.meet(outcome.entry.normal)
       continue
+    }
+    if (outcome.ok) {
+      outcome.entry.cautions.push(...addressCautions(outcome.entry.normal, domains.known))
+      domains.count(outcome.entry.domain)
     }
     batch.push(
       outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells },
@@ -68,6 +75,21 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
   writer.write(batch, clock())
   jobProgress(db, jobId, of.size, of.size)
   return false
+}
+
+/** Domains that many have, against which a slip of the hand shows: those on file, and those of this file so far. */
+function domainsKnown(db: Database) {
+  const MANY = 20
+  const counts = domainCounts(db)
+  const known = new Set([...counts].filter(([, n]) => n >= MANY).map(([domain]) => domain))
+  return {
+    known,
+    count(domain: string) {
+      const n = (counts.get(domain) ?? 0) + 1
+      counts.set(domain, n)
+      if (n === MANY) known.add(domain)
+    },
+  }
 }
 
 /** The rows of a file under its header, blank ones left out, each with its place as a spreadsheet counts. */

@@ -79,7 +79,7 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
       <table class="grid-table">
         <tbody>
           <tr v-for="[name, n, about] in parts" :key="name">
-            <td class="w-40 capitalize">{{ name }}</td>
+            <td class="w-40 first-letter:uppercase">{{ name }}</td>
             <td class="num w-24 font-semibold">{{ count(n) }}</td>
             <td class="muted">{{ about }}</td>
           </tr>
