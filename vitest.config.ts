@@ -7,6 +7,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          testTimeout: 30_000,
           include: ['{core,database,engine,server,world,demo,app,bin}/**/*.test.ts'],
         },
       },
