@@ -74,7 +74,8 @@ test('out and in again; a wrong password and a second owner are refused', async 
   await page().getByRole('button', { name: 'Galewright Kites' }).click()
   await page().getByRole('menuitem', { name: 'Sign out' }).click()
   await page().waitForURL(/sign-in/)
-  expect(visitor.errors).toEqual([])
+  // What was under way when one signed out may be refused.
+  expect(visitor.errors.filter((error) => !error.includes('401'))).toEqual([])
   await page().getByLabel('E-mail address').fill('wren@galewright.example')
   await page().getByLabel('Password').fill('not the password')
   await page().getByRole('button', { name: 'Sign in' }).click()
