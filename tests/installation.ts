@@ -97,7 +97,7 @@ export async function install(
         stdio: ['ignore', 'ignore', 'inherit'],
       })
       running.set(name, child)
-      await until(`${name} answers`, () => ready[name]().catch(() => false), 20_000)
+      await until(`${name} answers`, () => ready[name]().catch(() => false), 60_000)
     },
     async kill(name) {
       const child = running.get(name)!
@@ -114,7 +114,7 @@ export async function install(
 }
 
 /** Waits until something is so; says what it waited for where it never is. */
-export async function until(what: string, is: () => boolean | Promise<boolean>, within = 60_000) {
+export async function until(what: string, is: () => boolean | Promise<boolean>, within = 150_000) {
   const end = Date.now() + within
   while (!(await is())) {
     if (Date.now() > end) throw new Error(`Waited ${within / 1000} s in vain: ${what}.`)
