@@ -102,3 +102,37 @@ test('a conversation that breaks off after the message went over may have left a
     ),
   ).toMatchObject({ kind: 'unknown' })
 })
+
+test.each(['EHLO', 'MAIL', 'RCPT', 'DATA'])(
+  'a line that breaks at %s, before the message, certainly left no copy',
+  async (at) => {
+    expect(
+      await send(await serverThat((command) => (command === at ? null : (good[command] ?? '250')))),
+    ).toMatchObject({ kind: 'unreachable' })
+  },
+)
+
+test('a kept line that turns out to be dead is replaced without a word', async () => {
+  let conversations = 0
+  const from = await serverThat((command) => {
+    if (command === 'GREETING') conversations++
+    return command === 'MAIL' && conversations === 1 && sent > 0 ? null : (good[command] ?? '250')
+  })
+  let sent = 0
+  expect(await send(from)).toEqual({ kind: 'accepted' })
+  sent++
+  expect(await send(from)).toEqual({ kind: 'accepted' })
+  expect(conversations).toBe(2)
+})
+
+test('never more lines are open than there may be, and everybody gets their turn', async () => {
+  let open = 0
+  let most = 0
+  const from = await serverThat((command) => {
+    if (command === 'GREETING') most = Math.max(most, ++open)
+    return good[command] ?? '250 ok'
+  })
+  const answers = await Promise.all(Array.from({ length: 30 }, () => send(from)))
+  expect(answers.every(({ kind }) => kind === 'accepted')).toBe(true)
+  expect(most).toBe(2)
+})

@@ -1,4 +1,7 @@
-import nodemailer from 'nodemailer'
+import type { Readable } from 'node:stream'
+import DKIM from 'nodemailer/lib/dkim'
+import { parseConnectionUrl } from 'nodemailer/lib/shared'
+import SMTPConnection from 'nodemailer/lib/smtp-connection'
 import type { Account } from '../database/account'
 import type { EngineSettings } from './engine'
 
@@ -16,66 +19,136 @@ export interface MailServer {
   close(): void
 }
 
-/** A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). */
+/**
+ * A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). They are
+ * nodemailer's connections; its own pool is not used, because it builds a stream of streams for each
+ * message and does not tell whether a line broke before or after the message went over.
+ */
 export function connectMailServer(settings: EngineSettings, account: Account): MailServer {
-  const transport = nodemailer.createTransport({
-    url: settings.smtpUrl!,
-    pool: true,
-    maxConnections: settings.connections,
-    maxMessages: Infinity,
+  const { auth, ...address } = parseConnectionUrl(settings.smtpUrl!)
+  const options = {
+    ...address,
     connectionTimeout: 10_000,
     greetingTimeout: 10_000,
     socketTimeout: 60_000,
-    disableFileAccess: true,
-    disableUrlAccess: true,
-    ...(settings.sign
-      ? {
-          dkim: {
-            domainName: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
-            keySelector: account.dkim_selector,
-            privateKey: account.dkim_private_key,
-          },
-        }
-      : {}),
-  } as Parameters<typeof nodemailer.createTransport>[0])
-  return {
-    async send(from, to, raw) {
-      try {
-        // All ASCII: as bytes it is not encoded a second time.
-        await transport.sendMail({ envelope: { from, to: [to] }, raw: Buffer.from(raw, 'latin1') })
-        return { kind: 'accepted' }
-      } catch (error) {
-        return answerOf(error as SendError)
-      }
-    },
-    close: () => transport.close(),
   }
+  const signer = settings.sign
+    ? new DKIM({
+        domainName: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
+        keySelector: account.dkim_selector,
+        privateKey: account.dkim_private_key,
+      })
+    : null
+  const idle: SMTPConnection[] = []
+  const waiting: (() => void)[] = []
+  let open = 0
+  let closed = false
+
+  async function send(from: string, to: string, raw: string): Promise<MailServerAnswer> {
+    while (idle.length === 0 && open >= settings.connections)
+      await new Promise<void>((free) => waiting.push(free))
+    for (;;) {
+      const kept = idle.pop()
+      const answer = await converse(kept ?? null, from, to, raw)
+      // A line that was kept and turns out to be dead says nothing about the server.
+      if (kept && answer.kind === 'unreachable' && !closed) continue
+      waiting.shift()?.()
+      return answer
+    }
+  }
+
+  async function converse(
+    kept: SMTPConnection | null,
+    from: string,
+    to: string,
+    raw: string,
+  ): Promise<MailServerAnswer> {
+    let connection = kept
+    let wentOver = false
+    try {
+      connection ??= await connect()
+      // All ASCII: as bytes it is not encoded a second time.
+      const bytes = Buffer.from(raw, 'latin1')
+      const message = {
+        /** Called when the server is ready for the message, not before. */
+        pipe(into: NodeJS.WritableStream) {
+          wentOver = true
+          if (signer) signer.sign(bytes).pipe(into)
+          else into.end(bytes)
+          return into
+        },
+      } as unknown as Readable
+      await called((done) => connection!.send({ from, to: [to] }, message, done))
+      idle.push(connection)
+      return { kind: 'accepted' }
+    } catch (error) {
+      const answer = answerOf(error as SendError, wentOver)
+      if (connection && answer.kind === 'refused' && answer.code !== 421) await reset(connection)
+      else connection?.close()
+      return answer
+    }
+  }
+
+  async function connect(): Promise<SMTPConnection> {
+    const connection = new SMTPConnection(options)
+    open++
+    connection.once('end', () => {
+      open--
+      const at = idle.indexOf(connection)
+      if (at >= 0) idle.splice(at, 1)
+      waiting.shift()?.()
+    })
+    await new Promise<void>((resolve, reject) => {
+      connection.on('error', reject)
+      connection.once('end', () => reject(new Error('The mail server closed the line.')))
+      connection.connect((error) => (error ? reject(error) : resolve()))
+    })
+    if (!auth || !connection.allowsAuth) return connection
+    try {
+      await called((done) => connection.login({ ...auth, credentials: { ...auth } }, done))
+      return connection
+    } catch (error) {
+      connection.close()
+      throw error
+    }
+  }
+
+  /** After a refusal the line itself is fine: it is kept, with a clean conversation. */
+  async function reset(connection: SMTPConnection) {
+    try {
+      await called((done) => connection.reset(done))
+      idle.push(connection)
+    } catch {
+      connection.close()
+    }
+  }
+
+  return {
+    send,
+    close() {
+      closed = true
+      for (const connection of idle.splice(0)) connection.quit()
+    },
+  }
+}
+
+/** A call that ends in a callback, as a promise. */
+function called(start: (done: (error?: Error | null) => void) => void): Promise<void> {
+  return new Promise((resolve, reject) =>
+    start((error) => (error ? reject(error) : resolve())),
+  )
 }
 
 interface SendError extends Error {
-  code?: string
-  syscall?: string
-  command?: string
-  response?: string
   responseCode?: number
+  response?: string
+  command?: string
 }
 
-/**
- * What an error means. A line that breaks is reported in the same way before and after the message
- * went over, so only what never came to a conversation counts as certainly not sent.
- */
-function answerOf(error: SendError): MailServerAnswer {
-  if (error.responseCode) {
-    const aboutThisMessage = ['MAIL FROM', 'RCPT TO', 'DATA'].includes(error.command ?? '')
-    return aboutThisMessage
-      ? { kind: 'refused', code: error.responseCode, text: error.response ?? error.message }
-      : { kind: 'unreachable', why: error.response ?? error.message }
-  }
-  const neverConnected =
-    error.syscall === 'connect' ||
-    error.syscall === 'getaddrinfo' ||
-    ['EDNS', 'ETLS', 'EAUTH'].includes(error.code ?? '') ||
-    (error.code === 'ETIMEDOUT' &&
-      /^(Connection timeout|Greeting never received)/.test(error.message))
-  return { kind: neverConnected ? 'unreachable' : 'unknown', why: error.message }
+/** What an error means: certainly no copy as long as the message itself had not begun to go over. */
+function answerOf(error: SendError, wentOver: boolean): MailServerAnswer {
+  const why = error.response ?? error.message
+  if (error.responseCode && ['MAIL FROM', 'RCPT TO', 'DATA'].includes(error.command ?? ''))
+    return { kind: 'refused', code: error.responseCode, text: why }
+  return { kind: wentOver ? 'unknown' : 'unreachable', why }
 }
