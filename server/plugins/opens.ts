@@ -1,6 +1,10 @@
 import type { ServerResponse } from 'node:http'
+import type { H3Event } from 'h3'
 import { readToken } from '~~/core/delivery'
 
+type Around = (event: H3Event, ...rest: never[]) => void | Promise<void>
+
+const route = '/o/'
 const gif = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64')
 const headers = {
   'Content-Type': 'image/gif',
@@ -14,8 +18,9 @@ const headers = {
  * stands before everything else that looks at a request.
  */
 export default defineNitroPlugin((nitro) => {
+  passBy(nitro.h3App.options)
   nitro.h3App.stack.unshift({
-    route: '/o/',
+    route,
     handler: defineEventHandler((event) => {
       // h3 cuts the route off the path it hands on.
       const token = /^\/?([a-z2-7]+)\.gif(\?|$)/.exec(event.path)?.[1]
@@ -35,6 +40,15 @@ export default defineNitroPlugin((nitro) => {
     }),
   })
 })
+
+/** What is done around every other request, for the sake of pages, is not done around opens. */
+function passBy(options: { onRequest?: Around; onAfterResponse?: Around }) {
+  for (const name of ['onRequest', 'onAfterResponse'] as const) {
+    const around = options[name]
+    options[name] = (event, ...rest) =>
+      event.node.req.originalUrl?.startsWith(route) ? undefined : around?.(event, ...rest)
+  }
+}
 
 function answer(res: ServerResponse) {
   res.writeHead(200, headers)
