@@ -131,24 +131,23 @@ export function importWriter(db: Database, of: Import): ImportWriter {
   }
   const write = (entry: ImportEntry, now: number): Outcome => {
     const { first_name = null, last_name = null, ...own } = entry.values
-    const found = statements.find.one({ normal: entry.normal })
-    let id: number
-    let outcome: Outcome
-    if (!found) {
-      const values = { first: first_name as string | null, last: last_name as string | null }
-      id = statements.add.one({
-        address: entry.address,
-        normal: entry.normal,
-        domain: entry.domain,
-        ...values,
-        fields: JSON.stringify(own),
-        now,
-      })!.id
-      outcome = 'added'
-    } else {
-      id = found.id
+    const [first, last] = [first_name as string | null, last_name as string | null]
+    let outcome: Outcome = 'added'
+    // Most rows of a large file are new, so each is added first and looked up only if it is there.
+    const added = statements.add.one({
+      address: entry.address,
+      normal: entry.normal,
+      domain: entry.domain,
+      first,
+      last,
+      fields: JSON.stringify(own),
+      now,
+    })
+    const found = added ? undefined : statements.find.one({ normal: entry.normal })!
+    const id = (added ?? found)!.id
+    if (found) {
       outcome = met.has(id) ? 'repeated' : 'unchanged'
-      const next = merged(found, first_name as string | null, last_name as string | null, own)
+      const next = merged(found, first, last, own)
       if (next) {
         statements.change.run({ ...next, id, now })
         if (outcome === 'unchanged') outcome = 'changed'
@@ -260,6 +259,7 @@ function importStatements(db: Database, of: Import) {
           joined_at: value('now'),
           changed_at: value('now'),
         })
+        .onConflict((c) => c.column('normal').doNothing())
         .returning('id'),
     ),
     change: prepared<{

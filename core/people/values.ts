@@ -22,9 +22,15 @@ export function readDate(text: string, order: DateOrder): string | null {
   if (year.length !== 4 && year.length !== 2) return null
   const fullYear =
     year.length === 4 ? Number(year) : Number(year) + (Number(year) < 40 ? 2000 : 1900)
-  const date = new Date(Date.UTC(fullYear, Number(month) - 1, Number(day)))
-  if (date.getUTCMonth() !== Number(month) - 1 || date.getUTCDate() !== Number(day)) return null
-  return date.toISOString().slice(0, 10)
+  const [monthNo, dayNo] = [Number(month), Number(day)]
+  if (monthNo < 1 || monthNo > 12 || dayNo < 1 || dayNo > daysOf(fullYear, monthNo)) return null
+  return `${String(fullYear).padStart(4, '0')}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`
+}
+
+/** How many days a month has; months count from 1. By arithmetic: imports ask a million times. */
+function daysOf(year: number, month: number): number {
+  if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28
+  return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31
 }
 
 /** The order under which most of the values are dates, and how many of them are. Day first where both fit. */
