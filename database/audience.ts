@@ -1,7 +1,8 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
-import { ruleToSql, type Rule } from '../core/segments'
+import type { Rule } from '../core/segments'
 import { waterfall, type WaterfallStep } from '../core/delivery'
 import { one, q, type Database } from './query'
+import { isMember } from './segments'
 
 /** Who a mailing is for: the subscribers of a list, or those of them that a rule keeps. */
 export interface Audience {
@@ -10,13 +11,13 @@ export interface Audience {
 }
 
 /** The condition on `people` that holds for everybody eligible for a mailing to this audience. */
-export function eligible(audience: Audience, now: number): Expression<SqlBool> {
-  return and(onList(audience.listId), notSetAside, inSegment(audience.rule, now))
+export function eligible(db: Database, audience: Audience, now: number): Expression<SqlBool> {
+  return and(onList(audience.listId), notSetAside, inSegment(db, audience.rule, now))
 }
 
 /** How many drop out at each step, exactly. One pass over the list. */
 export function audienceWaterfall(db: Database, audience: Audience, now: number): WaterfallStep[] {
-  const kept = and(notSetAside, inSegment(audience.rule, now))
+  const kept = and(notSetAside, inSegment(db, audience.rule, now))
   const counts = one(
     db,
     q
@@ -44,7 +45,7 @@ export function countGaps(db: Database, audience: Audience, key: string, now: nu
     q
       .selectFrom('people')
       .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where(() => eligible(audience, now))
+      .where(() => eligible(db, audience, now))
       .where(() => sql<SqlBool>`coalesce(${value}, '') = ''`),
   )!.n
 }
@@ -60,7 +61,7 @@ export function audiencePeople(
   return q
     .selectFrom('people')
     .select(['id', 'address', 'first_name', 'last_name', 'fields'])
-    .where(() => eligible(audience, now))
+    .where(() => eligible(db, audience, now))
     .orderBy('id')
     .limit(limit)
     .offset(offset)
@@ -72,8 +73,8 @@ function onList(listId: number): Expression<SqlBool> {
 
 const notSetAside = sql<SqlBool>`people.id not in (select person_id from set_aside)`
 
-function inSegment(rule: Rule | null, now: number): Expression<SqlBool> {
-  return rule ? ruleToSql(rule, now) : sql<SqlBool>`true`
+function inSegment(db: Database, rule: Rule | null, now: number): Expression<SqlBool> {
+  return rule ? isMember(db, rule, now) : sql<SqlBool>`true`
 }
 
 function and(...parts: Expression<SqlBool>[]): Expression<SqlBool> {

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
+import { fold } from '../core/segments'
 import { migrate } from './migrations'
 import type { Database } from './query'
 
@@ -18,6 +19,7 @@ export function openDatabase(folder: string, options: { durable?: boolean } = {}
   sqlite.pragma(`synchronous = ${options.durable ? 'FULL' : 'NORMAL'}`)
   sqlite.pragma('cache_size = -64000')
   migrate(sqlite)
+  addFunctions(sqlite)
   return { sqlite, statements: new Map() }
 }
 
@@ -26,7 +28,15 @@ export function openMemory(): Database {
   const sqlite = new Sqlite(':memory:')
   sqlite.pragma('foreign_keys = ON')
   migrate(sqlite)
+  addFunctions(sqlite)
   return { sqlite, statements: new Map() }
+}
+
+/** What rules need and SQLite does not have. */
+function addFunctions(sqlite: Sqlite.Database) {
+  sqlite.function('fold', { deterministic: true }, (text: unknown) =>
+    typeof text === 'string' ? fold(text) : null,
+  )
 }
 
 export function closeDatabase(db: Database) {

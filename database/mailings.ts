@@ -129,7 +129,11 @@ export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience
   if (mailing.list_id === null) return null
   return {
     listId: mailing.list_id,
-    rule: mailing.rule === null ? null : readRule(JSON.parse(mailing.rule)),
+    // A rule that can't be read keeps nobody; it never lets everybody in.
+    rule:
+      mailing.rule === null
+        ? null
+        : (readRule(JSON.parse(mailing.rule)) ?? { kind: 'any', of: [] }),
   }
 }
 

@@ -1,5 +1,5 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
-import type { FieldValue, SubscriptionState } from '../core/people'
+import type { FieldValue } from '../core/people'
 import { all, one, q, type Database } from './query'
 
 /** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
@@ -188,22 +188,4 @@ export function valuesOf(person: {
   if (person.first_name !== null) values.first_name = person.first_name
   if (person.last_name !== null) values.last_name = person.last_name
   return values
-}
-
-/** Facts about one person that rules look at. */
-export function factsOf(db: Database, id: number) {
-  const person = one(db, q.selectFrom('people').select('joined_at').where('id', '=', id))
-  if (!person) return null
-  const subscriptions = all(
-    db,
-    q.selectFrom('subscriptions').select(['list_id', 'state']).where('person_id', '=', id),
-  )
-  const tags = all(db, q.selectFrom('person_tags').select('tag_id').where('person_id', '=', id))
-  return {
-    joinedAt: person.joined_at,
-    subscriptions: new Map<number, SubscriptionState>(
-      subscriptions.map((row) => [row.list_id, row.state]),
-    ),
-    tags: new Set(tags.map((row) => row.tag_id)),
-  }
 }

@@ -1,11 +1,13 @@
 import { fillInsOf, linksOf } from '../core/letters'
 import { proofOf, type Mark } from '../core/proof'
+import { readyRule } from '../core/segments'
 import { readAccount } from './account'
 import { audienceWaterfall, countGaps } from './audience'
 import { linkChecks } from './links'
 import { listById, readFields } from './lists'
 import { audienceOf, letterOf, type Mailing } from './mailings'
 import type { Database } from './query'
+import { readCatalog } from './segments'
 
 /** Values every reader has. */
 const always = ['person.address', 'list.name', 'sender.name', 'mailing.name']
@@ -25,6 +27,9 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
     letter,
     listName: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     audienceCount: audience ? audienceWaterfall(db, audience, now).at(-1)!.left : 0,
+    segmentProblems: audience?.rule
+      ? readyRule(audience.rule, readCatalog(db)).problems.map(({ message }) => message)
+      : [],
     postalAddress: readAccount(db)?.postal_address ?? '',
     gaps,
     links: linkChecks(

@@ -58,7 +58,7 @@ export function planRecipients(
               eb.val(now).as('at'),
               eb.val(now).as('due'),
             ])
-            .where(() => eligible(audience, now)),
+            .where(() => eligible(db, audience, now)),
         )
         .onConflict((c) => c.doNothing()),
     )

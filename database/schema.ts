@@ -112,7 +112,72 @@ export interface Schema {
     reason: string
     cells: string
   }
-  segments: { id: Generated<number>; name: string; rule: string; created_at: number }
+  segments: {
+    id: Generated<number>
+    name: string
+    rule: string
+    created_at: number
+    updated_at: number
+    /** Counts up with each change, so that two who edit at once don't lose anything. */
+    version: Generated<number>
+    /** When its members were fixed; null for a segment that is computed. */
+    frozen_at: number | null
+  }
+  frozen_people: { segment_id: number; person_id: number }
+  /** How many were in a segment at the end of a day, and who came and went on it. */
+  segment_days: { segment_id: number; day: string; size: number; came: number; went: number }
+  products: {
+    id: Generated<number>
+    key: string
+    name: string
+    category: string
+    price: number
+    created_at: number
+  }
+  /** Money in minor units of the account's currency. */
+  orders: { id: Generated<number>; number: string; person_id: number; at: number; money: number }
+  order_items: {
+    order_id: number
+    position: number
+    product_id: number
+    quantity: number
+    money: number
+  }
+  events: { id: Generated<number>; person_id: number; name: string; at: number; props: string }
+  /** Sums for each person, kept true by triggers; see the migration. */
+  facts: {
+    person_id: number
+    joined_at: number
+    sent: number
+    last_sent_at: number | null
+    opened: number
+    last_opened_at: number | null
+    clicked: number
+    last_clicked_at: number | null
+    orders: number
+    spent: number
+    first_order_at: number | null
+    last_order_at: number | null
+    keenness: number | null
+  }
+  api_tokens: {
+    id: Generated<number>
+    name: string
+    hash: string
+    created_at: number
+    last_used_at: number | null
+    revoked_at: number | null
+  }
+  api_answers: {
+    token_id: number
+    key: string
+    request_hash: string
+    status: number
+    answer: string
+    at: number
+  }
+  notes: { id: Generated<number>; person_id: number; at: number; by_name: string; text: string }
+  erased: { hash: string; at: number }
   letters: {
     id: Generated<number>
     subject: string

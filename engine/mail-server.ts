@@ -134,9 +134,7 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
 
 /** A call that ends in a callback, as a promise. */
 function called(start: (done: (error?: Error | null) => void) => void): Promise<void> {
-  return new Promise((resolve, reject) =>
-    start((error) => (error ? reject(error) : resolve())),
-  )
+  return new Promise((resolve, reject) => start((error) => (error ? reject(error) : resolve())))
 }
 
 interface SendError extends Error {

@@ -77,6 +77,7 @@ export const mailingInput = object({
     .min(1, 'At least 1 day.')
     .max(3650, 'At most 3650 days.')
     .nullable(),
+  segmentId: number().integer().positive().nullable(),
 })
 
 export const letterInput = object({

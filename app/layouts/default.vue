@@ -12,7 +12,7 @@ onUnmounted(() => live.end())
       >Go to the content</a
     >
     <TopBar />
-    <main id="content" class="min-h-0 flex-1 overflow-auto" tabindex="-1"><slot /></main>
+    <main id="content" class="min-h-0 flex-1 overflow-auto" tabindex="0"><slot /></main>
     <CommandPalette />
     <KeysDialog />
   </div>

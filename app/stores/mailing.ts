@@ -22,6 +22,8 @@ export interface OpenMailing {
   lists: { id: number; name: string; subscribers: number }[]
   fields: Field[]
   joinedWithinDays: number | null
+  segmentId: number | null
+  segments: { id: number; name: string }[]
   waterfall: WaterfallStep[] | null
   letter: Letter & { version: number }
   scheduled_at: number | null
@@ -179,6 +181,7 @@ export const useMailing = defineStore('mailing', () => {
     name?: string
     listId?: number | null
     joinedWithinDays?: number | null
+    segmentId?: number | null
   }) {
     if (!mailing.value) return
     await ask(`/api/mailings/${mailing.value.id}`, { method: 'PUT', body })

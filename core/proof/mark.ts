@@ -23,6 +23,8 @@ export interface ProofFacts {
   letter: Letter
   listName: string | null
   audienceCount: number
+  /** What the segment refers to and is not there any more, in words. */
+  segmentProblems: readonly string[]
   postalAddress: string
   /** For the path of each fill-in ("person.town"): how many of the audience have no value. Unknown paths are absent. */
   gaps: ReadonlyMap<string, number>

@@ -22,6 +22,7 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   letter: finished(),
   listName: 'Wind notes',
   audienceCount: 9060,
+  segmentProblems: [],
   postalAddress: '1 Slipway, Sandreach',
   gaps: new Map([
     ['person.first_name', 312],
@@ -39,6 +40,9 @@ test('a finished letter has no marks', () => {
 test('no audience', () => {
   expect(titles({ listName: null, audienceCount: 0 })).toEqual(['No audience'])
   expect(titles({ audienceCount: 0 })).toEqual(['No audience'])
+  expect(titles({ segmentProblems: ['The tag asked for here is gone.'] })).toEqual([
+    'The segment can’t be asked',
+  ])
 })
 
 test('an empty subject', () => {

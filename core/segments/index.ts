@@ -1,11 +1,29 @@
 /**
- * Segments: a rule that says who is in. One rule, two evaluators that must agree: to SQL for
- * everybody, to a predicate for one person.
+ * Segments: a rule that says who is in. One rule, two evaluators that must agree (to SQL for everybody,
+ * to a predicate for one person), an explanation for one person, and a text that reads as English.
+ * `readyRule` finds what a rule refers to; the evaluators take what it made.
  */
-export type { Rule, Group, Condition } from './rule'
-export { readRule } from './rule'
+export { readRule, conditionsOf, isGroup, mailActs } from './rule'
+export type { Rule, Group, Condition, MailAct, Times, WhichMail } from './rule'
+export { familyOf } from './comparison'
+export type {
+  Comparison,
+  Family,
+  NumberComparison,
+  TextComparison,
+  TimeComparison,
+} from './comparison'
+export { readyRule, segmentsWithin } from './ready'
+export type { Catalog, ReadyRule, RuleProblem, SavedSegment } from './ready'
+export type { Asked } from './moments'
 export { ruleToSql } from './to-sql'
-export type { SegmentTables } from './to-sql'
 export { ruleToPredicate } from './to-predicate'
-export type { PersonFacts } from './to-predicate'
-export { describeRule } from './describe'
+export type { Predicate } from './to-predicate'
+export type { PersonFacts, MailFact, OrderFact, SubscriptionFact } from './person-facts'
+export { explainRule } from './explain'
+export type { Explanation } from './explain'
+export { writeRule, writeCondition } from './write'
+export { parseRule } from './parse'
+export type { ParsedRule } from './parse'
+export { tidyRule } from './tidy'
+export { fold } from './fold'

@@ -1,4 +1,17 @@
 import type { SubscriptionState } from '../people/subscription'
+import { tiers, type Tier } from '../standing'
+import {
+  familyOf,
+  isText,
+  isWhole,
+  MOST_DAYS,
+  readComparison,
+  readTime,
+  type Comparison,
+  type NumberComparison,
+  type TextComparison,
+  type TimeComparison,
+} from './comparison'
 
 /** A rule is a tree: groups of conditions. An empty group `all` or `none` keeps everybody, `any` nobody. */
 export type Rule = Group | Condition
@@ -8,10 +21,55 @@ export interface Group {
   of: Rule[]
 }
 
+/** What a rule can ask. `withinDays` null: at any time up to now. */
 export type Condition =
-  | { kind: 'joined'; withinDays: number }
-  | { kind: 'on-list'; listId: number; state: SubscriptionState }
+  | { kind: 'field'; key: string; test: Comparison }
+  | { kind: 'joined'; when: TimeComparison }
   | { kind: 'tagged'; tagId: number }
+  | {
+      kind: 'on-list'
+      listId: number
+      state: SubscriptionState
+      since: TimeComparison | null
+      /** By which way the present state came about: "import", "form" … */
+      way: string | null
+    }
+  | { kind: 'address'; part: 'whole' | 'domain'; test: TextComparison }
+  | { kind: 'mail'; did: MailAct; of: WhichMail; times: Times; withinDays: number | null }
+  | {
+      kind: 'orders'
+      what: 'count' | 'money'
+      /** Money in minor units. */
+      test: NumberComparison
+      product: string | null
+      category: string | null
+      withinDays: number | null
+    }
+  | { kind: 'ordered'; which: 'first' | 'last'; when: TimeComparison }
+  | {
+      kind: 'event'
+      name: string
+      times: Times
+      withinDays: number | null
+      where: { property: string; test: Comparison } | null
+    }
+  | { kind: 'segment'; segmentId: number }
+  | { kind: 'tier'; of: Tier[] }
+
+/** `sent`: taken by the mail server; `delivered`: and not come back. */
+export type MailAct = (typeof mailActs)[number]
+export const mailActs = ['sent', 'delivered', 'opened', 'clicked', 'bounced'] as const
+
+/** Any mailing, one mailing (or one link of it), or the last `n` that the person was sent. */
+export type WhichMail =
+  | { which: 'any' }
+  | { which: 'mailing'; id: number; link: number | null }
+  | { which: 'last'; n: number }
+
+export interface Times {
+  is: 'at-least' | 'at-most' | 'exactly'
+  n: number
+}
 
 const states = ['pending', 'subscribed', 'unsubscribed']
 
@@ -19,29 +77,136 @@ const states = ['pending', 'subscribed', 'unsubscribed']
 export function readRule(json: unknown, depth = 0): Rule | null {
   if (typeof json !== 'object' || json === null || depth > 20) return null
   const rule = json as Record<string, unknown>
-  switch (rule.kind) {
-    case 'all':
-    case 'any':
-    case 'none': {
-      if (!Array.isArray(rule.of)) return null
-      const of = rule.of.map((part) => readRule(part, depth + 1))
-      return of.every((part) => part !== null) ? { kind: rule.kind, of } : null
+  if (rule.kind !== 'all' && rule.kind !== 'any' && rule.kind !== 'none') return readCondition(rule)
+  if (!Array.isArray(rule.of) || rule.of.length > 200) return null
+  const of = rule.of.map((part) => readRule(part, depth + 1))
+  return of.every((part) => part !== null) ? { kind: rule.kind, of } : null
+}
+
+function readCondition(of: Record<string, unknown>): Condition | null {
+  switch (of.kind) {
+    case 'field': {
+      const test = readComparison(of.test)
+      return test && typeof of.key === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(of.key)
+        ? { kind: 'field', key: of.key, test }
+        : null
     }
-    case 'joined':
-      return isWhole(rule.withinDays, 1, 36_500)
-        ? { kind: 'joined', withinDays: rule.withinDays }
-        : null
-    case 'on-list':
-      return isWhole(rule.listId, 1) && states.includes(rule.state as string)
-        ? { kind: 'on-list', listId: rule.listId, state: rule.state as SubscriptionState }
-        : null
+    case 'joined': {
+      // Mailings made before rules knew other times have only a number of days.
+      const when = readTime(of.when ?? { is: 'last-days', days: of.withinDays })
+      return when && { kind: 'joined', when }
+    }
     case 'tagged':
-      return isWhole(rule.tagId, 1) ? { kind: 'tagged', tagId: rule.tagId } : null
+      return isWhole(of.tagId, 1) ? { kind: 'tagged', tagId: of.tagId } : null
+    case 'on-list': {
+      const since = of.since == null ? null : readTime(of.since)
+      const way = of.way == null ? null : of.way
+      return isWhole(of.listId, 1) &&
+        states.includes(of.state as string) &&
+        (since !== null || of.since == null) &&
+        (way === null || isText(way))
+        ? { kind: 'on-list', listId: of.listId, state: of.state as SubscriptionState, since, way }
+        : null
+    }
+    case 'address': {
+      const test = readComparison(of.test)
+      return test && familyOf(test) === 'text' && (of.part === 'whole' || of.part === 'domain')
+        ? { kind: 'address', part: of.part, test: test as TextComparison }
+        : null
+    }
+    case 'mail': {
+      const which = readWhich(of.of)
+      const times = readTimes(of.times)
+      return which && times && mailActs.includes(of.did as MailAct) && isWithin(of.withinDays)
+        ? {
+            kind: 'mail',
+            did: of.did as MailAct,
+            of: which,
+            times,
+            withinDays: of.withinDays ?? null,
+          }
+        : null
+    }
+    case 'orders': {
+      const test = readComparison(of.test)
+      return test &&
+        familyOf(test) === 'number' &&
+        (of.what === 'count' || of.what === 'money') &&
+        (of.product == null || isText(of.product)) &&
+        (of.category == null || isText(of.category)) &&
+        isWithin(of.withinDays)
+        ? {
+            kind: 'orders',
+            what: of.what,
+            test: test as NumberComparison,
+            product: of.product ?? null,
+            category: of.category ?? null,
+            withinDays: of.withinDays ?? null,
+          }
+        : null
+    }
+    case 'ordered': {
+      const when = readTime(of.when)
+      return when && (of.which === 'first' || of.which === 'last')
+        ? { kind: 'ordered', which: of.which, when }
+        : null
+    }
+    case 'event': {
+      const times = readTimes(of.times)
+      const where = of.where == null ? null : readWhere(of.where)
+      return times && isText(of.name) && (where || of.where == null) && isWithin(of.withinDays)
+        ? { kind: 'event', name: of.name, times, withinDays: of.withinDays ?? null, where }
+        : null
+    }
+    case 'segment':
+      return isWhole(of.segmentId, 1) ? { kind: 'segment', segmentId: of.segmentId } : null
+    case 'tier':
+      return Array.isArray(of.of) && of.of.length > 0 && of.of.every((tier) => tiers.includes(tier))
+        ? { kind: 'tier', of: tiers.filter((tier) => (of.of as Tier[]).includes(tier)) }
+        : null
     default:
       return null
   }
 }
 
-function isWhole(value: unknown, min: number, max = Number.MAX_SAFE_INTEGER): value is number {
-  return Number.isSafeInteger(value) && (value as number) >= min && (value as number) <= max
+function readWhich(json: unknown): WhichMail | null {
+  if (typeof json !== 'object' || json === null) return null
+  const of = json as Record<string, unknown>
+  if (of.which === 'any') return { which: 'any' }
+  if (of.which === 'last') return isWhole(of.n, 1, 1_000) ? { which: 'last', n: of.n } : null
+  const link = of.link ?? null
+  return of.which === 'mailing' && isWhole(of.id, 1) && (link === null || isWhole(link, 0))
+    ? { which: 'mailing', id: of.id, link }
+    : null
+}
+
+function readTimes(json: unknown): Times | null {
+  if (typeof json !== 'object' || json === null) return null
+  const { is, n } = json as Record<string, unknown>
+  return (is === 'at-least' || is === 'at-most' || is === 'exactly') && isWhole(n, 0, 1_000_000)
+    ? { is, n }
+    : null
+}
+
+function readWhere(json: unknown): { property: string; test: Comparison } | null {
+  if (typeof json !== 'object' || json === null) return null
+  const { property, test } = json as Record<string, unknown>
+  const read = readComparison(test)
+  const fits = read && ['any', 'text', 'number', 'yesno'].includes(familyOf(read))
+  return fits && typeof property === 'string' && /^[\w .-]{1,60}$/.test(property)
+    ? { property, test: read }
+    : null
+}
+
+function isWithin(value: unknown): value is number | null | undefined {
+  return value == null || isWhole(value, 1, MOST_DAYS)
+}
+
+/** Every condition of a rule, in reading order. */
+export function conditionsOf(rule: Rule): Condition[] {
+  return isGroup(rule) ? rule.of.flatMap(conditionsOf) : [rule]
+}
+
+export function isGroup(rule: Rule): rule is Group {
+  return rule.kind === 'all' || rule.kind === 'any' || rule.kind === 'none'
 }

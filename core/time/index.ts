@@ -12,3 +12,5 @@ export {
   localInputToTime,
   timeToLocalInput,
 } from './zone'
+export { anniversariesFrom, dayOf, isDay, nextDay, startOfDay } from './calendar'
+export type { Day } from './calendar'

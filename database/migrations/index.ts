@@ -1,8 +1,9 @@
 import type Sqlite from 'better-sqlite3'
 import { foundations } from './0001-foundations'
+import { segmentsAndFacts } from './0002-segments'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
-export const migrations: readonly string[] = [foundations]
+export const migrations: readonly string[] = [foundations, segmentsAndFacts]
 
 /**
  * Brings a database to the present schema, each step in a transaction of its own together with the

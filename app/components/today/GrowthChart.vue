@@ -13,11 +13,20 @@ const gone = computed(() =>
   byDay(props.people.growth.left).map((n, i) => n + byDay(props.people.growth.aside)[i]!),
 )
 const total = (kind: 'joined' | 'left' | 'aside') => sum(props.people.growth[kind], ({ n }) => n)
+/** The day of one large import would flatten all others: its bar is cut, and says its number. */
+const cut = computed(() => {
+  const [most = 0, next = 0] = [...joined.value].sort((a, b) => b - a)
+  return most > 4 * next && next > 0 ? joined.value.indexOf(most) : null
+})
 /** One scale for both sides: 48 px above the line, 28 below. */
-const scale = computed(() =>
-  Math.min(48 / Math.max(1, max(joined.value) ?? 1), 28 / Math.max(1, max(gone.value) ?? 1)),
-)
-const up = (n: number) => n * scale.value
+const scale = computed(() => {
+  const most = max(joined.value, (n, i) => (i === cut.value ? 0 : n)) ?? 1
+  return Math.min(
+    (cut.value === null ? 48 : 30) / Math.max(1, most),
+    28 / Math.max(1, max(gone.value) ?? 1),
+  )
+})
+const up = (n: number) => Math.min(n * scale.value, 48)
 </script>
 
 <template>
@@ -39,6 +48,17 @@ const up = (n: number) => n * scale.value
         <g v-for="(n, i) in joined" :key="i">
           <rect :x="i * 12.3" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
           <rect :x="i * 12.3" y="54" width="9" :height="up(gone[i]!)" fill="#b4573c" />
+        </g>
+        <g v-if="cut !== null">
+          <path :d="`M${cut * 12.3 - 2} 17l6.5 -4 6.5 4 v-4l-6.5 -4 -6.5 4z`" fill="#fff" />
+          <text
+            :x="cut * 12.3 + (cut > 20 ? -4 : 13)"
+            y="13"
+            :text-anchor="cut > 20 ? 'end' : 'start'"
+            class="fill-ink-700 text-[10px]"
+          >
+            {{ count(joined[cut]!) }} on one day
+          </text>
         </g>
         <line x1="0" x2="370" y1="53" y2="53" stroke="#3c433a" />
       </svg>

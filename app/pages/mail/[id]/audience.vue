@@ -7,6 +7,7 @@ watch(
   () => (days.value = store.mailing?.joinedWithinDays ?? 30),
   { immediate: true },
 )
+const chosen = computed(() => store.mailing?.segmentId ?? store.mailing?.segments[0]?.id ?? null)
 const words = {
   'on-list': 'Subscribed to the list',
   'set-aside': 'Set aside: bounced, complained or by hand',
@@ -47,7 +48,7 @@ function setDays() {
           ><input
             type="radio"
             name="segment"
-            :checked="store.mailing.joinedWithinDays === null"
+            :checked="store.mailing.joinedWithinDays === null && store.mailing.segmentId === null"
             @change="store.set({ joinedWithinDays: null })"
           />everybody on it</label
         >
@@ -69,6 +70,25 @@ function setDays() {
             v-model.number="days"
             @change="setDays"
           />days</span
+        >
+        <span v-if="store.mailing.segments.length" class="flex items-center gap-2"
+          ><input
+            id="in-segment"
+            type="radio"
+            name="segment"
+            :checked="store.mailing.segmentId !== null"
+            @change="store.set({ segmentId: chosen })"
+          /><label for="in-segment">who are in</label>
+          <select
+            class="field field-sm"
+            aria-label="Segment"
+            :value="chosen"
+            @change="store.set({ segmentId: Number(($event.target as HTMLSelectElement).value) })"
+          >
+            <option v-for="segment in store.mailing.segments" :key="segment.id" :value="segment.id">
+              {{ segment.name }}
+            </option>
+          </select></span
         >
       </div>
     </fieldset>

@@ -1,5 +1,6 @@
 import { audienceWaterfall } from '~~/database/audience'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
+import { readSegments } from '~~/database/segments'
 import { listById, listsWithCounts, readFields } from '~~/database/lists'
 
 /** One mailing with its letter, its audience step by step, and its totals. */
@@ -14,7 +15,12 @@ export default defineEventHandler((event) => {
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     lists: listsWithCounts(db),
     fields: readFields(db),
-    joinedWithinDays: audience?.rule?.kind === 'joined' ? audience.rule.withinDays : null,
+    joinedWithinDays:
+      audience?.rule?.kind === 'joined' && audience.rule.when.is === 'last-days'
+        ? audience.rule.when.days
+        : null,
+    segmentId: audience?.rule?.kind === 'segment' ? audience.rule.segmentId : null,
+    segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
     totals: totalsOf(db, mailing.id) ?? null,
     pace: pace_per_minute,

@@ -1,28 +1,40 @@
+import type { Rule } from '~~/core/segments'
 import { listById } from '~~/database/lists'
 import { updateMailing } from '~~/database/mailings'
+import { segmentById } from '~~/database/segments'
 import { mailingInput } from '~~/shared/inputs'
+
+const written = (rule: Rule) => JSON.stringify(rule)
 
 /** Changes a mailing's name or audience. */
 export default defineEventHandler(async (event) => {
   const input = await readInput(event, mailingInput)
   const { db } = satchel()
   const mailing =
-    input.listId !== undefined || input.joinedWithinDays !== undefined
+    input.listId !== undefined ||
+    input.joinedWithinDays !== undefined ||
+    input.segmentId !== undefined
       ? unsentMailingOf(event)
       : mailingOf(event)
   if (input.listId != null && !listById(db, input.listId))
     throw refused('This list is gone. Choose another.')
+  if (input.segmentId != null && !segmentById(db, input.segmentId))
+    throw refused('This segment is gone. Choose another.')
   updateMailing(db, mailing.id, {
     ...(input.name !== undefined ? { name: input.name } : {}),
     ...(input.listId !== undefined ? { list_id: input.listId } : {}),
-    ...(input.joinedWithinDays !== undefined
+    ...(input.joinedWithinDays != null
       ? {
-          rule:
-            input.joinedWithinDays === null
-              ? null
-              : JSON.stringify({ kind: 'joined', withinDays: input.joinedWithinDays }),
+          rule: written({
+            kind: 'joined',
+            when: { is: 'last-days', days: input.joinedWithinDays },
+          }),
         }
-      : {}),
+      : input.segmentId != null
+        ? { rule: written({ kind: 'segment', segmentId: input.segmentId }) }
+        : input.joinedWithinDays === null || input.segmentId === null
+          ? { rule: null }
+          : {}),
   })
   return { ok: true }
 })

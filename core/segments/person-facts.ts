@@ -1,0 +1,45 @@
+import type { FieldValue } from '../people/fields'
+import type { SubscriptionState } from '../people/subscription'
+import type { RecipientState } from '../delivery/states'
+import type { Keenness } from '../standing'
+
+/** What must be known of a person to decide any rule. */
+export interface PersonFacts {
+  normal: string
+  domain: string
+  joinedAt: number
+  /** Values by field key, first and last name among them. */
+  values: Readonly<Record<string, FieldValue | null | undefined>>
+  subscriptions: ReadonlyMap<number, SubscriptionFact>
+  tags: ReadonlySet<number>
+  mail: readonly MailFact[]
+  clicks: readonly { mailingId: number; link: number; at: number }[]
+  orders: readonly OrderFact[]
+  events: readonly { name: string; at: number; props: Readonly<Record<string, unknown>> }[]
+  /** Frozen segments they were put into. */
+  frozen: ReadonlySet<number>
+  keenness: Keenness
+}
+
+export interface SubscriptionFact {
+  state: SubscriptionState
+  since: number
+  way: string | null
+}
+
+/** One mailing, as it went with this person. */
+export interface MailFact {
+  mailingId: number
+  state: RecipientState
+  at: number
+  acceptedAt: number | null
+  openedAt: number | null
+  clickedAt: number | null
+}
+
+export interface OrderFact {
+  at: number
+  /** In minor units. */
+  money: number
+  items: readonly { product: string; category: string; money: number }[]
+}

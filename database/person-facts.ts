@@ -1,0 +1,123 @@
+import type { PersonFacts } from '../core/segments'
+import { valuesOf } from './people'
+import { all, one, q, type Database } from './query'
+
+/** Everything known of one person that a rule may ask; null where there is no such person. */
+export function factsOf(db: Database, id: number): PersonFacts | null {
+  const person = one(
+    db,
+    q
+      .selectFrom('people')
+      .innerJoin('facts', 'facts.person_id', 'people.id')
+      .select([
+        'normal',
+        'domain',
+        'first_name',
+        'last_name',
+        'fields',
+        'people.joined_at',
+        'keenness',
+      ])
+      .where('people.id', '=', id),
+  )
+  if (!person) return null
+  const subscriptions = all(
+    db,
+    q
+      .selectFrom('subscriptions as s')
+      .select(['s.list_id', 's.state', 's.since'])
+      .select((eb) =>
+        eb
+          .selectFrom('evidence as e')
+          .select('e.way')
+          .whereRef('e.person_id', '=', 's.person_id')
+          .whereRef('e.list_id', '=', 's.list_id')
+          .orderBy('e.id', 'desc')
+          .limit(1)
+          .as('way'),
+      )
+      .where('s.person_id', '=', id),
+  )
+  const items = all(
+    db,
+    q
+      .selectFrom('orders')
+      .leftJoin('order_items as i', 'i.order_id', 'orders.id')
+      .leftJoin('products', 'products.id', 'i.product_id')
+      .select([
+        'orders.id',
+        'orders.at',
+        'orders.money',
+        'products.name as product',
+        'products.category',
+        'i.money as item_money',
+      ])
+      .where('orders.person_id', '=', id),
+  )
+  const orders = new Map<
+    number,
+    { at: number; money: number; items: PersonFacts['orders'][number]['items'][number][] }
+  >()
+  for (const { id: order, at, money, product, category, item_money } of items) {
+    if (!orders.has(order)) orders.set(order, { at, money, items: [] })
+    if (product !== null)
+      orders.get(order)!.items.push({ product, category: category!, money: item_money! })
+  }
+  return {
+    normal: person.normal,
+    domain: person.domain,
+    joinedAt: person.joined_at,
+    values: valuesOf(person),
+    subscriptions: new Map(
+      subscriptions.map(({ list_id, state, since, way }) => [list_id, { state, since, way }]),
+    ),
+    tags: new Set(
+      all(db, q.selectFrom('person_tags').select('tag_id').where('person_id', '=', id)).map(
+        ({ tag_id }) => tag_id,
+      ),
+    ),
+    mail: all(
+      db,
+      q
+        .selectFrom('recipients')
+        .select([
+          'mailing_id as mailingId',
+          'state',
+          'at',
+          'accepted_at as acceptedAt',
+          'opened_at as openedAt',
+          'clicked_at as clickedAt',
+        ])
+        .where('person_id', '=', id),
+    ),
+    clicks: all(
+      db,
+      q
+        .selectFrom('recipients as r')
+        .innerJoin('acts as a', (join) =>
+          join.onRef('a.mailing_id', '=', 'r.mailing_id').onRef('a.person_id', '=', 'r.person_id'),
+        )
+        .select(['a.mailing_id as mailingId', 'a.link', 'a.at'])
+        .$narrowType<{ link: number }>()
+        .where('r.person_id', '=', id)
+        .where('a.kind', '=', 'click')
+        .where('a.link', 'is not', null)
+        .where('a.verdict', '=', 'human'),
+    ),
+    orders: [...orders.values()],
+    events: all(
+      db,
+      q.selectFrom('events').select(['name', 'at', 'props']).where('person_id', '=', id),
+    ).map(({ name, at, props }) => ({
+      name,
+      at,
+      props: JSON.parse(props) as Record<string, unknown>,
+    })),
+    frozen: new Set(
+      all(db, q.selectFrom('frozen_people').select('segment_id').where('person_id', '=', id)).map(
+        ({ segment_id }) => segment_id,
+      ),
+    ),
+    keenness: person.keenness,
+  }
+}

@@ -1,0 +1,173 @@
+import { sql, type Expression, type SqlBool } from 'kysely'
+import {
+  readRule,
+  readyRule,
+  ruleToSql,
+  type Asked,
+  type Catalog,
+  type ReadyRule,
+  type Rule,
+} from '../core/segments'
+import { readAccount } from './account'
+import { readFields } from './lists'
+import { all, one, q, run, transact, type Database } from './query'
+
+/** A saved segment. */
+export interface Segment {
+  id: number
+  name: string
+  rule: Rule
+  version: number
+  frozenAt: number | null
+}
+
+/** A rule that matches nobody: what a stored rule that can't be read becomes. */
+const nobody: Rule = { kind: 'any', of: [] }
+
+export function readSegments(db: Database): Segment[] {
+  return all(db, q.selectFrom('segments').selectAll().orderBy('name')).map((row) => ({
+    id: row.id,
+    name: row.name,
+    rule: readRule(JSON.parse(row.rule)) ?? nobody,
+    version: row.version,
+    frozenAt: row.frozen_at,
+  }))
+}
+
+export function segmentById(db: Database, id: number): Segment | undefined {
+  return readSegments(db).find((segment) => segment.id === id)
+}
+
+/** Saves a new segment; its id. */
+export function addSegment(db: Database, name: string, rule: Rule, now: number): number {
+  return run(
+    db,
+    q
+      .insertInto('segments')
+      .values({ name, rule: JSON.stringify(rule), created_at: now, updated_at: now }),
+  ).id
+}
+
+/** Changes a segment over the version its editor saw. The new version, or null where somebody was faster. */
+export function changeSegment(
+  db: Database,
+  id: number,
+  change: { name: string; rule: Rule },
+  sawVersion: number,
+  now: number,
+): number | null {
+  const { changes } = run(
+    db,
+    q
+      .updateTable('segments')
+      .set({
+        name: change.name,
+        rule: JSON.stringify(change.rule),
+        version: sawVersion + 1,
+        updated_at: now,
+      })
+      .where('id', '=', id)
+      .where('version', '=', sawVersion)
+      .where('frozen_at', 'is', null),
+  )
+  return changes ? sawVersion + 1 : null
+}
+
+export function deleteSegment(db: Database, id: number): boolean {
+  return run(db, q.deleteFrom('segments').where('id', '=', id)).changes === 1
+}
+
+/** Keeps the members of a rule as they are now, as a segment of its own; its id. */
+export function freezeRule(db: Database, name: string, rule: Rule, now: number): number {
+  return transact(db, () => {
+    const members = membersOf(db, rule, now)
+    const id = addSegment(db, name, rule, now)
+    run(db, q.updateTable('segments').set({ frozen_at: now }).where('id', '=', id))
+    run(
+      db,
+      q
+        .insertInto('frozen_people')
+        .columns(['segment_id', 'person_id'])
+        .expression((eb) =>
+          eb
+            .selectFrom('facts')
+            .select([eb.val(id).as('segment_id'), 'person_id'])
+            .where(() => members),
+        ),
+    )
+    return id
+  })
+}
+
+/** Where a segment is used: mailings whose audience it is, and other segments. */
+export function usesOfSegment(db: Database, id: number) {
+  const mentions = (rule: string | null) =>
+    rule !== null && new RegExp(`"kind":"segment","segmentId":${id}\\b`).test(rule)
+  return {
+    mailings: all(db, q.selectFrom('mailings').select(['id', 'name', 'state', 'rule'])).filter(
+      ({ rule }) => mentions(rule),
+    ),
+    segments: all(db, q.selectFrom('segments').select(['id', 'name', 'rule'])).filter(
+      (segment) => segment.id !== id && mentions(segment.rule),
+    ),
+  }
+}
+
+/** Everything a rule may refer to. */
+export function readCatalog(db: Database): Catalog {
+  const byId = (rows: { id: number; name: string }[]) =>
+    new Map(rows.map(({ id, name }) => [id, name]))
+  const account = readAccount(db)
+  return {
+    fields: new Map(readFields(db).map(({ key, name, kind }) => [key, { name, kind }])),
+    lists: byId(all(db, q.selectFrom('lists').select(['id', 'name']))),
+    tags: byId(all(db, q.selectFrom('tags').select(['id', 'name']))),
+    mailings: byId(all(db, q.selectFrom('mailings').select(['id', 'name']))),
+    segments: new Map(
+      readSegments(db).map(({ id, name, rule, frozenAt }) => [
+        id,
+        { name, rule, frozen: frozenAt !== null },
+      ]),
+    ),
+    moneyDigits: moneyDigitsOf(account?.currency ?? 'GBP'),
+  }
+}
+
+/** Digits after the point of a currency (ISO 4217), as the runtime knows them. */
+export function moneyDigitsOf(currency: string): number {
+  return (
+    new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
+      .maximumFractionDigits ?? 2
+  )
+}
+
+/** The moment and zone a rule is asked for. */
+export function askedAt(db: Database, now: number): Asked {
+  return { now, zone: readAccount(db)?.zone ?? 'UTC' }
+}
+
+/** A rule made ready with what is on file now; null where it refers to something that is not there. */
+export function readyNow(db: Database, rule: Rule): ReadyRule | null {
+  return readyRule(rule, readCatalog(db)).rule
+}
+
+/** The condition on rows of `facts` that holds for the members of a rule. */
+export function membersOf(db: Database, rule: Rule, now: number): Expression<SqlBool> {
+  return ruleToSql(readyNow(db, rule), askedAt(db, now))
+}
+
+/** The same as a condition on rows of `people`. */
+export function isMember(db: Database, rule: Rule, now: number): Expression<SqlBool> {
+  return sql<SqlBool>`exists (select 1 from facts where facts.person_id = people.id and ${membersOf(db, rule, now)})`
+}
+
+/** How many people a rule keeps. */
+export function countMembers(db: Database, rule: Rule, now: number): number {
+  return one(
+    db,
+    q
+      .selectFrom('facts')
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where(() => membersOf(db, rule, now)),
+  )!.n
+}
