@@ -11,6 +11,8 @@ import { galeSeasonSale, offer, windNotes, workshopNews } from './letters'
 import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
+import { makeSegments } from './segments'
+import { makeShop } from './shop'
 
 const zone = 'Europe/London'
 
@@ -67,6 +69,8 @@ export async function makeAccount(
     const people = makePeople(db, chance, size, lists, now)
     importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
+    makeShop(db, chanceFrom(seed + 1), people, now)
+    makeSegments(db, now)
     plan(db, lists, pictures, now)
   })
 }
