@@ -105,8 +105,13 @@ export default tseslint.config(
         {
           patterns: [
             {
-              group: to('database', 'engine', 'server', 'world', 'demo'),
-              message: 'app imports core and shared only.',
+              group: to('database', 'engine', 'world', 'demo'),
+              message: 'app imports core, shared, and types of server only.',
+            },
+            {
+              group: to('server'),
+              message: 'app imports the types of server only.',
+              allowTypeImports: true,
             },
             {
               group: ['**/core/delivery', '**/core/letters/rendering'],

@@ -10,6 +10,7 @@ await build({
   absWorkingDir: root,
   entryPoints: {
     engine: 'engine/main.ts',
+    asker: 'server/asker/main.ts',
     world: 'world/main.ts',
     demo: 'demo/main.ts',
     backup: 'database/backup.ts',

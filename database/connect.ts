@@ -9,16 +9,22 @@ import type { Database } from './query'
  * Opens the database of a data folder, making and migrating it where needed. Several processes may
  * do this at once: migrations run one at a time, under SQLite's own lock.
  * With `durable` every commit is on the disk before it returns, not only safe from a killed process.
+ * With `reading` nothing but temporary tables can be written.
  */
-export function openDatabase(folder: string, options: { durable?: boolean } = {}): Database {
+export function openDatabase(
+  folder: string,
+  options: { durable?: boolean; reading?: boolean } = {},
+): Database {
   mkdirSync(folder, { recursive: true })
-  const sqlite = new Sqlite(join(folder, 'satchel.db'))
-  sqlite.pragma('journal_mode = WAL')
+  const sqlite = new Sqlite(join(folder, 'satchel.db'), { readonly: options.reading ?? false })
+  if (!options.reading) sqlite.pragma('journal_mode = WAL')
   sqlite.pragma('busy_timeout = 10000')
   sqlite.pragma('foreign_keys = ON')
   sqlite.pragma(`synchronous = ${options.durable ? 'FULL' : 'NORMAL'}`)
   sqlite.pragma('cache_size = -64000')
-  migrate(sqlite)
+  if (options.reading) {
+    sqlite.pragma('temp_store = MEMORY')
+  } else migrate(sqlite)
   addFunctions(sqlite)
   return { sqlite, statements: new Map() }
 }

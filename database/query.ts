@@ -5,6 +5,7 @@ import {
   SqliteIntrospector,
   SqliteQueryCompiler,
   type Compilable,
+  type RawBuilder,
 } from 'kysely'
 import type Sqlite from 'better-sqlite3'
 import type { Schema } from './schema'
@@ -28,6 +29,11 @@ export const q = new Kysely<Schema>({
     createQueryCompiler: () => new SqliteQueryCompiler(),
   },
 })
+
+/** A query written with Kysely's `sql`, for what its builder has no words for. */
+export function raw<O>(query: RawBuilder<O>): Compilable<O> {
+  return { compile: () => query.compile(q) }
+}
 
 /** Every row of a query. */
 export function all<O>(db: Database, query: Compilable<O>): O[] {

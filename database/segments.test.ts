@@ -3,6 +3,7 @@ import { afterAll, expect, test } from 'vitest'
 import { catalog, rule, someDay, someText } from '../core/segments/arbitrary'
 import {
   explainRule,
+  isGroup,
   readyRule,
   ruleToPredicate,
   ruleToSql,
@@ -15,6 +16,7 @@ import { DAY } from '../core/time'
 import { openMemory } from './connect'
 import { factsOf } from './person-facts'
 import { all, one, q, run, transact, type Database } from './query'
+import { countLines, membersPage, sharedWithMembers } from './segment-lines'
 import {
   addSegment,
   changeSegment,
@@ -300,6 +302,50 @@ test('SQL, predicate and explanation agree on every rule and every person', () =
     { numRuns: 250 },
   )
 }, 120_000)
+
+/** What a line keeps, straight from its definition: see `countLines`. */
+function linesByDefinition(
+  some: Rule,
+  known: ReturnType<typeof readCatalog>,
+  facts: PersonFacts[],
+) {
+  const lines: Record<string, number> = {}
+  const keep = (part: Rule, among: PersonFacts[]) =>
+    among.filter(ruleToPredicate(readyRule(part, known).rule, { now, zone: 'UTC' }))
+  const walk = (part: Rule, above: PersonFacts[], path: number[]) => {
+    lines[path.join('.')] = keep(part, above).length
+    if (!isGroup(part)) return
+    let left = above
+    part.of.forEach((child, i) => {
+      walk(child, left, [...path, i])
+      if (part.kind === 'all') left = keep(child, left)
+      if (part.kind === 'none') {
+        left = left.filter((one) => !keep(child, [one]).length)
+        lines[[...path, i].join('.')] = left.length
+      }
+    })
+  }
+  walk(some, facts, [])
+  return lines
+}
+
+test('every line counts what its definition says, and the last is the whole', () => {
+  const known = readCatalog(db)
+  fc.assert(
+    fc.property(fc.array(person, { minLength: 1, maxLength: 6 }), rule, (made, some) => {
+      among(made, (ids) => {
+        const facts = ids.map((id) => factsOf(db, id)!)
+        const counted = countLines(db, some, now)
+        expect(counted.lines, writeRule(some, known)).toEqual(linesByDefinition(some, known, facts))
+        expect(counted.total).toBe(countMembers(db, some, now))
+        expect(counted.everyone).toBe(ids.length)
+        expect(membersPage(db, 100, 0)).toHaveLength(counted.total)
+        expect(sharedWithMembers(db, { kind: 'all', of: [] }, now)).toBe(counted.total)
+      })
+    }),
+    { numRuns: 150 },
+  )
+}, 60_000)
 
 test('sums kept by triggers equal what is computed from the raw rows', () => {
   fc.assert(

@@ -94,3 +94,27 @@ export const dispatchInput = object({
 export type AccountInput = InferType<typeof accountInput>
 export type ImportInput = InferType<typeof importInput>
 export type OwnerInput = InferType<typeof ownerInput>
+
+const ruleShape = mixed<object>().required('A rule is missing.')
+
+export const segmentQuestionInput = object({
+  rule: ruleShape,
+  segmentId: number().integer().positive().nullable().default(null),
+  offset: number().integer().min(0).default(0),
+})
+
+export const ruleTextInput = object({ text: string().max(20_000, 'This is too long.').defined() })
+
+export const whyInput = object({
+  rule: ruleShape,
+  personId: number().integer().positive().required(),
+})
+
+export const segmentInput = object({
+  name: line(100).required('Give the segment a name.'),
+  rule: ruleShape,
+})
+
+export const segmentChangeInput = segmentInput.shape({
+  version: number().integer().min(1).required(),
+})

@@ -17,6 +17,7 @@ test.each([
   ['server/api/x.ts', "import '~~/engine/engine'"],
   ['app/stores/x.ts', "import '~~/database/people'"],
   ['app/stores/x.ts', "import { makeToken } from '~~/core/delivery'"],
+  ['app/stores/x.ts', "import { questions } from '~~/server/asker/questions'"],
   ['world/x.ts', "import '../core/people'"],
   ['shared/x.ts', "import '../database'"],
 ])('%s may not say %s', async (file, code) => {
@@ -28,6 +29,7 @@ test.each([
   ['engine/x.ts', "import '../database/people'"],
   ['server/api/x.ts', "import '~~/database/people'"],
   ['app/stores/x.ts', "import '~~/core/people'"],
+  ['app/stores/x.ts', "import type { SegmentAnswer } from '~~/server/asker/questions'"],
   ['app/stores/x.ts', "import type { WaterfallStep } from '~~/core/delivery'"],
 ])('%s may say %s', async (file, code) => {
   expect(await complaints(file, code)).toBe(0)

@@ -41,3 +41,18 @@ export function useTimes() {
     at,
   }
 }
+
+/** The calendar day it is now in the account's zone, "2026-11-23". */
+export function useToday() {
+  const session = useSession()
+  const live = useLive()
+  return { today: () => DateTime.fromMillis(live.now, { zone: session.zone }).toISODate()! }
+}
+
+/** Money in minor units as people write it: "£412", "£38.50". */
+export function money(minor: number, currency: string): string {
+  const format = new Intl.NumberFormat('en-GB', { style: 'currency', currency })
+  const digits = format.resolvedOptions().maximumFractionDigits ?? 2
+  const shown = format.format(minor / 10 ** digits)
+  return shown.replace(/[.,]00$/, '')
+}

@@ -14,6 +14,8 @@ interface Overview {
 }
 const route = useRoute()
 const { answer } = useAnswer<Overview>(() => '/api/people/overview')
+const segments = useAnswer<{ id: number; name: string }[]>(() => '/api/segments')
+const sizes = useAnswer<Record<number, number>>(() => '/api/segments/sizes')
 const { date } = useTimes()
 const search = ref(String(route.query.search ?? ''))
 const list = computed(() => (route.path === '/people' ? String(route.query.list ?? '') : null))
@@ -71,6 +73,24 @@ useKeys((event) => {
           ><span>{{ one.name }}</span
           ><span>{{ count(one.subscribers) }}</span></NuxtLink
         >
+        <div class="side-title flex justify-between">
+          <span>Segments</span>
+          <NuxtLink to="/people/segments/new" class="link">New</NuxtLink>
+        </div>
+        <NuxtLink
+          v-for="one in segments.answer.value"
+          :key="one.id"
+          :to="`/people/segments/${one.id}`"
+          class="side-item"
+          active-class="here"
+          ><span class="truncate">{{ one.name }}</span
+          ><span>{{
+            sizes.answer.value?.[one.id] === undefined ? '' : count(sizes.answer.value[one.id]!)
+          }}</span></NuxtLink
+        >
+        <p v-if="segments.answer.value?.length === 0" class="muted small px-4 pb-1">
+          A rule that says who; always up to date.
+        </p>
         <div class="side-title">Set aside</div>
         <NuxtLink
           :to="{ path: '/people', query: { aside: '1' } }"

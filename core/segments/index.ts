@@ -14,7 +14,8 @@ export type {
   TimeComparison,
 } from './comparison'
 export { readyRule, segmentsWithin } from './ready'
-export type { Catalog, ReadyRule, RuleProblem, SavedSegment } from './ready'
+export type { Catalog, ReadyGroup, ReadyRule, RuleProblem, SavedSegment } from './ready'
+export { momentsOf } from './moments'
 export type { Asked } from './moments'
 export { ruleToSql } from './to-sql'
 export { ruleToPredicate } from './to-predicate'
@@ -27,3 +28,18 @@ export { parseRule } from './parse'
 export type { ParsedRule } from './parse'
 export { tidyRule } from './tidy'
 export { fold } from './fold'
+export {
+  groupPart,
+  insertPart,
+  linesOf,
+  movePart,
+  partAt,
+  removePart,
+  replacePart,
+  ungroupPart,
+} from './changes'
+export type { Path } from './changes'
+export { askables, findAskables } from './askables'
+export type { Askable, Vocabulary } from './askables'
+export { startsFor } from './starts'
+export type { Start } from './starts'

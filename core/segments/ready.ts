@@ -18,11 +18,16 @@ export type SavedSegment = { name: string; rule: Rule; frozen: boolean }
 
 /** A rule in which every reference has been found: segments carry their rule, fields their family. */
 export type ReadyRule =
-  | { kind: 'all' | 'any' | 'none'; of: ReadyRule[] }
+  | ReadyGroup
   | { kind: 'segment'; segmentId: number; of: ReadyRule }
   | { kind: 'frozen'; segmentId: number }
   | { kind: 'field'; key: string; family: Family; test: Comparison }
   | Exclude<Condition, { kind: 'segment' } | { kind: 'field' }>
+
+export interface ReadyGroup {
+  kind: 'all' | 'any' | 'none'
+  of: ReadyRule[]
+}
 
 /** What is wrong with one condition: where it stands (indexes from the root), and in words. */
 export interface RuleProblem {

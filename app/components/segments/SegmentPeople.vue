@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { showFieldValue } from '~~/core/people'
+
+/** Some of the people a rule keeps; each opens the reason why. */
+const emit = defineEmits<{ why: [person: { id: number; name: string }] }>()
+const store = useSegment()
+const field = computed(() => store.vocabulary?.fields.find(({ key }) => !key.endsWith('_name')))
+</script>
+
+<template>
+  <section class="sheet overflow-hidden" aria-labelledby="members-title">
+    <div class="sheet-head">
+      <h2 id="members-title">People in it</h2>
+      <span class="muted small">pulse: last 12 mailings</span>
+    </div>
+    <p v-if="store.counts && store.counts.total === 0" class="muted p-3.5">
+      Nobody fits all of this. The numbers beside the lines show where the last people drop out.
+    </p>
+    <table v-else class="grid-table">
+      <thead>
+        <tr>
+          <th>Person</th>
+          <th>Pulse</th>
+          <th>{{ field?.name }}</th>
+          <th>Bought</th>
+          <th><span class="sr-only">Why</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="person in store.counts?.people" :key="person.id">
+          <td>
+            <NuxtLink :to="`/people/${person.id}`" class="block hover:underline">
+              <span class="block font-[560]">{{ person.name || person.address }}</span>
+              <span v-if="person.name" class="muted small block">{{ person.address }}</span>
+            </NuxtLink>
+          </td>
+          <td><PulseBars :bars="person.pulse" /></td>
+          <td>{{ field ? showFieldValue(person.values[field.key]) || '—' : '' }}</td>
+          <td class="whitespace-nowrap">
+            {{
+              person.orders
+                ? `${person.orders} · ${money(person.spent, store.vocabulary?.currency ?? 'GBP')}`
+                : '—'
+            }}
+          </td>
+          <td class="num">
+            <button
+              type="button"
+              class="link small"
+              @click="emit('why', { id: person.id, name: person.name || person.address })"
+            >
+              Why
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import { insertPart, type Rule } from '~~/core/segments'
+
+/** A segment: its rules as lines, the people they keep, what it shares with others. "new" is one not saved yet. */
+const route = useRoute()
+const store = useSegment()
+const why = ref<{ id: number; name: string } | null>(null)
+const asText = ref(false)
+const saving = ref(false)
+const isNew = computed(() => route.params.id === 'new')
+
+watch(
+  () => [route.params.id, route.query.text],
+  async () => {
+    asText.value = false
+    if (!isNew.value) return store.open(Number(route.params.id))
+    const text = typeof route.query.text === 'string' ? route.query.text : ''
+    const read = text
+      ? await ask<{ ok: boolean; rule: Rule }>('/api/segments/read', {
+          method: 'POST',
+          body: { text },
+        })
+      : null
+    const name = typeof route.query.name === 'string' ? route.query.name : ''
+    await store.open(
+      null,
+      read?.ok ? { name, rule: read.rule } : { name, rule: { kind: 'all', of: [] } },
+    )
+  },
+  { immediate: true },
+)
+
+async function save() {
+  saving.value = true
+  const id = await store.save()
+  saving.value = false
+  if (id === null) return
+  useLive().changes++
+  useNotices().say(`${store.name} is saved.`)
+  if (isNew.value) await navigateTo(`/people/segments/${id}`, { replace: true })
+}
+async function freeze() {
+  const made = await ask<{ id: number }>(`/api/segments/${store.saved!.id}/freeze`, {
+    method: 'POST',
+  })
+  if (!made) return
+  useLive().changes++
+  await navigateTo(`/people/segments/${made.id}`)
+}
+async function remove() {
+  const { name, rule } = store
+  const done = await ask(`/api/segments/${store.saved!.id}`, { method: 'DELETE' })
+  if (!done) return
+  useLive().changes++
+  await navigateTo('/people')
+  useNotices().say(`${name} is deleted.`, {
+    label: 'Undo',
+    run: async () => {
+      const made = await ask<{ id: number }>('/api/segments', {
+        method: 'POST',
+        body: { name, rule },
+      })
+      useLive().changes++
+      if (made) await navigateTo(`/people/segments/${made.id}`)
+    },
+  })
+}
+useKeys((event) => {
+  if (!(event.ctrlKey || event.metaKey) || isWriting(event)) return
+  if (event.key.toLowerCase() === 'z') {
+    event.preventDefault()
+    if (event.shiftKey) store.redo()
+    else store.undo()
+  }
+  if (event.key === 's') {
+    event.preventDefault()
+    if (store.changed && store.name.trim()) void save()
+  }
+})
+const uses = computed(() =>
+  store.saved
+    ? [...store.saved.usedBy.mailings, ...store.saved.usedBy.segments].map(
+        ({ name }) => `“${name}”`,
+      )
+    : [],
+)
+</script>
+
+<template>
+  <div class="mx-auto max-w-[1100px]">
+    <p v-if="store.problem && !store.counts" class="fault" role="alert">{{ store.problem }}</p>
+    <header class="flex items-start justify-between gap-4">
+      <div class="min-w-0 flex-1">
+        <input
+          v-model="store.name"
+          class="w-full rounded bg-transparent font-head text-[24px] font-[640] placeholder:text-ink-500"
+          aria-label="Name of the segment"
+          placeholder="A new segment"
+          :disabled="store.frozen"
+        />
+        <p class="muted mt-0.5">
+          {{ store.frozen ? 'Frozen: its people stay as they were. ' : '' }}{{ store.counts?.text }}
+          <button type="button" class="link" :aria-expanded="asText" @click="asText = !asText">
+            {{ asText ? 'close' : 'as text' }}
+          </button>
+        </p>
+      </div>
+      <div class="flex-none text-right">
+        <div
+          class="font-head text-[24px] font-[640]"
+          :class="store.asking && 'text-ink-500'"
+          aria-live="polite"
+        >
+          {{ store.counts ? count(store.counts.total) : '…' }}
+        </div>
+        <div class="muted small">
+          {{ store.counts?.total === 1 ? 'person' : 'people' }} now<template v-if="store.counts">
+            · {{ store.counts.ms }} ms</template
+          >
+        </div>
+      </div>
+    </header>
+    <RuleText v-if="asText" class="mt-3" @close="asText = false" />
+    <p v-if="store.problem && store.counts" class="fault mt-2" role="alert">{{ store.problem }}</p>
+
+    <section class="sheet mt-3" aria-label="Rules">
+      <RuleLines />
+      <div v-if="!store.frozen" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
+        <AddRule
+          @add="(rule: Rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))"
+        />
+      </div>
+    </section>
+
+    <div class="mt-3 flex flex-wrap items-center gap-2">
+      <button
+        v-if="!store.frozen"
+        type="button"
+        class="btn btn-go"
+        :disabled="!store.changed || !store.name.trim() || saving"
+        @click="save"
+      >
+        {{ saving ? 'Saving…' : isNew ? 'Save segment' : 'Save changes' }}
+      </button>
+      <button type="button" class="btn" :disabled="store.past.length === 0" @click="store.undo">
+        Undo
+      </button>
+      <button type="button" class="btn" :disabled="store.future.length === 0" @click="store.redo">
+        Redo
+      </button>
+      <span v-if="store.changed && store.saved" class="muted">Not saved yet.</span>
+      <span class="flex-1" />
+      <template v-if="store.saved">
+        <a class="btn" :href="`/api/people/export?segment=${store.saved.id}&format=csv`"
+          >Take out as CSV</a
+        >
+        <button
+          v-if="!store.frozen"
+          type="button"
+          class="btn"
+          :disabled="store.changed"
+          @click="freeze"
+        >
+          Freeze a copy
+        </button>
+        <button type="button" class="btn btn-bad" @click="remove">Delete</button>
+      </template>
+    </div>
+    <p v-if="uses.length" class="muted small mt-2">
+      Used by {{ uses.join(', ') }}: a change here changes who they go to.
+    </p>
+
+    <StartingPoints v-if="isNew && store.rule.of.length === 0" class="mt-4" />
+    <div v-else class="mt-4 grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)] items-start gap-4">
+      <SegmentPeople @why="why = $event" />
+      <SharedSegments />
+    </div>
+    <WhyDialog v-if="why" :person="why" @close="why = null" />
+  </div>
+</template>

@@ -1,0 +1,9 @@
+import { addSegment } from '~~/database/segments'
+import { segmentInput } from '~~/shared/inputs'
+
+/** Saves a new segment. */
+export default defineEventHandler(async (event) => {
+  const { name, rule } = await readInput(event, segmentInput)
+  const { db, clock } = satchel()
+  return { id: addSegment(db, name, ruleToSave(rule, null), clock()) }
+})

@@ -1,0 +1,7 @@
+import { readVocabulary } from '~~/database/vocabulary'
+
+/** Everything a rule can ask about. */
+export default defineEventHandler(() => ({
+  ...readVocabulary(satchel().db),
+  currency: account().currency,
+}))

@@ -1,0 +1,76 @@
+import type { Database } from '../../database'
+import { pulsesOf, valuesOf } from '../../database/people'
+import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
+import { countMembers, readSegments } from '../../database/segments'
+import { commonValues } from '../../database/vocabulary'
+import type { Rule } from '../../core/segments'
+
+const PAGE = 50
+
+/**
+ * What the asker can be asked. Each may take long, which is why none is asked in the web process.
+ * Questions and answers cross the border of a process, so they are plain JSON.
+ */
+export const questions = {
+  /** A rule while it is edited: each line's count, some of the people, what it shares with saved segments. */
+  segment(
+    db: Database,
+    { rule, now, segmentId }: { rule: Rule; now: number; segmentId: number | null },
+  ) {
+    const began = performance.now()
+    const counts = countLines(db, rule, now)
+    const ms = Math.round(performance.now() - began)
+    return { ...counts, ms, people: shownPeople(db, 0), shared: sharedWith(db, segmentId, now) }
+  },
+
+  /** More of a rule's people. */
+  members(db: Database, { rule, now, offset }: { rule: Rule; now: number; offset: number }) {
+    countLines(db, rule, now)
+    return shownPeople(db, offset)
+  },
+
+  /** How many people each of some rules keeps. */
+  sizes(db: Database, { rules, now }: { rules: Rule[]; now: number }) {
+    return rules.map((rule) => countMembers(db, rule, now))
+  },
+
+  /** The values people have most often for a field, with how many have them. */
+  values(db: Database, { key }: { key: string }) {
+    return commonValues(db, key)
+  },
+}
+export type Questions = typeof questions
+export type Question = {
+  [K in keyof Questions]: { ask: K; of: Parameters<Questions[K]>[1] }
+}[keyof Questions]
+export type SegmentAnswer = ReturnType<Questions['segment']>
+
+function shownPeople(db: Database, offset: number) {
+  const rows = membersPage(db, PAGE, offset)
+  const pulses = pulsesOf(
+    db,
+    rows.map(({ id }) => id),
+  )
+  return rows.map((row) => ({
+    id: row.id,
+    address: row.address,
+    name: [row.first_name, row.last_name].filter(Boolean).join(' '),
+    values: valuesOf(row),
+    orders: row.orders,
+    spent: row.spent,
+    pulse: pulses.get(row.id)!,
+  }))
+}
+
+/** How many of the members are in other saved segments, too; the largest share first. */
+function sharedWith(db: Database, segmentId: number | null, now: number) {
+  return readSegments(db)
+    .filter(({ id }) => id !== segmentId)
+    .slice(0, 12)
+    .map(({ id, name }) => ({
+      id,
+      name,
+      n: sharedWithMembers(db, { kind: 'segment', segmentId: id }, now),
+    }))
+    .sort((a, b) => b.n - a.n)
+}
