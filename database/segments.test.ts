@@ -16,6 +16,7 @@ import { DAY } from '../core/time'
 import { openMemory } from './connect'
 import { factsOf } from './person-facts'
 import { all, one, q, run, transact, type Database } from './query'
+import { compareSegments } from './segment-compare'
 import { countLines, membersPage, sharedWithMembers } from './segment-lines'
 import {
   addSegment,
@@ -389,6 +390,24 @@ test('sums kept by triggers equal what is computed from the raw rows', () => {
     { numRuns: 80 },
   )
 }, 60_000)
+
+test('comparing segments puts everybody into exactly one part', () => {
+  fc.assert(
+    fc.property(fc.array(person, { minLength: 1, maxLength: 8 }), (made) => {
+      among(made, (ids) => {
+        const parts = compareSegments(db, [1, 2, 3], now)
+        expect(parts.reduce((sum, { n }) => sum + n, 0)).toBe(ids.length)
+        for (const segment of [1, 2, 3])
+          expect(
+            parts.filter(({ of }) => of.includes(segment)).reduce((sum, { n }) => sum + n, 0),
+          ).toBe(countMembers(db, { kind: 'segment', segmentId: segment }, now))
+        // "Both" is made of the two others, so nobody is in it alone.
+        expect(parts.some(({ of }) => of.length === 1 && of[0] === 3)).toBe(false)
+      })
+    }),
+    { numRuns: 40 },
+  )
+})
 
 const owners: Rule = { kind: 'tagged', tagId: 1 }
 const maker = (tags: number[]): Made =>

@@ -130,7 +130,7 @@ test('nothing is found by what nobody could mean', () => {
 })
 
 test('starting points are rules of this account, and only of what it has', () => {
-  const starts = startsFor(vocabulary, { field: 'town', value: 'Hale "Point"' })
+  const starts = startsFor(vocabulary, { field: 'town', name: 'Town', value: 'Hale "Point"' })
   for (const { text } of starts) expect(parseRule(text, catalog), text).toMatchObject({ ok: true })
   expect(starts.map(({ name }) => name)).toContain('Bought once')
   const bare = startsFor({ fields: [], lists: [], domains: [], products: [], categories: [] }, null)

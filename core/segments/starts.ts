@@ -10,7 +10,7 @@ export interface Start {
 /** Starting points made from what an account has. `towns`: the values most people have for a field of that name. */
 export function startsFor(
   vocabulary: Pick<Vocabulary, 'fields' | 'lists' | 'domains' | 'products' | 'categories'>,
-  common: { field: string; value: string } | null,
+  common: { field: string; name: string; value: string } | null,
 ): Start[] {
   const { fields, domains, products } = vocabulary
   const birthday = fields.find(({ kind, name }) => kind === 'date' && /birth/i.test(name))
@@ -58,7 +58,7 @@ export function startsFor(
     common
       ? {
           name: `In ${common.value}`,
-          about: 'The most common value of this field.',
+          about: `The most common ${common.name}.`,
           text: `field #${common.field} is ${JSON.stringify(common.value)}`,
         }
       : null,

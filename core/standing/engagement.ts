@@ -11,8 +11,8 @@ export const HALF_LIFE_DAYS = 45
 export const tiers = ['silent', 'cool', 'warm', 'keen'] as const
 export type Tier = (typeof tiers)[number]
 
-/** The least engagement of each tier. */
-export const tierFrom: Record<Tier, number> = { silent: 0, cool: 0.25, warm: 1, keen: 4 }
+/** The least engagement of each tier. Who opens a weekly letter every time comes to about 10. */
+export const tierFrom: Record<Tier, number> = { silent: 0, cool: 0.5, warm: 2.5, keen: 8 }
 
 /**
  * Engagement as it is kept on file: log2 of Σ weight(act) · 2^(time of act / half-life). In this form

@@ -1,5 +1,6 @@
 import type { Database } from '../../database'
 import { pulsesOf, valuesOf } from '../../database/people'
+import { compareSegments } from '../../database/segment-compare'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
 import { countMembers, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
@@ -32,6 +33,11 @@ export const questions = {
   /** How many people each of some rules keeps. */
   sizes(db: Database, { rules, now }: { rules: Rule[]; now: number }) {
     return rules.map((rule) => countMembers(db, rule, now))
+  },
+
+  /** Everybody, split by which of some segments they are in. */
+  compare(db: Database, { ids, now }: { ids: number[]; now: number }) {
+    return compareSegments(db, ids, now)
   },
 
   /** The values people have most often for a field, with how many have them. */

@@ -16,26 +16,30 @@ const field = computed(() => store.vocabulary?.fields.find(({ key }) => !key.end
     <p v-if="store.counts && store.counts.total === 0" class="muted p-3.5">
       Nobody fits all of this. The numbers beside the lines show where the last people drop out.
     </p>
-    <table v-else class="grid-table">
+    <table v-else class="grid-table table-fixed">
       <thead>
         <tr>
-          <th>Person</th>
-          <th>Pulse</th>
+          <th class="w-[38%]">Person</th>
+          <th class="w-[104px]">Pulse</th>
           <th>{{ field?.name }}</th>
           <th>Bought</th>
-          <th><span class="sr-only">Why</span></th>
+          <th class="w-14"><span class="sr-only">Why</span></th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="person in store.counts?.people" :key="person.id">
           <td>
             <NuxtLink :to="`/people/${person.id}`" class="block hover:underline">
-              <span class="block font-[560]">{{ person.name || person.address }}</span>
-              <span v-if="person.name" class="muted small block">{{ person.address }}</span>
+              <span class="block truncate font-[560]">{{ person.name || person.address }}</span>
+              <span v-if="person.name" class="muted small block truncate">{{
+                person.address
+              }}</span>
             </NuxtLink>
           </td>
           <td><PulseBars :bars="person.pulse" /></td>
-          <td>{{ field ? showFieldValue(person.values[field.key]) || '—' : '' }}</td>
+          <td class="truncate">
+            {{ field ? showFieldValue(person.values[field.key]) || '—' : '' }}
+          </td>
           <td class="whitespace-nowrap">
             {{
               person.orders

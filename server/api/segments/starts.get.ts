@@ -9,7 +9,7 @@ export default defineEventHandler(async () => {
   const catalog = readCatalog(db)
   const place = vocabulary.fields.find(({ name }) => /town|city|place|country/i.test(name))
   const [most] = place ? await askLong('values', { key: place.key }) : []
-  const common = place && most ? { field: place.key, value: most.value } : null
+  const common = place && most ? { field: place.key, name: place.name, value: most.value } : null
   const starts = startsFor(vocabulary, common).flatMap((start) => {
     const parsed = parseRule(start.text, catalog)
     return parsed.ok ? [{ name: start.name, about: start.about, rule: parsed.rule }] : []

@@ -171,7 +171,7 @@ const uses = computed(() =>
     </p>
 
     <StartingPoints v-if="isNew && store.rule.of.length === 0" class="mt-4" />
-    <div v-else class="mt-4 grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)] items-start gap-4">
+    <div v-else class="mt-4 grid grid-cols-[minmax(0,8fr)_minmax(0,5fr)] items-start gap-4">
       <SegmentPeople @why="why = $event" />
       <SharedSegments />
     </div>
