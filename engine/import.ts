@@ -11,6 +11,7 @@ import {
   type UnderstoodRow,
 } from '../database/imports'
 import type { Database } from '../database'
+import { erasedAsker } from '../database/erased'
 import { liveEngines } from '../database/heartbeat'
 import { domainCounts } from '../database/people'
 import { finishJob, jobProgress, takeJob } from '../database/jobs'
@@ -19,6 +20,8 @@ import { DEAD_AFTER, type Engine, type Work } from './engine'
 
 /** Rows written in one transaction: so many that the disk is not waited for often. */
 const BATCH = 2_500
+
+const ERASED = 'Somebody with this address was erased at their wish, and is not taken in again.'
 
 /** Takes the next import and carries it out, or goes on with one that a dead engine left. */
 export const runImports: Work = async (engine) => {
@@ -52,10 +55,12 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
   const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
   const writer = importWriter(db, of)
   const domains = domainsKnown(db)
+  const wasErased = erasedAsker(db)
   let batch: UnderstoodRow[] = []
   let counted = 0
   for await (const { cells, row, bytes } of fileRows(of)) {
-    const outcome = interpretRow(cells, plans, kinds)
+    let outcome = interpretRow(cells, plans, kinds)
+    if (outcome.ok && wasErased(outcome.entry.normal)) outcome = { ok: false, reason: ERASED }
     if (++counted <= of.rows) {
       if (outcome.ok) writer.meet(outcome.entry.normal)
       continue

@@ -118,3 +118,51 @@ export const segmentInput = object({
 export const segmentChangeInput = segmentInput.shape({
   version: number().integer().min(1).required(),
 })
+
+const reason = line(300)
+const values = mixed<Record<string, unknown>>().default({})
+
+export const personInput = object({
+  address,
+  values,
+  lists: array(number().integer().positive().required()).max(50).default([]),
+  tags: array(line(60).required()).max(50).default([]),
+  /** Why this person may be mailed; needed as soon as a list is named. */
+  reason: reason.when('lists', {
+    is: (lists: unknown[]) => lists?.length > 0,
+    then: (schema) => schema.required('Say why this person may be mailed: it is kept as evidence.'),
+    otherwise: (schema) => schema.default(''),
+  }),
+})
+
+export const personChangeInput = object({
+  address: address.optional().default(undefined),
+  values,
+})
+
+export const peopleActs = ['tag', 'untag', 'list', 'unlist', 'set-aside', 'take-back'] as const
+
+export const peopleActInput = object({
+  ids: array(number().integer().positive().required())
+    .min(1, 'Choose somebody first.')
+    .max(20_000, 'At most 20,000 people at once. Make a segment for more.')
+    .required(),
+  act: string().oneOf(peopleActs).required(),
+  tag: line(60).when('act', {
+    is: (act: string) => act === 'tag' || act === 'untag',
+    then: (schema) => schema.required('Name a tag.'),
+  }),
+  listId: number().integer().positive(),
+  reason: reason.when('act', {
+    is: (act: string) => act === 'list' || act === 'unlist' || act === 'set-aside',
+    then: (schema) => schema.required('Say why; it is kept as evidence.'),
+  }),
+})
+
+export const noteInput = object({
+  text: string().trim().required('Write a note.').max(2_000, 'At most 2,000 characters.'),
+})
+
+export const mergeInput = object({ gone: number().integer().positive().required() })
+
+export const eraseInput = object({ address: string().required('Write the address to make sure.') })

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** Erases a person for good, after their address was written once more. */
+const props = defineProps<{ person: { id: number; name: string; address: string } }>()
+const emit = defineEmits<{ close: [] }>()
+const address = ref('')
+async function erase() {
+  const done = await ask(`/api/people/${props.person.id}/erase`, {
+    method: 'POST',
+    body: { address: address.value },
+  })
+  if (!done) return
+  useLive().changes++
+  await navigateTo('/people')
+  useNotices().say('This person is erased.')
+}
+</script>
+
+<template>
+  <BaseDialog open :title="`Erase ${person.name || person.address}`" @close="emit('close')">
+    <p>
+      Everything known of them goes for good: values, subscriptions and their evidence, notes,
+      orders, what they read. Past results keep their counts, of nobody in particular. Only a keyed
+      hash of the address stays, so that no import brings them back. <b>This can’t be undone.</b>
+    </p>
+    <form id="erase-form" class="mt-3" @submit.prevent="erase">
+      <label for="erase-address" class="muted">Write {{ person.address }} to make sure</label>
+      <input id="erase-address" v-model="address" class="field mt-1" autocomplete="off" />
+    </form>
+    <template #actions>
+      <button type="button" class="btn" @click="emit('close')">Keep them</button>
+      <button form="erase-form" class="btn btn-bad" :disabled="!address.trim()">
+        Erase for good
+      </button>
+    </template>
+  </BaseDialog>
+</template>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { showFieldValue, type Field, type FieldValue } from '~~/core/people'
+
+/** One field of a person, changed where it stands: `change` has the new value, null for none. */
+const props = defineProps<{ field: Field; value: FieldValue | undefined }>()
+const emit = defineEmits<{ change: [value: FieldValue | null] }>()
+function set(text: string) {
+  const trimmed = text.trim()
+  const made: FieldValue | null =
+    trimmed === ''
+      ? null
+      : props.field.kind === 'number'
+        ? Number(trimmed)
+        : props.field.kind === 'yesno'
+          ? trimmed === 'yes'
+          : props.field.kind === 'choices'
+            ? trimmed
+                .split(',')
+                .map((one) => one.trim())
+                .filter(Boolean)
+            : trimmed
+  if (JSON.stringify(made) !== JSON.stringify(props.value ?? null)) emit('change', made)
+}
+const type = computed(
+  () => ({ number: 'number', date: 'date', link: 'url' })[props.field.kind as string] ?? 'text',
+)
+</script>
+
+<template>
+  <select
+    v-if="field.kind === 'yesno'"
+    class="field-inline"
+    :aria-label="field.name"
+    :value="showFieldValue(value)"
+    @change="set(($event.target as HTMLSelectElement).value)"
+  >
+    <option value="">—</option>
+    <option>yes</option>
+    <option>no</option>
+  </select>
+  <input
+    v-else
+    class="field-inline"
+    :type="type"
+    step="any"
+    :aria-label="field.name"
+    placeholder="—"
+    :value="showFieldValue(value)"
+    @change="set(($event.target as HTMLInputElement).value)"
+    @keydown.enter="($event.target as HTMLInputElement).blur()"
+  />
+</template>

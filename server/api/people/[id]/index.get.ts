@@ -1,0 +1,52 @@
+import { DateTime } from 'luxon'
+import { ruleToPredicate } from '~~/core/segments'
+import { readFields } from '~~/database/lists'
+import { factsOf } from '~~/database/person-facts'
+import { personHistory } from '~~/database/person-page'
+import { personDetails, pulsesOf, valuesOf } from '~~/database/people'
+import { askedAt, readSegments, readyNow } from '~~/database/segments'
+
+/** All that a person's page shows. */
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  const id = idOf(event)
+  const now = clock()
+  const details = personDetails(db, id)
+  if (!details) throw notFound('This person is not on file.')
+  const { person, ...rest } = details
+  const { acts, ...history } = personHistory(db, id, now)
+  const facts = factsOf(db, id)!
+  const asked = askedAt(db, now)
+  return {
+    id,
+    address: person.address,
+    name: [person.first_name, person.last_name].filter(Boolean).join(' '),
+    joinedAt: person.joined_at,
+    values: valuesOf(person),
+    fields: readFields(db),
+    currency: account().currency,
+    pulse: pulsesOf(db, [id]).get(id)!,
+    hours: readingHours(acts, asked.zone),
+    segments: readSegments(db)
+      .filter(({ id: segmentId }) =>
+        ruleToPredicate(readyNow(db, { kind: 'segment', segmentId }), asked)(facts),
+      )
+      .map(({ id: segmentId, name }) => ({ id: segmentId, name })),
+    ...history,
+    ...rest,
+  }
+})
+
+/** How often they read in each hour of each weekday (Monday first) of the account's zone. */
+function readingHours(
+  acts: { opened_at: number | null; clicked_at: number | null }[],
+  zone: string,
+) {
+  const counts = Array.from({ length: 7 }, () => new Array<number>(24).fill(0))
+  for (const { opened_at } of acts) {
+    if (opened_at === null) continue
+    const { weekday, hour } = DateTime.fromMillis(opened_at, { zone })
+    counts[weekday - 1]![hour]!++
+  }
+  return counts
+}

@@ -1,0 +1,15 @@
+import { userById } from '~~/database/users'
+import { personDetails } from '~~/database/people'
+import { addNote } from '~~/database/person-changes'
+import { noteInput } from '~~/shared/inputs'
+
+/** Adds a note to a person, under the name of who is signed in. */
+export default defineEventHandler(async (event) => {
+  const id = idOf(event)
+  const { text } = await readInput(event, noteInput)
+  const { db, clock } = satchel()
+  if (!personDetails(db, id)) throw notFound('This person is not on file.')
+  const { user } = await getUserSession(event)
+  const name = userById(db, (user as { id: number }).id)?.name ?? ''
+  return { id: addNote(db, id, name, text, clock()) }
+})

@@ -1,0 +1,7 @@
+import { deleteNote } from '~~/database/person-changes'
+
+export default defineEventHandler((event) => {
+  if (!deleteNote(satchel().db, idOf(event), idOf(event, 'note')))
+    throw notFound('This note is gone already.')
+  return { ok: true }
+})

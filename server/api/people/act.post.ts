@@ -1,0 +1,30 @@
+import { listById } from '~~/database/lists'
+import {
+  listPeople,
+  setPeopleAside,
+  tagNamed,
+  tagPeople,
+  takePeopleBack,
+} from '~~/database/person-changes'
+import { peopleActInput } from '~~/shared/inputs'
+
+/** One act on some people. Answers with those for whom it changed something: the opposite on them is undo. */
+export default defineEventHandler(async (event) => {
+  const { ids, act, tag, listId, reason } = await readInput(event, peopleActInput)
+  const { db, clock } = satchel()
+  switch (act) {
+    case 'tag':
+    case 'untag':
+      return { changed: tagPeople(db, ids, tagNamed(db, tag!), act === 'tag') }
+    case 'list':
+    case 'unlist': {
+      if (!listId || !listById(db, listId)) throw fieldFault('listId', 'Choose a list.')
+      const state = act === 'list' ? 'subscribed' : 'unsubscribed'
+      return { changed: listPeople(db, ids, listId, state, reason!, clock()) }
+    }
+    case 'set-aside':
+      return { changed: setPeopleAside(db, ids, reason!, clock()) }
+    case 'take-back':
+      return { changed: takePeopleBack(db, ids) }
+  }
+})
