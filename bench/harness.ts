@@ -8,6 +8,8 @@ export interface Measure {
   unit: string
   /** What the ratio must be at least or at most. */
   promise: { atMost?: number; atLeast?: number }
+  /** The ratio is how many times faster ours is: reference ÷ ours, of times. */
+  faster?: boolean
   runs: number
   /** One run of each; the figures in `unit`. More figures go into `notes`. */
   run(): Promise<{ ours: number; reference: number; notes?: Record<string, number> }>
@@ -34,7 +36,7 @@ export async function measure(of: Measure): Promise<Result> {
   }
   const ours = median(runs.map((run) => run.ours))
   const reference = median(runs.map((run) => run.reference))
-  const ratio = ours / reference
+  const ratio = of.faster ? reference / ours : ours / reference
   const { atMost = Infinity, atLeast = -Infinity } = of.promise
   const names = Object.keys(runs[0]!.notes ?? {})
   const notes = Object.fromEntries(

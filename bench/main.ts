@@ -1,10 +1,11 @@
 import { imports } from './import'
 import { measure, type Result } from './harness'
 import { opens } from './open'
+import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { sends } from './send'
 
 /** Measures what is promised: npm run bench [-- NAME]. The last line is one JSON object of all results. */
-const measures = [imports, sends, opens]
+const measures = [imports, sends, opens, segmentCount, segmentLines, segmentPerson]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)
 if (chosen.length === 0) {

@@ -66,6 +66,8 @@ export function countLines(db: Database, rule: Rule, now: number): LineCounts {
     above: Kept | null,
     path: number[],
   ): Kept | null {
+    if (shown.kind === 'any' && shown.of.length > 1 && !shown.of.some(isGroup))
+      return either(of, above, path)
     if (shown.kind === 'any')
       return union(of.map((part, i) => walk(part, shown.of[i]!, above, [...path, i])))
     return of.reduce((kept, part, i) => {
@@ -75,6 +77,30 @@ export function countLines(db: Database, rule: Rule, now: number): LineCounts {
       lines[[...path, i].join('.')] = left.n
       return left
     }, above)
+  }
+
+  /** Conditions of which one is enough are asked in one go: which of them hold is a bit for each. */
+  function either(of: ReadyRule[], above: Kept | null, path: number[]): Kept {
+    const bits = sql.join(
+      of.map((part, i) => sql`(${ruleToSql(part, asked)}) * ${2 ** i}`),
+      sql` + `,
+    )
+    const from =
+      above === null
+        ? sql`facts`
+        : sql`${kept(above)} k cross join facts on facts.person_id = k.person_id`
+    // The limit keeps SQLite from asking each condition once more for the outer condition.
+    const found = write(
+      sql`select person_id, bits from (select facts.person_id, ${bits} as bits from ${from} limit -1) where bits > 0`,
+      'bits',
+    )
+    const sums = of.map((_, i) => sql`sum((bits & ${2 ** i}) > 0) as ${sql.ref(`n${i}`)}`)
+    const counted = one(
+      db,
+      raw(sql<Record<string, number | null>>`select ${sql.join(sums)} from ${kept(found)}`),
+    )!
+    of.forEach((_, i) => (lines[[...path, i].join('.')] = counted[`n${i}`] ?? 0))
+    return found
   }
 
   function narrow(above: Kept | null, part: ReadyRule): Kept {
@@ -113,10 +139,11 @@ export function countLines(db: Database, rule: Rule, now: number): LineCounts {
     return sql`temp.${sql.ref(table)}`
   }
 
-  function write(select: Expression<unknown>): Kept {
+  function write(select: Expression<unknown>, also?: 'bits'): Kept {
     const table = `kept_${tables.length}`
     tables.push(table)
-    db.sqlite.exec(`create temp table ${table} (person_id integer primary key)`)
+    const columns = `person_id integer primary key${also ? `, ${also} integer` : ''}`
+    db.sqlite.exec(`create temp table ${table} (${columns})`)
     return { table, n: run(db, raw(sql`insert into temp.${sql.ref(table)} ${select}`)).changes }
   }
 }

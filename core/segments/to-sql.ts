@@ -47,7 +47,7 @@ function toSql(rule: ReadyRule, asked: Asked): Truth {
     case 'field':
       return fieldToSql(rule, asked)
     case 'joined':
-      return inMoments(sql`facts.joined_at`, momentsOf(rule.when, asked))
+      return inMoments(sql`facts.joined_at`, momentsOf(rule.when, asked), 'never null')
     case 'tagged':
       return sql<SqlBool>`exists (select 1 from person_tags t where t.person_id = facts.person_id and t.tag_id = ${rule.tagId})`
     case 'on-list':
@@ -88,8 +88,12 @@ function inTier({ from, to }: TierSpan): Truth {
 }
 
 /** A value that may be null against a range: null is in none. */
-function inMoments(value: RawBuilder<unknown>, { from, to }: MomentRange): Truth {
-  const parts = [sql<SqlBool>`${value} is not null`]
+function inMoments(
+  value: RawBuilder<unknown>,
+  { from, to }: MomentRange,
+  never?: 'never null',
+): Truth {
+  const parts = never ? [] : [sql<SqlBool>`${value} is not null`]
   if (from !== undefined) parts.push(sql<SqlBool>`${value} >= ${from}`)
   if (to !== undefined) parts.push(sql<SqlBool>`${value} < ${to}`)
   return joined(parts, sql` and `, sql<SqlBool>`1`)
@@ -220,19 +224,21 @@ function compare(
   }
 }
 
-function numberIs(value: RawBuilder<unknown>, test: NumberComparison): Truth {
+function numberIs(value: RawBuilder<unknown>, test: NumberComparison, never?: 'never null'): Truth {
+  const known = (truth: Truth, whenNull: 0 | 1) =>
+    never ? truth : sql<SqlBool>`coalesce(${truth}, ${sql.lit(whenNull)})`
   if (test.is === 'between')
-    return sql<SqlBool>`coalesce(${value} between ${test.from} and ${test.to}, 0)`
+    return known(sql<SqlBool>`${value} between ${test.from} and ${test.to}`, 0)
   const wanted = test.number
   switch (test.than) {
     case 'equal':
-      return sql<SqlBool>`coalesce(${value} = ${wanted}, 0)`
+      return known(sql<SqlBool>`${value} = ${wanted}`, 0)
     case 'not-equal':
-      return sql<SqlBool>`coalesce(${value} <> ${wanted}, 1)`
+      return known(sql<SqlBool>`${value} <> ${wanted}`, 1)
     case 'under':
-      return sql<SqlBool>`coalesce(${value} < ${wanted}, 0)`
+      return known(sql<SqlBool>`${value} < ${wanted}`, 0)
     case 'over':
-      return sql<SqlBool>`coalesce(${value} > ${wanted}, 0)`
+      return known(sql<SqlBool>`${value} > ${wanted}`, 0)
   }
 }
 
@@ -276,7 +282,7 @@ function mailToSql({ did, of, times, withinDays }: Leaf<'mail'>, { now }: Asked)
     const lately = sql<SqlBool>`coalesce(${sums.last} >= ${since}, 0)`
     if (isOnce(times)) return lately
     if (isNever(times)) return sql<SqlBool>`not ${lately}`
-    if (times.is === 'at-least')
+    if (times.is === 'at-least' && times.n > 0)
       return sql<SqlBool>`(${lately} and ${sums.count} >= ${times.n} and ${timesIs(counted(), times)})`
   }
   return timesIs(counted(), times)
@@ -311,7 +317,11 @@ function ordersToSql(of: Leaf<'orders'>, { now }: Asked): Truth {
   const since = sinceOf(of.withinDays, now)
   const plain = of.product === null && of.category === null
   if (plain && since === null)
-    return numberIs(of.what === 'count' ? sql`facts.orders` : sql`facts.spent`, of.test)
+    return numberIs(
+      of.what === 'count' ? sql`facts.orders` : sql`facts.spent`,
+      of.test,
+      'never null',
+    )
   const orders = plain
     ? sql`select o.id, o.money from orders o where o.person_id = facts.person_id`
     : sql`select o.id, sum(i.money) as money from orders o join order_items i on i.order_id = o.id join products d on d.id = i.product_id where o.person_id = facts.person_id`

@@ -72,6 +72,12 @@ left join recipients r on r.person_id = p.id
 left join (select max(max(coalesce(opened_at, 0)), max(coalesce(clicked_at, 0))) as last from recipients) m
 group by p.id;
 
+-- "At least n times within …" counts these without looking at the rows.
+drop index recipients_by_person;
+create index recipients_by_person on recipients (person_id, accepted_at);
+create index recipients_opened on recipients (person_id, opened_at) where opened_at is not null;
+create index recipients_clicked on recipients (person_id, clicked_at) where clicked_at is not null;
+
 create trigger facts_of_person after insert on people
 begin
   insert into facts (person_id, joined_at) values (new.id, new.joined_at);
