@@ -1,8 +1,10 @@
+import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { closeDatabase, openDatabase } from '../database'
 import { createAccount } from '../database/account'
 import { addField, addList } from '../database/lists'
+import { migrations } from '../database/migrations'
 
 /** The moment up to which the million did what they did. */
 export const NOW = Date.UTC(2026, 10, 23, 9)
@@ -17,7 +19,8 @@ const MAILED_EVERY = 4
  * SQLite itself with the triggers off and the sums computed at the end, and kept in `.data/bench`.
  */
 export function millionFolder(): string {
-  const folder = join('.data', 'bench', 'million-1')
+  const shape = createHash('sha256').update(migrations.join()).digest('hex').slice(0, 8)
+  const folder = join('.data', 'bench', `million-${shape}`)
   if (existsSync(join(folder, 'satchel.db'))) return folder
   const making = `${folder}.making`
   rmSync(making, { recursive: true, force: true })

@@ -24,7 +24,7 @@ export function openDatabase(
   sqlite.pragma('cache_size = -64000')
   if (options.reading) {
     sqlite.pragma('temp_store = MEMORY')
-    sqlite.pragma('mmap_size = 8000000000')
+    sqlite.pragma('cache_size = -256000')
   } else migrate(sqlite)
   addFunctions(sqlite)
   return { sqlite, statements: new Map() }

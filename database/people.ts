@@ -1,6 +1,6 @@
-import { sql, type Expression, type SqlBool } from 'kysely'
+import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../core/people'
-import { all, one, q, type Database } from './query'
+import { all, one, prepared, q, raw, type Database } from './query'
 
 /** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
 export interface PeopleChoice {
@@ -8,6 +8,14 @@ export interface PeopleChoice {
   setAside?: boolean | undefined
   search?: string | undefined
 }
+
+/** By what the table is sorted: a column of its own, or a field by its key. */
+export interface PeopleOrder {
+  by: PeopleColumn | { field: string }
+  descending: boolean
+}
+export const peopleColumns = ['joined', 'name', 'address', 'spent', 'opened', 'engagement'] as const
+export type PeopleColumn = (typeof peopleColumns)[number]
 
 /** A person as a row of a table. */
 export interface PersonRow {
@@ -17,52 +25,115 @@ export interface PersonRow {
   last_name: string | null
   fields: string
   joined_at: number
+  orders: number
+  spent: number
+  last_opened_at: number | null
+  keenness: number | null
 }
 
-/** One page of people, the newest first, after the one with the id `after`. */
+/** One page of people in some order. Only the ids are sorted; the rest is read for those shown. */
 export function peoplePage(
   db: Database,
   choice: PeopleChoice,
   limit: number,
   offset: number,
+  order: PeopleOrder = { by: 'joined', descending: true },
 ): PersonRow[] {
-  return all(
-    db,
+  const ids = all(db, raw(pageOfIds(choice, order, limit, offset)))
+  const read = prepared<{ id: number }, PersonRow>(db, (value) =>
     q
       .selectFrom('people')
-      .select(['id', 'address', 'first_name', 'last_name', 'fields', 'joined_at'])
-      .where(() => chosen(choice))
-      .orderBy('joined_at', 'desc')
-      .orderBy('id', 'desc')
-      .limit(limit)
-      .offset(offset),
+      .innerJoin('facts', 'facts.person_id', 'people.id')
+      .select([
+        'people.id',
+        'address',
+        'first_name',
+        'last_name',
+        'fields',
+        'people.joined_at',
+        'orders',
+        'spent',
+        'last_opened_at',
+        'keenness',
+      ])
+      .where('people.id', '=', value('id')),
   )
+  return ids.map((row) => read.one(row)!)
+}
+
+function pageOfIds(
+  choice: PeopleChoice,
+  { by, descending }: PeopleOrder,
+  limit: number,
+  offset: number,
+) {
+  const way = descending ? sql`desc` : sql`asc`
+  const rest = sql`limit ${limit} offset ${offset}`
+  const ofPeople = sql<{
+    id: number
+  }>`select people.id from people where ${chosen(choice, sql`people.id`)}`
+  if (typeof by === 'object') {
+    const value = sql`json_extract(fields, ${`$.${by.field}`})`
+    return sql<{
+      id: number
+    }>`${ofPeople} order by ${value} is null, ${value} ${way}, people.id ${way} ${rest}`
+  }
+  switch (by) {
+    case 'joined':
+      return sql<{ id: number }>`${ofPeople} order by joined_at ${way}, people.id ${way} ${rest}`
+    case 'name':
+      return sql<{
+        id: number
+      }>`${ofPeople} order by last_name collate nocase ${way}, first_name collate nocase ${way}, people.id ${way} ${rest}`
+    case 'address':
+      return sql<{ id: number }>`${ofPeople} order by normal ${way} ${rest}`
+    case 'spent':
+    case 'opened':
+    case 'engagement': {
+      const column = sql.ref(
+        { spent: 'spent', opened: 'last_opened_at', engagement: 'keenness' }[by],
+      )
+      return sql<{
+        id: number
+      }>`select person_id as id from facts where ${chosen(choice, sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
+    }
+  }
 }
 
 export function countPeople(db: Database, choice: PeopleChoice = {}): number {
-  return one(
-    db,
-    q
-      .selectFrom('people')
-      .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where(() => chosen(choice)),
-  )!.n
+  const where = chosen(choice, sql`person_id`)
+  return one(db, raw(sql<{ n: number }>`select count(*) as n from facts where ${where}`))!.n
 }
 
-function chosen({ listId, setAside, search }: PeopleChoice): Expression<SqlBool> {
-  const parts: Expression<SqlBool>[] = []
+/** The condition on a person's id. */
+function chosen(
+  { listId, setAside, search }: PeopleChoice,
+  id: RawBuilder<unknown>,
+): Expression<SqlBool> {
+  const parts: RawBuilder<SqlBool>[] = []
   if (listId !== undefined)
     parts.push(
-      sql<SqlBool>`people.id in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
+      sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
     )
-  if (setAside) parts.push(sql<SqlBool>`people.id in (select person_id from set_aside)`)
-  if (search) {
-    const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`
-    parts.push(
-      sql<SqlBool>`(people.normal like ${like} escape '\\' or people.first_name || ' ' || people.last_name like ${like} escape '\\' or people.last_name like ${like} escape '\\' or people.first_name like ${like} escape '\\')`,
-    )
-  }
-  return parts.length ? parts.reduce((a, b) => sql<SqlBool>`${a} and ${b}`) : sql<SqlBool>`true`
+  if (setAside) parts.push(sql`${id} in (select person_id from set_aside)`)
+  if (search) parts.push(sql`${id} in (${found(search)})`)
+  return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
+}
+
+/**
+ * The ids of those whose address or name has these words in it. Each half reads one index from end to
+ * end rather than the wide table; what only an address can hold is not looked for in names.
+ */
+function found(search: string): RawBuilder<unknown> {
+  const inAddress = sql`select id from people where instr(normal, ${search.toLowerCase()}) > 0`
+  if (/[@.\d]/.test(search)) return inAddress
+  const like = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`
+  const words = search.split(/\s+/).slice(0, 4)
+  const inName = words.map(
+    (word) =>
+      sql`(last_name like ${like(word)} escape '\\' or first_name like ${like(word)} escape '\\')`,
+  )
+  return sql`${inAddress} union all select id from people where ${sql.join(inName, sql` and `)}`
 }
 
 /** How many people have an address at each domain. */

@@ -204,6 +204,9 @@ create table erased (
   hash text primary key,
   at integer not null
 ) strict, without rowid;
-create index people_last_name on people (last_name collate nocase, id);
+create index people_names on people (last_name collate nocase, first_name collate nocase);
+create index facts_spent on facts (spent);
+create index facts_last_opened on facts (last_opened_at);
+create index facts_keenness on facts (keenness);
 create index people_domain on people (domain);
 `
