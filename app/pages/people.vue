@@ -118,6 +118,7 @@ useKeys((event) => {
         <NuxtLink to="/people/import" class="btn btn-go w-full justify-center"
           >Import people</NuxtLink
         >
+        <NuxtLink to="/people/add" class="btn mt-2 w-full justify-center">Add one person</NuxtLink>
       </div>
     </nav>
     <div class="min-w-0 flex-1 overflow-auto px-[22px] py-4"><NuxtPage /></div>

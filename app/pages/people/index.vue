@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { showFieldValue, type FieldValue } from '~~/core/people'
+import { useLocalStorage } from '@vueuse/core'
+import { showFieldValue, type Field, type FieldValue } from '~~/core/people'
 
 interface Person {
   id: number
@@ -8,26 +9,38 @@ interface Person {
   name: string
   values: Record<string, FieldValue>
   joinedAt: number
+  orders: number
+  spent: number
+  openedAt: number | null
+  tier: string
   pulse: ('clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced')[]
 }
 interface Page {
   count: number
   people: Person[]
 }
+interface Column {
+  key: string
+  name: string
+  width: string
+  num?: boolean
+  show: (person: Person) => string
+}
 const PAGE = 100
 const route = useRoute()
+const session = useSession()
 const { date } = useTimes()
-const overview = useAnswer<{ lists: { id: number; name: string; description: string }[] }>(
-  () => '/api/people/overview',
-  { live: false },
-)
+const overview = useAnswer<{
+  lists: { id: number; name: string; description: string }[]
+  fields: Field[]
+}>(() => '/api/people/overview', { live: false })
 const path = computed(() => {
   const query = new URLSearchParams()
-  for (const key of ['list', 'aside', 'search'])
+  for (const key of ['list', 'aside', 'search', 'sort', 'way'])
     if (route.query[key]) query.set(key, String(route.query[key]))
   return `/api/people?${query}`
 })
-const { answer: first, loading, problem } = useAnswer<Page>(() => path.value)
+const { answer: first, loading, problem, reload } = useAnswer<Page>(() => path.value)
 const pages = shallowRef(new Map<number, Person[]>())
 watch(first, (page) => page && (pages.value = new Map([[0, page.people]])))
 const total = computed(() => first.value?.count ?? 0)
@@ -36,12 +49,86 @@ const list = computed(() =>
 )
 const title = computed(() => (route.query.aside ? 'Set aside' : (list.value?.name ?? 'Everyone')))
 
+const currency = computed(() => session.account?.currency ?? 'GBP')
+const known = computed<Column[]>(() => [
+  ...(overview.answer.value?.fields ?? [])
+    .filter(({ key }) => !key.endsWith('_name'))
+    .map(({ key, name, kind }) => ({
+      key,
+      name,
+      width: 'minmax(90px,1fr)',
+      num: kind === 'number',
+      show: (person: Person) => showFieldValue(person.values[key]) || '—',
+    })),
+  { key: 'engagement', name: 'Engagement', width: '90px', show: ({ tier }) => tier },
+  {
+    key: 'spent',
+    name: 'Bought',
+    width: '110px',
+    num: true,
+    show: ({ orders, spent }) => (orders ? `${orders} · ${money(spent, currency.value)}` : '—'),
+  },
+  {
+    key: 'opened',
+    name: 'Last opened',
+    width: '100px',
+    num: true,
+    show: ({ openedAt }) => (openedAt === null ? '—' : date(openedAt)),
+  },
+  {
+    key: 'joined',
+    name: 'Joined',
+    width: '100px',
+    num: true,
+    show: ({ joinedAt }) => date(joinedAt),
+  },
+])
+const shownKeys = useLocalStorage('people-columns', ['town', 'engagement', 'spent', 'joined'])
+const columns = computed(() =>
+  shownKeys.value.flatMap((key) => known.value.filter((column) => column.key === key)),
+)
+const grid = computed(
+  () => `28px minmax(220px,1.6fr) 104px ${columns.value.map(({ width }) => width).join(' ')}`,
+)
+function toggleColumn(key: string, on: boolean) {
+  shownKeys.value = on ? [...shownKeys.value, key] : shownKeys.value.filter((one) => one !== key)
+}
+function moveColumn(key: string, by: number) {
+  const keys = [...shownKeys.value]
+  const at = keys.indexOf(key)
+  keys.splice(at, 1)
+  keys.splice(Math.max(0, at + by), 0, key)
+  shownKeys.value = keys
+}
+const sort = computed(() => String(route.query.sort ?? 'joined'))
+const down = computed(() => route.query.way !== 'up')
+function sortBy(key: string) {
+  const way = sort.value === key && down.value ? 'up' : undefined
+  void navigateTo({ query: { ...route.query, sort: key, way } }, { replace: true })
+}
+
+const chosen = ref(new Set<number>())
+watch(path, () => (chosen.value = new Set()))
+let lastChosen = -1
+function choose(index: number, event: MouseEvent) {
+  const next = new Set(chosen.value)
+  const on = !next.has(personAt(index)!.id)
+  const from = event.shiftKey && lastChosen >= 0 ? lastChosen : index
+  for (let i = Math.min(from, index); i <= Math.max(from, index); i++) {
+    const person = personAt(i)
+    if (person && on) next.add(person.id)
+    else if (person) next.delete(person.id)
+  }
+  lastChosen = index
+  chosen.value = next
+}
+
 const scroller = ref<HTMLElement | null>(null)
 const rows = useVirtualizer(
   computed(() => ({
     count: total.value,
     getScrollElement: () => scroller.value,
-    estimateSize: () => 52,
+    estimateSize: () => 48,
     overscan: 12,
   })),
 )
@@ -61,20 +148,67 @@ watch(
   },
 )
 const personAt = (index: number) => pages.value.get(Math.floor(index / PAGE))?.[index % PAGE]
+const takeOut = computed(() => {
+  const query = new URLSearchParams({ format: 'csv' })
+  return `/api/people/export?${query}`
+})
 </script>
 
 <template>
   <div class="flex h-full flex-col">
-    <div class="flex items-end justify-between">
+    <div class="flex items-end justify-between gap-4">
       <div>
         <h1>{{ title }}</h1>
         <p class="muted mt-0.5">
-          {{ list?.description || 'Everybody on file, the latest first.' }}
+          {{ list?.description || 'Everybody on file.' }}
         </p>
       </div>
-      <div class="text-right">
-        <div class="font-head text-[24px] font-[640]">{{ count(total) }}</div>
-        <div class="muted small">{{ total === 1 ? 'person' : 'people' }}</div>
+      <div class="flex items-end gap-3">
+        <details class="relative">
+          <summary class="btn btn-sm list-none">Columns</summary>
+          <div
+            class="floats absolute right-0 z-20 mt-1 w-60 rounded-md border border-line bg-sheet p-2"
+          >
+            <div
+              v-for="column in known"
+              :key="column.key"
+              class="flex items-center gap-2 px-1 py-0.5"
+            >
+              <label class="flex flex-1 items-center gap-2"
+                ><input
+                  type="checkbox"
+                  :checked="shownKeys.includes(column.key)"
+                  @change="toggleColumn(column.key, ($event.target as HTMLInputElement).checked)"
+                />{{ column.name }}</label
+              >
+              <template v-if="shownKeys.includes(column.key)">
+                <button
+                  type="button"
+                  class="min-h-6 min-w-6"
+                  :aria-label="`${column.name} further left`"
+                  @click="moveColumn(column.key, -1)"
+                >
+                  ←
+                </button>
+                <button
+                  type="button"
+                  class="min-h-6 min-w-6"
+                  :aria-label="`${column.name} further right`"
+                  @click="moveColumn(column.key, 1)"
+                >
+                  →
+                </button>
+              </template>
+            </div>
+          </div>
+        </details>
+        <a v-if="title === 'Everyone' && !route.query.search" class="btn btn-sm" :href="takeOut"
+          >Take out as CSV</a
+        >
+        <div class="text-right">
+          <div class="font-head text-[24px] font-[640]">{{ count(total) }}</div>
+          <div class="muted small">{{ total === 1 ? 'person' : 'people' }}</div>
+        </div>
       </div>
     </div>
     <p v-if="problem" class="fault mt-3" role="alert">{{ problem }}</p>
@@ -93,11 +227,31 @@ const personAt = (index: number) => pages.value.get(Math.floor(index / PAGE))?.[
       >
     </div>
     <div v-else class="sheet mt-3 flex min-h-0 flex-1 flex-col overflow-hidden">
+      <PeopleActs
+        v-if="chosen.size"
+        :ids="[...chosen]"
+        :lists="overview.answer.value?.lists ?? []"
+        @clear="chosen = new Set()"
+        @done="(reload(), useLive().changes++)"
+      />
       <div
-        class="muted small grid flex-none grid-cols-[minmax(240px,1.6fr)_110px_1fr_1.2fr_90px] gap-3 border-b border-line px-3 py-2"
+        class="muted small grid flex-none items-center gap-3 border-b border-line px-3 py-1"
+        :style="{ gridTemplateColumns: grid }"
       >
-        <span>Person</span><span>Pulse</span><span>Town</span><span>Flying style</span
-        ><span class="num">Joined</span>
+        <span class="sr-only">Chosen</span>
+        <span /><SortButton
+          name="Person"
+          :state="sort === 'name' ? (down ? 'down' : 'up') : null"
+          @sort="sortBy('name')"
+        /><span>Pulse</span>
+        <SortButton
+          v-for="column in columns"
+          :key="column.key"
+          :name="column.name"
+          :class="column.num && 'justify-self-end'"
+          :state="sort === column.key ? (down ? 'down' : 'up') : null"
+          @sort="sortBy(column.key)"
+        />
       </div>
       <div
         ref="scroller"
@@ -107,32 +261,38 @@ const personAt = (index: number) => pages.value.get(Math.floor(index / PAGE))?.[
         aria-label="People, scrollable"
       >
         <div :style="{ height: `${rows.getTotalSize()}px` }" class="relative">
-          <NuxtLink
+          <div
             v-for="row in rows.getVirtualItems()"
             :key="row.index"
-            :to="personAt(row.index) ? `/people/${personAt(row.index)!.id}` : ''"
-            class="absolute inset-x-0 grid h-[52px] grid-cols-[minmax(240px,1.6fr)_110px_1fr_1.2fr_90px] items-center gap-3 border-b border-line-soft px-3 hover:bg-canvas-50"
-            :style="{ transform: `translateY(${row.start}px)` }"
+            class="absolute inset-x-0 grid h-[48px] items-center gap-3 border-b border-line-soft px-3 hover:bg-canvas-50"
+            :style="{ transform: `translateY(${row.start}px)`, gridTemplateColumns: grid }"
           >
             <template v-if="personAt(row.index)">
-              <span class="min-w-0"
+              <label class="grid h-6 w-6 place-items-center"
+                ><input
+                  type="checkbox"
+                  :checked="chosen.has(personAt(row.index)!.id)"
+                  :aria-label="`Choose ${personAt(row.index)!.name || personAt(row.index)!.address}`"
+                  @click="choose(row.index, $event)"
+              /></label>
+              <NuxtLink :to="`/people/${personAt(row.index)!.id}`" class="min-w-0"
                 ><span class="block truncate font-[560]">{{
                   personAt(row.index)!.name || personAt(row.index)!.address
                 }}</span
                 ><span v-if="personAt(row.index)!.name" class="muted small block truncate">{{
                   personAt(row.index)!.address
-                }}</span></span
+                }}</span></NuxtLink
               >
               <PulseBars :bars="personAt(row.index)!.pulse" />
-              <span class="truncate">{{
-                showFieldValue(personAt(row.index)!.values.town) || '—'
-              }}</span>
-              <span class="truncate">{{
-                showFieldValue(personAt(row.index)!.values.flying_style) || '—'
-              }}</span>
-              <span class="num small">{{ date(personAt(row.index)!.joinedAt) }}</span>
+              <span
+                v-for="column in columns"
+                :key="column.key"
+                class="truncate"
+                :class="column.num && 'num'"
+                >{{ column.show(personAt(row.index)!) }}</span
+              >
             </template>
-          </NuxtLink>
+          </div>
         </div>
       </div>
     </div>
