@@ -1,5 +1,6 @@
 import type { Selectable } from 'kysely'
 import type { ColumnPlan, FieldValue, ImportEntry } from '../core/people'
+import { tagNamed } from './person-changes'
 import { wordingId } from './subscriptions'
 import { all, one, prepared, q, run, transact, type Database } from './query'
 import type { Schema } from './schema'
@@ -17,6 +18,10 @@ export function createImport(
     plans: ColumnPlan[]
     listId: number | null
     statement: string
+    mode?: Import['mode']
+    clearEmpty?: boolean
+    tag?: string | null
+    state?: 'waiting' | 'counting'
   },
   now: number,
 ): number {
@@ -31,7 +36,10 @@ export function createImport(
       plans: JSON.stringify(file.plans),
       list_id: file.listId,
       statement: file.statement,
-      state: 'waiting',
+      mode: file.mode ?? 'both',
+      clear_empty: file.clearEmpty ? 1 : 0,
+      tag: file.tag ?? null,
+      state: file.state ?? 'waiting',
       created_at: now,
     }),
   ).id
@@ -55,7 +63,7 @@ export function recentImports(db: Database, limit: number) {
 export function updateImport(
   db: Database,
   id: number,
-  change: Partial<Pick<Import, 'state' | 'job_id' | 'finished_at'>>,
+  change: Partial<Pick<Import, 'state' | 'job_id' | 'finished_at' | 'preview' | 'undone'>>,
 ) {
   run(db, q.updateTable('imports').set(change).where('id', '=', id))
 }
@@ -88,13 +96,89 @@ export type UnderstoodRow =
   | { row: number; entry: ImportEntry; cells: readonly string[] }
   | { row: number; refused: string; cells: readonly string[] }
 
-type Outcome = 'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail'
+export type Outcome =
+  'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail' | 'skipped'
+export type OutcomeCounts = Record<Outcome, number>
 
-/** Writes an import's rows, batch by batch. */
+const noCounts = (): OutcomeCounts => ({
+  added: 0,
+  changed: 0,
+  unchanged: 0,
+  repeated: 0,
+  refused: 0,
+  never_mail: 0,
+  skipped: 0,
+})
+
+/** Takes an import's rows, batch by batch. */
 export interface ImportWriter {
   write(rows: readonly UnderstoodRow[], now: number): void
   /** Says that a row of an earlier run had this address, so that a repeated row is known for one. */
   meet(normal: string): void
+}
+
+/** What changed about somebody who was on file, so that undoing can put back just that. */
+export interface ImportChange {
+  /** By field key: what was there, and what the import wrote. */
+  values: Record<string, { was: FieldValue | null; now: FieldValue | null }>
+  tags: number[]
+  /** Lists they were put on, and how they stood before. */
+  lists: { listId: number; was: string | null }[]
+}
+
+/**
+ * Counts what an import would do, and writes nothing. `counts` tells at any time how it stands; of the
+ * rows that would be refused or are doubtful the first are kept.
+ */
+export function importCounter(db: Database, of: Import) {
+  const statements = importStatements(db, of)
+  const counts = noCounts()
+  const notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[] =
+    []
+  const met = new Set<string>()
+  return {
+    counts,
+    notices,
+    take(rows: readonly UnderstoodRow[]) {
+      for (const item of rows) {
+        const refused = 'refused' in item ? item.refused : null
+        const reason = refused ?? ('entry' in item ? item.entry.cautions.join(' ') : '')
+        if (reason !== '' && notices.length < 200)
+          notices.push({
+            row: item.row,
+            verdict: refused === null ? 'doubtful' : 'refused',
+            reason,
+            cells: JSON.stringify(item.cells),
+          })
+        counts[refused === null && 'entry' in item ? outcomeOf(item.entry) : 'refused']++
+      }
+    },
+  }
+
+  function outcomeOf(entry: ImportEntry): Outcome {
+    const found = statements.find.one({ normal: entry.normal })
+    if (found ? of.mode === 'add' : of.mode === 'update') return 'skipped'
+    const repeated = met.has(entry.normal)
+    met.add(entry.normal)
+    if (!found) return repeated ? 'repeated' : 'added'
+    if (repeated) return 'repeated'
+    if (!isWelcome(found.id, entry)) return 'never_mail'
+    return mergedValues(found, entry.values) ? 'changed' : 'unchanged'
+  }
+
+  function isWelcome(person: number, entry: ImportEntry): boolean {
+    if (statements.aside.one({ person })) return false
+    return listsOf(of, entry).every(
+      (list) => statements.subscription.one({ person, list })?.state !== 'unsubscribed',
+    )
+  }
+}
+
+/** The lists a row's person joins: those its columns say yes to, and that of the whole file unless they say no. */
+function listsOf(of: Import, entry: ImportEntry): number[] {
+  const lists = new Set([...entry.lists].filter(([, says]) => says).map(([list]) => list))
+  if (of.list_id !== null && entry.lists.get(of.list_id) !== false) lists.add(of.list_id)
+  return [...lists]
 }
 
 /**
@@ -108,69 +192,93 @@ export function importWriter(db: Database, of: Import): ImportWriter {
   const tagIds = new Map<string, number>()
   const tagId = (name: string) => {
     let id = tagIds.get(name)
-    if (id === undefined) {
-      run(
-        db,
-        q
-          .insertInto('tags')
-          .values({ name })
-          .onConflict((c) => c.doNothing()),
-      )
-      id = one(db, q.selectFrom('tags').select('id').where('name', '=', name))!.id
-      tagIds.set(name, id)
-    }
+    if (id === undefined) tagIds.set(name, (id = tagNamed(db, name)))
     return id
   }
-  const subscribe = (person: number, list: number, isNew: boolean, now: number): boolean => {
+  let added: { first: number; last: number } | null = null
+
+  const subscribe = (
+    person: number,
+    list: number,
+    isNew: boolean,
+    change: ImportChange,
+    now: number,
+  ) => {
     const before = isNew ? undefined : statements.subscription.one({ person, list })?.state
     if (before === 'unsubscribed') return false
     if (before === 'subscribed') return true
     statements.subscribe.run({ person, list, now })
     statements.evidence.run({ person, list, now })
+    change.lists.push({ listId: list, was: before ?? null })
     return true
   }
+
   const write = (entry: ImportEntry, now: number): Outcome => {
-    const { first_name = null, last_name = null, ...own } = entry.values
-    const [first, last] = [first_name as string | null, last_name as string | null]
-    let outcome: Outcome = 'added'
+    const { first_name = null, last_name = null, ...own } = present(entry.values)
     // Most rows of a large file are new, so each is added first and looked up only if it is there.
-    const added = statements.add.one({
-      address: entry.address,
-      normal: entry.normal,
-      domain: entry.domain,
-      first,
-      last,
-      fields: JSON.stringify(own),
-      now,
-    })
-    const found = added ? undefined : statements.find.one({ normal: entry.normal })!
-    const id = (added ?? found)!.id
+    const made =
+      of.mode === 'update'
+        ? undefined
+        : statements.add.one({
+            address: entry.address,
+            normal: entry.normal,
+            domain: entry.domain,
+            first: first_name as string | null,
+            last: last_name as string | null,
+            fields: JSON.stringify(own),
+            now,
+          })
+    const found = made ? undefined : statements.find.one({ normal: entry.normal })
+    if (!made && (!found || of.mode === 'add'))
+      return found && met.has(found.id) ? 'repeated' : 'skipped'
+    const id = (made ?? found)!.id
+    const change: ImportChange = { values: {}, tags: [], lists: [] }
+    let outcome: Outcome = 'added'
+    if (made) added = { first: added?.first ?? id, last: id }
     if (found) {
       outcome = met.has(id) ? 'repeated' : 'unchanged'
-      const next = merged(found, first, last, own)
+      const next = mergedValues(found, entry.values)
       if (next) {
-        statements.change.run({ ...next, id, now })
+        statements.change.run({ ...next.row, id, now })
+        change.values = next.changed
         if (outcome === 'unchanged') outcome = 'changed'
       }
     }
     met.add(id)
-    for (const tag of entry.tags) statements.tag.run({ person: id, tag: tagId(tag) })
-    const lists = new Set([...entry.lists].filter(([, says]) => says).map(([list]) => list))
-    if (of.list_id !== null && entry.lists.get(of.list_id) !== false) lists.add(of.list_id)
-    let welcome = !found || statements.aside.one({ person: id }) === undefined
-    for (const list of lists) if (!subscribe(id, list, !found, now)) welcome = false
+    const tags = of.tag === null ? entry.tags : [...entry.tags, of.tag]
+    for (const tag of tags)
+      if (statements.tag.run({ person: id, tag: tagId(tag) })) change.tags.push(tagId(tag))
+    let welcome = made !== undefined || statements.aside.one({ person: id }) === undefined
+    for (const list of listsOf(of, entry))
+      if (!subscribe(id, list, made !== undefined, change, now)) welcome = false
+    if (found) remember(id, change)
     return welcome || outcome === 'repeated' ? outcome : 'never_mail'
   }
+
+  /** Those the import added itself need no record of changes: they go as a whole. */
+  const remember = (person: number, change: ImportChange) => {
+    const isOurs = one(
+      db,
+      q
+        .selectFrom('import_added')
+        .select('first_id')
+        .where('import_id', '=', of.id)
+        .where('first_id', '<=', person)
+        .where('last_id', '>=', person),
+    )
+    const inBatch = added !== null && person >= added.first && person <= added.last
+    const nothing =
+      !change.tags.length && !change.lists.length && !Object.keys(change.values).length
+    if (nothing || inBatch || isOurs) return
+    const before = statements.changed.one({ person })
+    const merged = before ? laterChange(JSON.parse(before.change) as ImportChange, change) : change
+    statements.remember.run({ person, change: JSON.stringify(merged) })
+  }
+
   const writeRows = (rows: readonly UnderstoodRow[], now: number) =>
     transact(db, () => {
-      const counts: Record<Outcome, number> = {
-        added: 0,
-        changed: 0,
-        unchanged: 0,
-        repeated: 0,
-        refused: 0,
-        never_mail: 0,
-      }
+      const counts = noCounts()
+      added = null
       for (const item of rows) {
         const refused = 'refused' in item ? item.refused : null
         counts[refused === null && 'entry' in item ? write(item.entry, now) : 'refused']++
@@ -182,6 +290,13 @@ export function importWriter(db: Database, of: Import): ImportWriter {
             reason,
             cells: JSON.stringify(item.cells),
           })
+      }
+      if (added) {
+        const { first, last } = added as { first: number; last: number }
+        run(
+          db,
+          q.insertInto('import_added').values({ import_id: of.id, first_id: first, last_id: last }),
+        )
       }
       run(
         db,
@@ -205,24 +320,51 @@ export function importWriter(db: Database, of: Import): ImportWriter {
   }
 }
 
-/** What a found person becomes by an import, or null where nothing would change. Values not named stay. */
-function merged(
-  found: { first_name: string | null; last_name: string | null; fields: string },
-  first: string | null,
-  last: string | null,
-  own: Record<string, FieldValue>,
-) {
-  const before = JSON.parse(found.fields) as Record<string, FieldValue>
-  const next = {
-    first: first ?? found.first_name,
-    last: last ?? found.last_name,
-    fields: JSON.stringify({ ...before, ...own }),
+/** Two changes of one import to one person as one: what was there first, what is there last. */
+function laterChange(before: ImportChange, after: ImportChange): ImportChange {
+  const values = { ...before.values }
+  for (const [key, { was, now }] of Object.entries(after.values))
+    values[key] = { was: key in before.values ? before.values[key]!.was : was, now }
+  return {
+    values,
+    tags: [...before.tags, ...after.tags],
+    lists: [...before.lists, ...after.lists],
   }
-  const same =
-    next.first === found.first_name &&
-    next.last === found.last_name &&
-    next.fields === JSON.stringify(before)
-  return same ? null : next
+}
+
+function present(values: Record<string, FieldValue | null>): Record<string, FieldValue> {
+  return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null)) as Record<
+    string,
+    FieldValue
+  >
+}
+
+/** What a found person becomes by a row, or null where nothing would change. Values not named stay. */
+function mergedValues(
+  found: { first_name: string | null; last_name: string | null; fields: string },
+  values: Record<string, FieldValue | null>,
+) {
+  const fields = JSON.parse(found.fields) as Record<string, FieldValue>
+  const before: Record<string, FieldValue | null> = {
+    ...fields,
+    first_name: found.first_name,
+    last_name: found.last_name,
+  }
+  const changed: ImportChange['values'] = {}
+  for (const [key, now] of Object.entries(values)) {
+    const was = before[key] ?? null
+    if (JSON.stringify(was) !== JSON.stringify(now)) changed[key] = { was, now }
+  }
+  if (Object.keys(changed).length === 0) return null
+  const { first_name, last_name, ...own } = { ...before, ...values }
+  return {
+    changed,
+    row: {
+      first: first_name as string | null,
+      last: last_name as string | null,
+      fields: JSON.stringify(present(own)),
+    },
+  }
 }
 
 function importStatements(db: Database, of: Import) {
@@ -320,6 +462,21 @@ function importStatements(db: Database, of: Import) {
         way_ref: String(of.id),
         wording_id: wording,
       }),
+    ),
+    changed: prepared<{ person: number }, { change: string }>(db, (value) =>
+      q
+        .selectFrom('import_changes')
+        .select('change')
+        .where('import_id', '=', of.id)
+        .where('person_id', '=', value('person')),
+    ),
+    remember: prepared<{ person: number; change: string }>(db, (value) =>
+      q
+        .insertInto('import_changes')
+        .values({ import_id: of.id, person_id: value('person'), change: value('change') })
+        .onConflict((c) =>
+          c.columns(['import_id', 'person_id']).doUpdateSet({ change: value('change') }),
+        ),
     ),
     notice: prepared<{
       row: number

@@ -93,7 +93,17 @@ export interface Schema {
     plans: string
     list_id: number | null
     statement: string
-    state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+    state: ImportState
+    /** Whether people are added, updated, or both. */
+    mode: Generated<'both' | 'add' | 'update'>
+    /** 1: an empty cell takes the value away; 0: it leaves it. */
+    clear_empty: Generated<number>
+    /** A tag that everybody in the file gets. */
+    tag: string | null
+    /** JSON: what would happen, counted before anything is written. */
+    preview: string | null
+    /** JSON: what undoing it did. */
+    undone: string | null
     rows: Generated<number>
     added: Generated<number>
     changed: Generated<number>
@@ -101,6 +111,8 @@ export interface Schema {
     repeated: Generated<number>
     refused: Generated<number>
     never_mail: Generated<number>
+    /** Left out because of the mode. */
+    skipped: Generated<number>
     created_at: number
     finished_at: number | null
   }
@@ -112,6 +124,8 @@ export interface Schema {
     reason: string
     cells: string
   }
+  import_added: { import_id: number; first_id: number; last_id: number }
+  import_changes: { import_id: number; person_id: number; change: string }
   segments: {
     id: Generated<number>
     name: string
@@ -261,7 +275,7 @@ export interface Schema {
   }
   jobs: {
     id: Generated<number>
-    kind: 'import'
+    kind: 'import' | 'preview-import' | 'undo-import'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>
@@ -274,5 +288,15 @@ export interface Schema {
   }
 }
 
+export type ImportState =
+  | 'counting'
+  | 'counted'
+  | 'waiting'
+  | 'running'
+  | 'done'
+  | 'failed'
+  | 'cancelled'
+  | 'undoing'
+  | 'undone'
 export type MailingState = 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
 export type ActTotal = 'opened' | 'clicked' | 'left_list' | 'machine_opened' | 'scanner_clicked'

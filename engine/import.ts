@@ -5,6 +5,7 @@ import { addressCautions, interpretRow, type ColumnPlan, type FieldKind } from '
 import {
   endImport,
   importById,
+  importCounter,
   importWriter,
   updateImport,
   type Import,
@@ -14,8 +15,9 @@ import type { Database } from '../database'
 import { erasedAsker } from '../database/erased'
 import { liveEngines } from '../database/heartbeat'
 import { domainCounts } from '../database/people'
-import { finishJob, jobProgress, takeJob } from '../database/jobs'
+import { finishJob, jobProgress, takeJob, type Job } from '../database/jobs'
 import { addField, readFields } from '../database/lists'
+import { undoSomeOfImport, type Undone } from '../database/undo-import'
 import { DEAD_AFTER, type Engine, type Work } from './engine'
 
 /** Rows written in one transaction: so many that the disk is not waited for often. */
@@ -23,7 +25,7 @@ const BATCH = 2_500
 
 const ERASED = 'Somebody with this address was erased at their wish, and is not taken in again.'
 
-/** Takes the next import and carries it out, or goes on with one that a dead engine left. */
+/** Takes the next job about an import and carries it out, or goes on with one that a dead engine left. */
 export const runImports: Work = async (engine) => {
   const { db, id, hostClock, clock, log, settings } = engine
   const job = takeJob(db, id, [...liveEngines(settings.data, hostClock(), DEAD_AFTER), id])
@@ -34,37 +36,95 @@ export const runImports: Work = async (engine) => {
     finishJob(db, job.id, 'failed', 'The import is gone.', clock())
     return true
   }
-  updateImport(db, importId, { state: 'running' })
   try {
-    const cancelled = await importRows(engine, of, job.id)
-    endImport(db, importId, cancelled ? 'cancelled' : 'done', clock())
+    const cancelled = await carryOut[job.kind](engine, of, job.id)
     finishJob(db, job.id, cancelled ? 'cancelled' : 'done', null, clock())
-    log.info({ import: importId, cancelled }, 'import ended')
+    log.info({ import: importId, job: job.kind, cancelled }, 'job ended')
   } catch (error) {
     endImport(db, importId, 'failed', clock())
     finishJob(db, job.id, 'failed', error instanceof Error ? error.message : String(error), clock())
-    log.error({ import: importId, error: String(error) }, 'import failed')
+    log.error({ import: importId, job: job.kind, error: String(error) }, 'job failed')
   }
   return true
 }
 
-/** Reads the file in pieces and writes its rows in batches, behind those already written. Whether it was cancelled. */
-async function importRows({ db, clock }: Engine, of: Import, jobId: number): Promise<boolean> {
-  const plans = JSON.parse(of.plans) as ColumnPlan[]
-  for (const { target } of plans) if (target.to === 'new-field') addField(db, target)
-  const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
+/** Each kind of job; whether it was cancelled. */
+const carryOut: Record<
+  Job['kind'],
+  (engine: Engine, of: Import, jobId: number) => Promise<boolean>
+> = {
+  async import(engine, of, jobId) {
+    updateImport(engine.db, of.id, { state: 'running' })
+    const cancelled = await importRows(engine, of, jobId)
+    endImport(engine.db, of.id, cancelled ? 'cancelled' : 'done', engine.clock())
+    return cancelled
+  },
+
+  /** Counts what the import would do, and writes nothing but the counts. */
+  async 'preview-import'({ db, clock }, of, jobId) {
+    const counter = importCounter(db, of)
+    const cancelled = await eachBatch(db, of, jobId, (batch) => counter.take(batch))
+    const { counts, notices } = counter
+    updateImport(db, of.id, {
+      state: cancelled ? 'cancelled' : 'counted',
+      preview: JSON.stringify({ counts, notices }),
+      finished_at: cancelled ? clock() : null,
+    })
+    return cancelled
+  },
+
+  async 'undo-import'({ db, clock }, of) {
+    const undone: Undone = JSON.parse(of.undone ?? '{"removed":0,"kept":0,"putBack":0}')
+    while (undoSomeOfImport(db, of, undone, clock())) {
+      updateImport(db, of.id, { undone: JSON.stringify(undone) })
+      await breathe()
+    }
+    updateImport(db, of.id, { state: 'undone', undone: JSON.stringify(undone) })
+    return false
+  },
+}
+
+/** Writes the rows of a file in batches, behind those already written. Whether it was cancelled. */
+function importRows({ db, clock }: Engine, of: Import, jobId: number): Promise<boolean> {
+  for (const { target } of JSON.parse(of.plans) as ColumnPlan[])
+    if (target.to === 'new-field') addField(db, target)
   const writer = importWriter(db, of)
+  let counted = 0
+  return eachBatch(
+    db,
+    of,
+    jobId,
+    (batch) => writer.write(batch, clock()),
+    (normal) => {
+      if (++counted > of.rows) return false
+      if (normal !== null) writer.meet(normal)
+      return true
+    },
+  )
+}
+
+/**
+ * Reads the file in pieces, understands its rows and hands them on in batches, with progress. `skip`
+ * says of each row, by its address, whether it was taken before. Whether it was cancelled.
+ */
+async function eachBatch(
+  db: Database,
+  of: Import,
+  jobId: number,
+  take: (batch: UnderstoodRow[]) => void,
+  skip: (normal: string | null) => boolean = () => false,
+): Promise<boolean> {
+  const plans = JSON.parse(of.plans) as ColumnPlan[]
+  const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
+  for (const { target } of plans) if (target.to === 'new-field') kinds.set(target.key, target.kind)
   const domains = domainsKnown(db)
   const wasErased = erasedAsker(db)
+  const options = { clearEmpty: of.clear_empty === 1 }
   let batch: UnderstoodRow[] = []
-  let counted = 0
   for await (const { cells, row, bytes } of fileRows(of)) {
-    let outcome = interpretRow(cells, plans, kinds)
+    let outcome = interpretRow(cells, plans, kinds, options)
     if (outcome.ok && wasErased(outcome.entry.normal)) outcome = { ok: false, reason: ERASED }
-    if (++counted <= of.rows) {
-      if (outcome.ok) writer.meet(outcome.entry.normal)
-      continue
-    }
+    if (skip(outcome.ok ? outcome.entry.normal : null)) continue
     if (outcome.ok) {
       outcome.entry.cautions.push(...addressCautions(outcome.entry.normal, domains.known))
       domains.count(outcome.entry.domain)
@@ -73,12 +133,12 @@ async function importRows({ db, clock }: Engine, of: Import, jobId: number): Pro
       outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells },
     )
     if (batch.length < BATCH) continue
-    writer.write(batch, clock())
+    take(batch)
     batch = []
     if (jobProgress(db, jobId, bytes, of.size).cancel) return true
     await breathe()
   }
-  writer.write(batch, clock())
+  take(batch)
   jobProgress(db, jobId, of.size, of.size)
   return false
 }

@@ -67,6 +67,11 @@ export const importInput = object({
   listId: number().integer().positive().nullable().defined(),
   statement: line(500).default(''),
   consented: boolean().default(false),
+  mode: string().oneOf(['both', 'add', 'update']).default('both'),
+  clearEmpty: boolean().default(false),
+  tag: line(60).nullable().default(null),
+  /** Only count what would happen; nothing is written before it is started. */
+  preview: boolean().default(false),
 })
 
 export const mailingInput = object({

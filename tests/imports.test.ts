@@ -46,7 +46,9 @@ async function report(id: number) {
   await until(
     'the import is over',
     async () =>
-      !['waiting', 'running'].includes((await ask('GET', `/api/imports/${id}`)).body.state),
+      !['waiting', 'running', 'counting'].includes(
+        (await ask('GET', `/api/imports/${id}`)).body.state,
+      ),
   )
   return (await ask('GET', `/api/imports/${id}`)).body
 }
@@ -90,6 +92,103 @@ test('the club sheet comes in row by row as it should', async () => {
   )!.n
   expect(no).toBeGreaterThan(600)
   expect(no).toBeLessThan(1204)
+})
+
+test('what would happen is counted before, exactly, and nothing is written by counting', async () => {
+  const before = JSON.stringify(all(satchel.db, q.selectFrom('people').selectAll()))
+  const { body } = await bring(clubSheet(), { preview: true })
+  const counted = await report(body.id)
+  expect(counted.state).toBe('counted')
+  expect(counted.preview.counts).toEqual({
+    added: 0,
+    changed: 0,
+    unchanged: 1204,
+    repeated: 15,
+    refused: 5,
+    never_mail: 0,
+    skipped: 0,
+  })
+  expect(
+    counted.preview.notices.filter((one: { verdict: string }) => one.verdict === 'refused'),
+  ).toHaveLength(5)
+  expect(JSON.stringify(all(satchel.db, q.selectFrom('people').selectAll()))).toBe(before)
+  expect((await ask('POST', `/api/imports/${body.id}/start`)).status).toBe(200)
+  expect((await ask('POST', `/api/imports/${body.id}/start`)).status).toBe(409)
+  const { preview, ...done } = await report(body.id)
+  expect(done).toMatchObject({ state: 'done', ...preview.counts })
+})
+
+const csv = (...lines: string[]) => new Uint8Array(Buffer.from(`${lines.join('\n')}\n`))
+const personOf = (normal: string) =>
+  one(satchel.db, q.selectFrom('people').selectAll().where('normal', '=', normal))
+
+test('an import is undone exactly, and what happened since is kept', async () => {
+  await report(
+    (
+      await bring(
+        csv('Mail,First name,Town', 'old@undo.example,Old,Orrin', 'again@undo.example,Again,Orrin'),
+      )
+    ).body.id,
+  )
+  const file = csv(
+    'Mail,First name,Town',
+    'old@undo.example,Changed,Merewick',
+    'again@undo.example,Changed,Merewick',
+    'new@undo.example,New,Orrin',
+    'bought@undo.example,Buyer,Orrin',
+  )
+  const { body } = await bring(file, {
+    listId: 1,
+    consented: true,
+    statement: 'Asked at the desk.',
+    tag: 'desk 2026',
+  })
+  expect(await report(body.id)).toMatchObject({ added: 2, changed: 2 })
+  const again = personOf('again@undo.example')!.id
+  await ask('PUT', `/api/people/${again}`, { values: { town: 'Stannow' } })
+  const bought = personOf('bought@undo.example')!.id
+  satchel.db.sqlite
+    .prepare("insert into orders (number, person_id, at, money) values ('U-1', ?, 1, 500)")
+    .run(bought)
+  expect((await ask('POST', `/api/imports/${body.id}/undo`)).status).toBe(200)
+  await until(
+    'it is undone',
+    async () => (await ask('GET', `/api/imports/${body.id}`)).body.state === 'undone',
+  )
+  expect((await ask('GET', `/api/imports/${body.id}`)).body.undone).toEqual({
+    removed: 1,
+    kept: 1,
+    putBack: 2,
+  })
+  const [old, since] = [personOf('old@undo.example')!, personOf('again@undo.example')!]
+  expect([old.first_name, JSON.parse(old.fields).town]).toEqual(['Old', 'Orrin'])
+  // The town was changed again since, so only the name goes back.
+  expect([since.first_name, JSON.parse(since.fields).town]).toEqual(['Again', 'Stannow'])
+  expect(personOf('new@undo.example')).toBeUndefined()
+  for (const id of [old.id, since.id, bought])
+    expect(subscriptionState(satchel.db, id, 1)).toBeNull()
+  const tags = all(
+    satchel.db,
+    q.selectFrom('person_tags').select('person_id').where('person_id', 'in', [old.id, since.id]),
+  )
+  expect(tags).toEqual([])
+  expect((await ask('POST', `/api/imports/${body.id}/undo`)).status).toBe(409)
+})
+
+test('one may only add, or only update, and empty cells may take values away', async () => {
+  await report((await bring(csv('Mail,Town', 'there@mode.example,Orrin'))).body.id)
+  const file = csv('Mail,Town', 'there@mode.example,Merewick', 'fresh@mode.example,Merewick')
+  expect(await report((await bring(file, { mode: 'add' })).body.id)).toMatchObject({
+    added: 1,
+    skipped: 1,
+    changed: 0,
+  })
+  expect(JSON.parse(personOf('there@mode.example')!.fields).town).toBe('Orrin')
+  const more = csv('Mail,Town', 'there@mode.example,', 'other@mode.example,Orrin')
+  const update = await bring(more, { mode: 'update', clearEmpty: true })
+  expect(await report(update.body.id)).toMatchObject({ added: 0, skipped: 1, changed: 1 })
+  expect(JSON.parse(personOf('there@mode.example')!.fields)).not.toHaveProperty('town')
+  expect(personOf('other@mode.example')).toBeUndefined()
 })
 
 test('brought in again nothing changes, and nobody who left or is set aside comes back', async () => {

@@ -4,12 +4,12 @@ import { readFieldValue, splitValues, type FieldKind, type FieldValue } from './
 import { splitName } from './names'
 import { readYesNo } from './values'
 
-/** What one row of a file says about one person. Only what the row has a value for is named. */
+/** What one row of a file says about one person. Only what is to change is named; null takes a value away. */
 export interface ImportEntry {
   address: string
   normal: string
   domain: string
-  values: Record<string, FieldValue>
+  values: Record<string, FieldValue | null>
   tags: string[]
   /** Lists by their id: whether the person says yes or no to them. */
   lists: Map<number, boolean>
@@ -21,6 +21,7 @@ export type RowOutcome = { ok: true; entry: ImportEntry } | { ok: false; reason:
 
 /**
  * Reads one row by the plans of its columns. `kinds` has the kind of every field named in a plan.
+ * With `clearEmpty` an empty cell takes the value away, else it leaves it.
  * A row is refused when nobody can be told from it; a single cell that can't be read is left out
  * and said in `cautions`.
  */
@@ -28,6 +29,7 @@ export function interpretRow(
   cells: readonly string[],
   plans: readonly ColumnPlan[],
   kinds: ReadonlyMap<string, FieldKind>,
+  options: { clearEmpty?: boolean } = {},
 ): RowOutcome {
   if (cells.length > plans.length && cells.slice(plans.length).some((cell) => cell.trim() !== ''))
     return {
@@ -49,6 +51,7 @@ export function interpretRow(
   for (const plan of plans) {
     const cell = (cells[plan.column] ?? '').trim()
     if (cell !== '') takeCell(entry, plan, cell, kinds)
+    else if (options.clearEmpty && plan.target.to === 'field') entry.values[plan.target.key] = null
   }
   return { ok: true, entry }
 }

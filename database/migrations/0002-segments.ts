@@ -172,6 +172,27 @@ create table segment_days (
   primary key (segment_id, day)
 ) strict, without rowid;
 
+alter table imports add column mode text not null default 'both';
+alter table imports add column clear_empty integer not null default 0;
+alter table imports add column tag text;
+alter table imports add column skipped integer not null default 0;
+alter table imports add column preview text;
+alter table imports add column undone text;
+-- What an import did, for undoing it: ids it added, a row for each of its transactions, and what it changed.
+create table import_added (
+  import_id integer not null references imports on delete cascade,
+  first_id integer not null,
+  last_id integer not null,
+  primary key (import_id, first_id)
+) strict, without rowid;
+create table import_changes (
+  import_id integer not null references imports on delete cascade,
+  person_id integer not null references people on delete cascade,
+  change text not null,
+  primary key (import_id, person_id)
+) strict, without rowid;
+create index import_changes_by_person on import_changes (person_id);
+
 create table api_tokens (
   id integer primary key,
   name text not null,

@@ -8,7 +8,7 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
   <span class="inline-flex items-center gap-1.5 text-[12.5px] text-ink-700">
     <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
       <circle
-        v-if="state === 'draft' || state === 'waiting'"
+        v-if="['draft', 'waiting', 'counted', 'undone'].includes(state)"
         cx="6"
         cy="6"
         r="4.5"
@@ -21,7 +21,7 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
         <circle cx="6" cy="6" r="4.8" fill="none" stroke="#9a6b12" stroke-width="1.5" />
         <path d="M6 3.3V6l2 1.3" stroke="#9a6b12" stroke-width="1.5" fill="none" />
       </template>
-      <template v-else-if="state === 'sending' || state === 'running'">
+      <template v-else-if="['sending', 'running', 'counting', 'undoing'].includes(state)">
         <circle cx="6" cy="6" r="4.8" fill="none" stroke="#d8e0bd" stroke-width="2" />
         <path d="M6 1.2A4.8 4.8 0 0 1 10.8 6" stroke="#4b5a28" stroke-width="2" fill="none" />
       </template>

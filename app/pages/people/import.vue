@@ -22,6 +22,10 @@ const listId = ref<number | null>(null)
 const consented = ref(false)
 const statement = ref('')
 const dropping = ref(false)
+const mode = ref<'both' | 'add' | 'update'>('both')
+const clearEmpty = ref(false)
+const tag = ref('')
+const { today } = useToday()
 
 function choose(chosen: File | undefined) {
   if (!chosen || !overview.value) return
@@ -35,6 +39,7 @@ function choose(chosen: File | undefined) {
     reading.value = false
     problem.value = message
     understood.value = found
+    tag.value = `${chosen.name.replace(/\.\w+$/, '')} ${today()}`.slice(0, 60)
     plans.value = found?.plans ?? []
   }
   worker.onmessage = (answer: MessageEvent<FileUnderstanding | FileProblem>) =>
@@ -83,6 +88,10 @@ async function start() {
         listId: listId.value,
         statement: statement.value,
         consented: consented.value,
+        mode: mode.value,
+        clearEmpty: clearEmpty.value,
+        tag: tag.value.trim() || null,
+        preview: true,
       },
     }))
   busy.value = false
@@ -94,8 +103,8 @@ async function start() {
   <div>
     <h1>Import people</h1>
     <p class="muted mt-0.5">
-      From a file with a header line and a row for each person. Nothing is written before you press
-      Import.
+      From a file with a header line and a row for each person. Nothing is written before you have
+      seen what would happen.
     </p>
     <label
       class="sheet mt-4 flex cursor-pointer items-center justify-center gap-3 border-dashed p-5 focus-within:border-brass-500"
@@ -164,6 +173,22 @@ async function start() {
             >
           </template>
         </div>
+        <h2 class="mt-4">What else</h2>
+        <div class="mt-2 grid max-w-2xl grid-cols-[220px_1fr] gap-x-4 gap-y-2">
+          <label for="mode" class="self-center">Who is written</label>
+          <select id="mode" v-model="mode" class="field">
+            <option value="both">new people are added, those on file updated</option>
+            <option value="add">only new people are added</option>
+            <option value="update">only those on file are updated</option>
+          </select>
+          <label for="empty" class="self-center">An empty cell</label>
+          <select id="empty" v-model="clearEmpty" class="field">
+            <option :value="false">leaves what is on file</option>
+            <option :value="true">takes the value away</option>
+          </select>
+          <label for="tag" class="self-center">Everybody in it gets the tag</label>
+          <input id="tag" v-model="tag" class="field" maxlength="60" placeholder="no tag" />
+        </div>
         <p class="muted small mt-3">
           A column of yes and no for a list decides for itself; who says no does not join. Somebody
           who has left a list, or is set aside, is never brought back by an import.
@@ -174,8 +199,8 @@ async function start() {
               busy
                 ? 'Sending the file…'
                 : understood.whole
-                  ? `Import ${rows(understood.rows.length)}`
-                  : 'Import'
+                  ? `Count ${rows(understood.rows.length)} first`
+                  : 'Count first'
             }}
           </button>
           <span v-if="!hasAddress" class="fault">One column must be the address.</span>

@@ -1,19 +1,25 @@
 import type { ColumnPlan } from '~~/core/people'
 import { importById, importNotices } from '~~/database/imports'
 import { jobById } from '~~/database/jobs'
+import { UNDO_DAYS } from '~~/database/undo-import'
+import { DAY } from '~~/core/time'
 import { listById } from '~~/database/lists'
 
 /** An import: how far it has come, and its report. */
 export default defineEventHandler((event) => {
-  const { db } = satchel()
+  const { db, clock } = satchel()
   const found = importById(db, idOf(event))
   if (!found) throw notFound('This import is not on file.')
   const job = found.job_id === null ? undefined : jobById(db, found.job_id)
-  const { path: _, plans, ...rest } = found
+  const { path: _, plans, preview, undone, ...rest } = found
   return {
     ...rest,
     list: found.list_id === null ? null : (listById(db, found.list_id)?.name ?? null),
     columns: (JSON.parse(plans) as ColumnPlan[]).map(({ header, target }) => ({ header, target })),
+    preview: preview === null ? null : (JSON.parse(preview) as object),
+    undone: undone === null ? null : (JSON.parse(undone) as object),
+    undoUntil: found.state === 'done' ? (found.finished_at ?? 0) + UNDO_DAYS * DAY : null,
+    now: clock(),
     progress: job ? { done: job.done, total: job.total, error: job.error } : null,
     refusedRows: importNotices(db, found.id, 'refused', 200),
     doubtfulRows: importNotices(db, found.id, 'doubtful', 200),

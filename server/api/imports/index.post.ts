@@ -13,7 +13,7 @@ import { addJob } from '~~/database/jobs'
 import { listById, listsWithCounts, readFields } from '~~/database/lists'
 import { importInput } from '~~/shared/inputs'
 
-/** Asks the engine to import a file that was taken before, with the columns as the user wants them. */
+/** Asks the engine to import a file, or first only to count what that would do, with the columns as the user wants them. */
 export default defineEventHandler(async (event) => {
   const input = await readInput(event, importInput)
   const { db, clock, data } = satchel()
@@ -52,10 +52,15 @@ export default defineEventHandler(async (event) => {
         plans,
         listId: input.listId,
         statement: input.statement,
+        mode: input.mode,
+        clearEmpty: input.clearEmpty,
+        tag: input.tag || null,
+        state: input.preview ? 'counting' : 'waiting',
       },
       clock(),
     )
-    updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, clock()) })
+    const kind = input.preview ? 'preview-import' : 'import'
+    updateImport(db, importId, { job_id: addJob(db, kind, { importId }, clock()) })
     return importId
   })
   return { id }

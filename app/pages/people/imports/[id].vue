@@ -14,7 +14,20 @@ interface Report {
   repeated: number
   refused: number
   never_mail: number
+  skipped: number
+  mode: string
+  tag: string | null
   created_at: number
+  now: number
+  undoUntil: number | null
+  preview: {
+    counts: Record<
+      'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail' | 'skipped',
+      number
+    >
+    notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[]
+  } | null
+  undone: { removed: number; kept: number; putBack: number } | null
   progress: { done: number; total: number; error: string | null } | null
   columns: { header: string; target: ColumnTarget }[]
   refusedRows: { row: number; reason: string; cells: string }[]
@@ -22,27 +35,58 @@ interface Report {
 }
 const route = useRoute()
 const { dayAndTime } = useTimes()
-const { answer: report, problem } = useAnswer<Report>(
-  () => `/api/imports/${String(route.params.id)}`,
+const {
+  answer: report,
+  problem,
+  reload,
+} = useAnswer<Report>(() => `/api/imports/${String(route.params.id)}`)
+const running = computed(() =>
+  ['waiting', 'running', 'counting', 'undoing'].includes(report.value?.state ?? ''),
 )
-const running = computed(
-  () => report.value?.state === 'waiting' || report.value?.state === 'running',
+const counted = computed(() => (report.value?.state === 'counted' ? report.value.preview : null))
+const canUndo = computed(
+  () => report.value?.undoUntil != null && report.value.now <= report.value.undoUntil,
 )
-const parts = computed(() =>
-  report.value
-    ? ([
-        ['added', report.value.added, 'New on file'],
-        ['changed', report.value.changed, 'Were on file, and something changed'],
-        ['unchanged', report.value.unchanged, 'Were on file, nothing changed'],
-        ['repeated', report.value.repeated, 'Repeated in the file'],
-        ['never mailed', report.value.never_mail, 'Have left or are set aside; not brought back'],
-        ['refused', report.value.refused, 'Nobody could be told from the row'],
-      ] as const)
-    : [],
+/** What became of the rows, or would. */
+const parts = computed(() => {
+  const of = counted.value?.counts ?? report.value
+  if (!of) return []
+  return (
+    [
+      ['new', of.added, 'Not on file yet'],
+      ['changed', of.changed, 'On file, and something changes'],
+      ['unchanged', of.unchanged, 'On file, and nothing changes'],
+      ['repeated', of.repeated, 'Repeated in the file'],
+      ['never mailed', of.never_mail, 'Have left or are set aside; not brought back'],
+      ['left out', of.skipped, 'Not what was chosen to be written'],
+      ['refused', of.refused, 'Nobody can be told from the row'],
+    ] as const
+  ).filter(([name, n]) => n > 0 || name !== 'left out')
+})
+const refusedRows = computed(
+  () =>
+    counted.value?.notices.filter((row) => row.verdict === 'refused') ??
+    report.value?.refusedRows ??
+    [],
 )
+const doubtfulRows = computed(
+  () =>
+    counted.value?.notices.filter((row) => row.verdict === 'doubtful') ??
+    report.value?.doubtfulRows ??
+    [],
+)
+const total = computed(() => parts.value.reduce((sum, [, n]) => sum + n, 0))
+const writes = computed(() => {
+  const { added, changed } = counted.value?.counts ?? { added: 0, changed: 0 }
+  return added + changed
+})
+async function tell(what: 'start' | 'undo' | 'cancel') {
+  await ask(`/api/imports/${String(route.params.id)}/${what}`, { method: 'POST' })
+  await reload()
+  useLive().changes++
+}
 const shown = (cells: string) =>
   (JSON.parse(cells) as string[]).filter(Boolean).join(' · ').slice(0, 90)
-const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { method: 'POST' })
 </script>
 
 <template>
@@ -62,8 +106,13 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
     </div>
     <div v-if="running" class="sheet mt-4 p-4">
       <div class="mb-2 flex items-center justify-between">
-        <span role="status">{{ count(report.rows) }} rows written so far</span
-        ><button class="btn btn-sm" @click="cancel">Cancel</button>
+        <span role="status">{{
+          report.state === 'counting'
+            ? 'Counting what would happen; nothing is written'
+            : report.state === 'undoing'
+              ? 'Putting back what it changed'
+              : `${count(report.rows)} rows written so far`
+        }}</span><button class="btn btn-sm" @click="tell('cancel')">Cancel</button>
       </div>
       <ProgressBar
         label="Import"
@@ -71,10 +120,26 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
         :total="report.progress?.total ?? 1"
       />
     </div>
+    <p v-if="counted" class="mt-3 rounded-md border border-brass-500 bg-brass-100 px-3 py-2">
+      Nothing is written yet. Look at the numbers, then import, or
+      <NuxtLink to="/people/import" class="link">choose the file again</NuxtLink>.
+    </p>
+    <p v-if="report.undone" class="mt-3 rounded-md border border-line bg-sheet px-3 py-2">
+      Undone: {{ people(report.undone.removed) }} removed, {{ count(report.undone.putBack) }} put
+      back as they were<template v-if="report.undone.kept"
+        >, {{ count(report.undone.kept) }} kept because something happened with them since</template
+      >.
+    </p>
     <p v-if="report.progress?.error" class="fault mt-3" role="alert">{{ report.progress.error }}</p>
     <div class="sheet mt-4">
       <div class="sheet-head">
-        <h2>What became of {{ count(report.rows) }} rows</h2>
+        <h2>{{ counted ? 'What would become of' : 'What became of' }} {{ rows(total) }}</h2>
+        <button v-if="counted" type="button" class="btn btn-go" @click="tell('start')">
+          {{ writes ? `Import: write ${people(writes)}` : 'Import' }}
+        </button>
+        <button v-else-if="canUndo" type="button" class="btn btn-sm" @click="tell('undo')">
+          Undo this import
+        </button>
       </div>
       <table class="grid-table">
         <tbody>
@@ -86,10 +151,14 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
         </tbody>
       </table>
     </div>
-    <div v-if="report.refusedRows.length" class="sheet mt-4">
+    <div v-if="refusedRows.length" class="sheet mt-4">
       <div class="sheet-head">
         <h2>Refused rows</h2>
-        <a class="btn btn-sm" :href="`/api/imports/${report.id}/refused.csv`" download
+        <a
+          v-if="!counted"
+          class="btn btn-sm"
+          :href="`/api/imports/${report.id}/refused.csv`"
+          download
           >Take them out as CSV</a
         >
       </div>
@@ -102,7 +171,7 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in report.refusedRows" :key="row.row">
+          <tr v-for="row in refusedRows" :key="row.row">
             <td class="num">{{ row.row }}</td>
             <td>{{ row.reason }}</td>
             <td class="muted small">{{ shown(row.cells) || 'no text' }}</td>
@@ -110,14 +179,14 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
         </tbody>
       </table>
     </div>
-    <div v-if="report.doubtfulRows.length" class="sheet mt-4">
+    <div v-if="doubtfulRows.length" class="sheet mt-4">
       <div class="sheet-head">
         <h2>Taken, but doubtful</h2>
-        <span class="small muted">{{ report.doubtfulRows.length }}</span>
+        <span class="small muted">{{ doubtfulRows.length }}</span>
       </div>
       <table class="grid-table">
         <tbody>
-          <tr v-for="row in report.doubtfulRows" :key="row.row">
+          <tr v-for="row in doubtfulRows" :key="row.row">
             <td class="num w-16">{{ row.row }}</td>
             <td>{{ row.reason }}</td>
             <td class="muted small">{{ shown(row.cells) }}</td>
@@ -125,7 +194,7 @@ const cancel = () => ask(`/api/imports/${String(route.params.id)}/cancel`, { met
         </tbody>
       </table>
     </div>
-    <div v-if="!running" class="mt-4 flex gap-2">
+    <div v-if="!running && !counted" class="mt-4 flex gap-2">
       <NuxtLink to="/people" class="btn">See everyone</NuxtLink
       ><button class="btn btn-go" @click="writeLetter">Write a letter</button>
     </div>
