@@ -141,7 +141,13 @@ export const personInput = object({
 })
 
 export const personChangeInput = object({
-  address: address.optional().default(undefined),
+  address: string()
+    .trim()
+    .test(
+      'address',
+      'This is not an e-mail address.',
+      (text) => text === undefined || checkAddress(text).ok,
+    ),
   values,
 })
 

@@ -157,7 +157,7 @@ const line = computed(() => {
     ...of.evidence.map((one) => ({
       at: one.at,
       kind: 'consent',
-      words: `${one.state} on ${one.list} by ${one.way}${one.wording ? ` · “${one.wording}”` : ''}`,
+      words: `${one.state} on ${one.list} ${one.way.startsWith('by ') ? '' : 'by '}${one.way}${one.wording ? ` · “${one.wording}”` : ''}`,
       to: null,
     })),
     ...of.notes.map((one) => ({
