@@ -177,3 +177,5 @@ export const noteInput = object({
 export const mergeInput = object({ gone: number().integer().positive().required() })
 
 export const eraseInput = object({ address: string().required('Write the address to make sure.') })
+
+export const tokenInput = object({ name: line(100).required('Say which program it is for.') })

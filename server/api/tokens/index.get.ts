@@ -1,0 +1,3 @@
+import { apiTokens } from '~~/database/api'
+
+export default defineEventHandler(() => apiTokens(satchel().db))

@@ -1,0 +1,9 @@
+import { addApiToken } from '~~/database/api'
+import { tokenInput } from '~~/shared/inputs'
+
+/** Makes a token for a program; it is shown this once. */
+export default defineEventHandler(async (event) => {
+  const { name } = await readInput(event, tokenInput)
+  const { db, clock } = satchel()
+  return addApiToken(db, name, clock())
+})

@@ -1,0 +1,157 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { all, one, q } from '../database'
+import { addApiToken, revokeApiToken } from '../database/api'
+import { factsOf } from '../database/person-facts'
+import { changeSubscription } from '../database/subscriptions'
+import { install, type Installation } from './installation'
+
+/** What programs may send: people, events and orders, with a token. */
+let satchel: Installation
+let token: string
+beforeAll(async () => {
+  satchel = await install()
+  await satchel.start('web')
+  token = addApiToken(satchel.db, 'Shop', Date.now()).token
+})
+afterAll(() => satchel.stop())
+
+async function send(what: string, body: unknown, headers: Record<string, string> = {}) {
+  const answer = await fetch(`${satchel.url}/api/v1/${what}`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json', ...headers },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  })
+  return { status: answer.status, body: (await answer.json()) as any }
+}
+const idOf = (normal: string) =>
+  one(satchel.db, q.selectFrom('people').select('id').where('normal', '=', normal))?.id
+
+test('no token, a wrong one and a revoked one are refused', async () => {
+  for (const authorization of ['', 'Bearer st_wrong', `Basic ${token}`])
+    expect((await send('people', [{ address: 'x@y.example' }], { authorization })).status).toBe(401)
+  const other = addApiToken(satchel.db, 'Old', Date.now())
+  revokeApiToken(satchel.db, other.id, Date.now())
+  expect((await send('people', [{}], { authorization: `Bearer ${other.token}` })).status).toBe(401)
+  expect(JSON.stringify(all(satchel.db, q.selectFrom('api_tokens').selectAll()))).not.toContain(
+    token,
+  )
+})
+
+test('a batch says what it did with each entry; a faulty one leaves nothing behind', async () => {
+  const { status, body } = await send('people', [
+    {
+      address: 'Tove@Shop.example',
+      values: { first_name: 'Tove' },
+      tags: ['shop'],
+      lists: [{ list: 'wind-notes', agreed: 'Ticked the box at checkout.' }],
+    },
+    { address: 'not an address' },
+    { address: 'half@shop.example', lists: [{ list: 'no-such-list', agreed: 'x' }] },
+    { address: 'odd@shop.example', values: { colour: 'red' } },
+    { address: 'odd@shop.example', lists: [{ list: 'wind-notes' }] },
+    'what',
+    { address: 'tove@shop.example', values: { first_name: 'Tove' } },
+  ])
+  expect(status).toBe(200)
+  expect(body).toMatchObject({ taken: 2, refused: 5 })
+  expect(
+    body.results.map((one: { status: string; path?: string }) => one.path ?? one.status),
+  ).toEqual([
+    'added',
+    'address',
+    'lists[0].list',
+    'values.colour',
+    'lists[0].agreed',
+    '',
+    'unchanged',
+  ])
+  expect(idOf('half@shop.example')).toBeUndefined()
+  const tove = factsOf(satchel.db, idOf('tove@shop.example')!)!
+  expect(tove.subscriptions.get(1)).toMatchObject({ state: 'subscribed', way: 'API' })
+  expect(tove.tags.size).toBe(1)
+})
+
+test('nobody who left a list is brought back', async () => {
+  const id = idOf('tove@shop.example')!
+  changeSubscription(satchel.db, id, 1, 'unsubscribed', { act: 'person', way: 'link' }, Date.now())
+  await send('people', [
+    { address: 'tove@shop.example', lists: [{ list: 'wind-notes', agreed: 'again' }] },
+  ])
+  expect(factsOf(satchel.db, id)!.subscriptions.get(1)!.state).toBe('unsubscribed')
+})
+
+test('events and orders become facts about people on file; an order’s number is taken once', async () => {
+  expect(
+    (
+      await send('events', [
+        {
+          address: 'tove@shop.example',
+          name: 'page view',
+          at: '2026-01-05T10:00:00Z',
+          properties: { page: '/delta', new: true },
+        },
+      ])
+    ).body.taken,
+  ).toBe(1)
+  const order = {
+    number: 'S-1',
+    address: 'tove@shop.example',
+    at: '2026-02-01T10:00:00Z',
+    items: [{ product: 'delta-7', name: 'Delta 7', category: 'delta', quantity: 2, money: 18_800 }],
+  }
+  expect((await send('orders', [order])).body.results[0].status).toBe('added')
+  expect((await send('orders', [order])).body.results[0].status).toBe('unchanged')
+  expect(
+    (await send('orders', [{ ...order, number: 'S-2', address: 'nobody@shop.example' }])).status,
+  ).toBe(422)
+  expect(
+    (
+      await send('orders', [
+        { ...order, number: 'S-3', items: [{ ...order.items[0], money: '94.00' }] },
+      ])
+    ).body.results[0].path,
+  ).toBe('items[0].money')
+  const facts = factsOf(satchel.db, idOf('tove@shop.example')!)!
+  expect(facts.orders).toEqual([
+    {
+      at: Date.parse(order.at),
+      money: 18_800,
+      items: [{ product: 'Delta 7', category: 'delta', money: 18_800 }],
+    },
+  ])
+  expect(facts.events).toEqual([
+    { name: 'page view', at: Date.UTC(2026, 0, 5, 10), props: { page: '/delta', new: true } },
+  ])
+})
+
+test('with the same idempotency key a request is taken once, and answered alike', async () => {
+  const key = { 'idempotency-key': 'k-1' }
+  const event = [{ address: 'tove@shop.example', name: 'basket' }]
+  const [first, second] = [await send('events', event, key), await send('events', event, key)]
+  expect(second).toEqual(first)
+  expect(
+    all(satchel.db, q.selectFrom('events').select('id').where('name', '=', 'basket')),
+  ).toHaveLength(1)
+  expect((await send('events', [{ ...event[0], name: 'other' }], key)).status).toBe(422)
+})
+
+test.each([
+  ['{', '', /not JSON/],
+  ['{}', 'entries', /list of entries/],
+  ['[]', 'entries', /no entry/],
+  [JSON.stringify(Array.from({ length: 1_001 }, () => ({}))), 'entries', /At most 1000/],
+])('a malformed body answers 422 with the path of the fault: %#', async (body, path, message) => {
+  const answer = await send('people', body)
+  expect(answer.status).toBe(422)
+  expect(answer.body.data.path).toBe(path)
+  expect(answer.body.message).toMatch(message)
+})
+
+test('the document describes what is checked', async () => {
+  const document = (await (await fetch(`${satchel.url}/api/v1/openapi.json`)).json()) as any
+  expect(document.openapi).toBe('3.1.0')
+  const order = document.paths['/orders'].post.requestBody.content['application/json'].schema
+  expect(order.maxItems).toBe(1_000)
+  expect(order.items.required).toEqual(['number', 'address', 'items'])
+  expect(order.items.properties.items.items.properties.money).toMatchObject({ type: 'integer' })
+})
