@@ -55,6 +55,29 @@ test('empty screens say what will be there and offer the first step', async () =
   }
 })
 
+test('a program gets a token that is shown once, and can be revoked', async () => {
+  await page().goto(`${satchel.url}/settings`)
+  await page().getByLabel('Which program it is for').fill('Shop')
+  await page().getByRole('button', { name: 'Make a token' }).click()
+  const token = await page().getByRole('status').locator('code').innerText()
+  const send = () =>
+    fetch(`${satchel.url}/api/v1/people`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${token}` },
+      body: JSON.stringify([{ address: 'shop@inkpost.example' }]),
+    })
+  expect((await send()).status).toBe(200)
+  await visitor.expectAccessible()
+  await page().reload()
+  await page()
+    .getByText(/last used/)
+    .waitFor()
+  expect(await page().getByText(token).count()).toBe(0)
+  await page().getByRole('button', { name: 'Revoke' }).click()
+  await page().getByText('The token is revoked.').waitFor()
+  expect((await send()).status).toBe(401)
+})
+
 test('nothing can be sent while no mail server is set', async () => {
   await page().goto(`${satchel.url}/mail`)
   await page().getByRole('button', { name: 'Write a letter' }).first().click()

@@ -85,5 +85,6 @@ async function save() {
       </p>
       <p class="muted mt-1">Readers reach this Satchel at {{ answer.url }}.</p>
     </div>
+    <ApiTokens />
   </div>
 </template>

@@ -54,7 +54,7 @@ const known = computed<Column[]>(() => [
   ...(overview.answer.value?.fields ?? [])
     .filter(({ key }) => !key.endsWith('_name'))
     .map(({ key, name, kind }) => ({
-      key,
+      key: `field:${key}`,
       name,
       width: 'minmax(90px,1fr)',
       num: kind === 'number',
@@ -83,7 +83,7 @@ const known = computed<Column[]>(() => [
     show: ({ joinedAt }) => date(joinedAt),
   },
 ])
-const shownKeys = useLocalStorage('people-columns', ['town', 'engagement', 'spent', 'joined'])
+const shownKeys = useLocalStorage('people-columns', ['field:town', 'engagement', 'spent', 'joined'])
 const columns = computed(() =>
   shownKeys.value.flatMap((key) => known.value.filter((column) => column.key === key)),
 )

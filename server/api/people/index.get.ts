@@ -52,7 +52,9 @@ export default defineEventHandler((event) => {
     const descending = way !== 'up'
     const column = peopleColumns.find((one) => one === sort) as PeopleColumn | undefined
     if (column) return { by: column, descending }
-    const field = readFields(db).find(({ key }) => key === sort && !key.endsWith('_name'))
+    const field = readFields(db).find(
+      ({ key }) => sort === `field:${key}` && !key.endsWith('_name'),
+    )
     return field ? { by: { field: field.key }, descending } : { by: 'joined', descending: true }
   }
 })
