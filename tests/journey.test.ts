@@ -86,7 +86,7 @@ test('the table finds a person by part of a name, and opens them', async () => {
     .getByRole('link', { name: /rafe2@/ })
     .first()
     .click()
-  await seen('Evidence')
+  await seen('Everything, in time')
   await seen('on file since')
   await visitor.expectAccessible()
 })
