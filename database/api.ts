@@ -194,14 +194,12 @@ export function takeEvent(db: Database, given: ApiEvent): 'added' {
   const person_id = knownPerson(db, given.address)
   run(
     db,
-    q
-      .insertInto('events')
-      .values({
-        person_id,
-        name: given.name,
-        at: given.at,
-        props: JSON.stringify(given.properties),
-      }),
+    q.insertInto('events').values({
+      person_id,
+      name: given.name,
+      at: given.at,
+      props: JSON.stringify(given.properties),
+    }),
   )
   return 'added'
 }
@@ -240,15 +238,13 @@ export function takeOrder(db: Database, given: ApiOrder, now: number): 'added' |
     const product = one(db, q.selectFrom('products').select('id').where('key', '=', item.product))!
     run(
       db,
-      q
-        .insertInto('order_items')
-        .values({
-          order_id: id,
-          position,
-          product_id: product.id,
-          quantity: item.quantity,
-          money: item.money,
-        }),
+      q.insertInto('order_items').values({
+        order_id: id,
+        position,
+        product_id: product.id,
+        quantity: item.quantity,
+        money: item.money,
+      }),
     )
   })
   return 'added'

@@ -78,7 +78,7 @@ function setDays() {
             name="segment"
             :checked="store.mailing.segmentId !== null"
             @change="store.set({ segmentId: chosen })"
-          /><label for="in-segment">who are in</label>
+          /><label for="in-segment" class="whitespace-nowrap">who are in</label>
           <select
             class="field field-sm"
             aria-label="Segment"
