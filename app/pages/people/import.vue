@@ -8,10 +8,11 @@ import type {
 } from '~~/core/people'
 import UnderstandFile from '~/workers/understand-file.worker?worker'
 
-const { answer: overview } = useAnswer<{ fields: Field[]; lists: { id: number; name: string }[] }>(
-  () => '/api/people/overview',
-  { live: false },
-)
+interface Known {
+  fields: Field[]
+  lists: { id: number; name: string }[]
+}
+const { answer: overview } = useAnswer<Known>(() => '/api/people/overview', { live: false })
 const file = shallowRef<File | null>(null)
 const understood = shallowRef<FileUnderstanding | null>(null)
 const plans = ref<ColumnPlan[]>([])
@@ -27,12 +28,15 @@ const clearEmpty = ref(false)
 const tag = ref('')
 const { today } = useToday()
 
-function choose(chosen: File | undefined) {
-  if (!chosen || !overview.value) return
+async function choose(chosen: File | undefined) {
+  if (!chosen) return
   file.value = chosen
   understood.value = null
   problem.value = ''
   reading.value = true
+  // A file may be chosen before it is known which fields and lists there are.
+  const known = overview.value ?? (await ask<Known>('/api/people/overview'))
+  if (!known) return void (reading.value = false)
   const worker = new UnderstandFile()
   const finish = (message: string, found: FileUnderstanding | null = null) => {
     worker.terminate()
@@ -48,8 +52,8 @@ function choose(chosen: File | undefined) {
   worker.postMessage({
     file: chosen,
     known: {
-      fields: overview.value.fields.map((field) => ({ ...field })),
-      lists: overview.value.lists.map(({ id, name }) => ({ id, name })),
+      fields: known.fields.map((field) => ({ ...field })),
+      lists: known.lists.map(({ id, name }) => ({ id, name })),
     },
   })
 }
