@@ -1,5 +1,7 @@
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
+import { once } from 'node:events'
 import { generateKeyPairSync } from 'node:crypto'
+import { SMTPServer } from 'smtp-server'
 import { afterEach, expect, test } from 'vitest'
 import type { Account } from '../database/account'
 import { connectMailServer, type MailServer } from './mail-server'
@@ -32,7 +34,7 @@ async function serverThat(answers: (command: string) => string | null): Promise<
   return connect((server.address() as AddressInfo).port)
 }
 
-function connect(port: number): MailServer {
+function connect(port: number, sign = false): MailServer {
   const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 1024 })
   const account = {
     sender_address: 'hello@galewright.example',
@@ -46,7 +48,7 @@ function connect(port: number): MailServer {
       smtpUrl: `smtp://127.0.0.1:${port}`,
       webProxy: null,
       connections: 2,
-      sign: false,
+      sign,
     },
     account,
   )
@@ -135,4 +137,41 @@ test('never more lines are open than there may be, and everybody gets their turn
   const answers = await Promise.all(Array.from({ length: 30 }, () => send(from)))
   expect(answers.every(({ kind }) => kind === 'accepted')).toBe(true)
   expect(most).toBe(2)
+})
+
+test.each([
+  ['as it is', false],
+  ['signed', true],
+])('a message of any size arrives to the byte: %s', async (_, sign) => {
+  const arrived: string[] = []
+  const real = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['AUTH', 'STARTTLS'],
+    logger: false,
+    onData(stream, _session, done) {
+      const pieces: Buffer[] = []
+      stream.on('data', (piece: Buffer) => pieces.push(piece))
+      stream.on('end', () => {
+        arrived.push(Buffer.concat(pieces).toString('latin1'))
+        done()
+      })
+    },
+  })
+  real.listen(0, '127.0.0.1')
+  await once(real.server, 'listening')
+  const from = connect((real.server.address() as AddressInfo).port, sign)
+  const messages = [10, 16_383, 16_384, 300_000].map(
+    (length) =>
+      `Subject: ${length}\r\n\r\n${`${'x'.repeat(70)}\r\n`.repeat(Math.ceil(length / 72))}`,
+  )
+  for (const raw of messages)
+    expect(await from.send('b@galewright.example', 'tove@inkpost.example', raw)).toEqual({
+      kind: 'accepted',
+    })
+  const withoutSignature = arrived.map((raw) =>
+    raw.replace(/^DKIM-Signature:(?:.*\r\n[ \t])*.*\r\n/, ''),
+  )
+  expect(withoutSignature).toEqual(messages)
+  expect(arrived.every((raw) => raw.startsWith('DKIM-Signature:') === sign)).toBe(true)
+  real.close(() => {})
 })

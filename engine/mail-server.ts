@@ -1,4 +1,4 @@
-import type { Readable } from 'node:stream'
+import type { Readable, Transform } from 'node:stream'
 import DKIM from 'nodemailer/lib/dkim'
 import { parseConnectionUrl } from 'nodemailer/lib/shared'
 import SMTPConnection from 'nodemailer/lib/smtp-connection'
@@ -15,6 +15,10 @@ export type MailServerAnswer =
   | { kind: 'unknown'; why: string }
 
 export interface MailServer {
+  /**
+   * Sends one message. `raw` is as `pourMessage` makes it: ASCII, CRLF only, at the end as well, and no
+   * line that begins with a dot. Never throws.
+   */
   send(from: string, to: string, raw: string): Promise<MailServerAnswer>
   close(): void
 }
@@ -71,10 +75,13 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
       const bytes = Buffer.from(raw, 'latin1')
       const message = {
         /** Called when the server is ready for the message, not before. */
-        pipe(into: NodeJS.WritableStream) {
+        pipe(into: Transform) {
           wentOver = true
-          if (signer) signer.sign(bytes).pipe(into)
-          else into.end(bytes)
+          if (signer) return signer.sign(bytes).pipe(into)
+          // Nothing in it is to be escaped, so it skips the search for dots, byte by byte, which takes
+          // about a fifth of the time of sending. The stream adds the last CRLF with the closing dot.
+          into.push(bytes.subarray(0, -2))
+          into.end()
           return into
         },
       } as unknown as Readable

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto'
+import fc from 'fast-check'
 import { simpleParser } from 'mailparser'
 import { test, expect } from 'vitest'
 import { mouldMessage, pourMessage } from './message'
@@ -157,4 +158,41 @@ test('an abuse report is read, and other mail is not taken for a report', async 
   expect(
     await readReport('To: hello@galewright.example\r\nSubject: hi\r\n\r\nLovely kites.\r\n'),
   ).toBeNull()
+})
+
+test('whatever is filled in: ASCII, CRLF only, no line begins with a dot, none is too long', () => {
+  const odd = fc
+    .array(
+      fc.oneof(
+        fc.constantFrom('.', '\r', '\n', '\r\n.', ' ', '=', 'From ', '\0', 'ø', '🪁'),
+        fc.string(),
+      ),
+    )
+    .map((pieces) => pieces.join(''))
+  fc.assert(
+    fc.property(odd, odd, odd, (before, filled, name) => {
+      const dotted = mouldMessage(
+        1,
+        {
+          subject: [before, { fill: 0 }],
+          html: [before, { fill: 0 }],
+          text: [{ fill: 0 }, before],
+        },
+        { ...sender, name, list: { key: 'wind-notes', name } },
+        key,
+      )
+      const { raw } = pourMessage(
+        dotted,
+        { personId: 1, address: 'tove@inkpost.example', name },
+        [{ html: filled, text: filled }],
+        0,
+      )
+      expect(raw.endsWith('\r\n')).toBe(true)
+      for (const line of raw.split('\r\n')) {
+        expect(line.startsWith('.')).toBe(false)
+        expect(line).toMatch(/^[\t\x20-\x7e]*$/)
+        expect(line.length).toBeLessThanOrEqual(998)
+      }
+    }),
+  )
 })
