@@ -190,3 +190,21 @@ export function recordLeaving(db: Database, mailingId: number, personId: number,
     shiftTotals(db, mailingId, { left_list: changes })
   })
 }
+
+/** Clicks are found by their mailing; opens are only ever looked at through their recipient. */
+export function moveClicks(db: Database, from: number, to: number) {
+  const mailings = all(
+    db,
+    q.selectFrom('recipients').select('mailing_id').where('person_id', '=', from),
+  )
+  for (const { mailing_id } of mailings)
+    run(
+      db,
+      q
+        .updateTable('acts')
+        .set({ person_id: to })
+        .where('mailing_id', '=', mailing_id)
+        .where('person_id', '=', from)
+        .where(() => sql<SqlBool>`kind = 'click'`),
+    )
+}

@@ -16,15 +16,8 @@ import {
   deleteMailing,
 } from './mailings'
 import { all, one, q, run, type Database } from './query'
-import {
-  claimsBecomeUncertain,
-  claimsOf,
-  dropRest,
-  moveRecipient,
-  planRecipients,
-  readRecipient,
-  resendUncertain,
-} from './recipients'
+import { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
+import { dropRest, moveRecipient, planRecipients, readRecipient } from './recipients'
 import { changeSubscription, setAside } from './subscriptions'
 
 let db: Database

@@ -4,13 +4,13 @@ import { openMemory } from './connect'
 import { erasedAsker } from './erased'
 import { addList } from './lists'
 import { factsOf } from './person-facts'
+import { erasePerson } from './erase-person'
+import { mergePeople } from './merge-people'
 import {
   addNote,
   addPerson,
   changePerson,
-  erasePerson,
   listPeople,
-  mergePeople,
   setPeopleAside,
   tagNamed,
   tagPeople,

@@ -1,10 +1,6 @@
-import { randomInt } from 'node:crypto'
-import { sql, type SqlBool } from 'kysely'
 import type { FieldValue } from '../core/people'
-import { rememberErased } from './erased'
-import { dropOpenRecipients } from './recipients'
-import { all, one, q, run, transact, type Database } from './query'
-import { changeSubscription, setAside } from './subscriptions'
+import { one, q, run, transact, type Database } from './query'
+import { changeSubscription, setAside, subscriptionState } from './subscriptions'
 
 /** What somebody is called, and their values by field key; null takes a value away. */
 export interface PersonChange {
@@ -150,7 +146,7 @@ export function listPeople(
 ): number[] {
   return transact(db, () =>
     ids.filter((id) => {
-      const before = standingOn(db, id, listId)
+      const before = subscriptionState(db, id, listId)
       if (before === state || (state === 'unsubscribed' && before === null)) return false
       if (state === 'subscribed' && isSetAside(db, id)) return false
       const by = { act: 'by-hand' as const, way: 'by hand', wording: reason }
@@ -204,185 +200,6 @@ export function deleteNote(db: Database, personId: number, noteId: number): bool
   )
 }
 
-/**
- * Makes two people one: `gone` goes, all that is known of them is `kept`'s from now on. Where both have
- * a value, that of `kept` stays. A subscription that either has ended stays ended, and who was
- * set aside stays set aside: merging never makes anybody mailed who asked not to be.
- */
-export function mergePeople(db: Database, kept: number, gone: number, now: number): boolean {
-  return transact(db, () => {
-    const [one_, other] = [kept, gone].map((id) =>
-      one(db, q.selectFrom('people').selectAll().where('id', '=', id)),
-    )
-    if (!one_ || !other || kept === gone) return false
-    const fields = {
-      ...(JSON.parse(other.fields) as object),
-      ...(JSON.parse(one_.fields) as object),
-    }
-    run(
-      db,
-      q
-        .updateTable('people')
-        .set({
-          first_name: one_.first_name ?? other.first_name,
-          last_name: one_.last_name ?? other.last_name,
-          fields: JSON.stringify(fields),
-          joined_at: Math.min(one_.joined_at, other.joined_at),
-          changed_at: now,
-        })
-        .where('id', '=', kept),
-    )
-    for (const { list_id, state, since } of all(
-      db,
-      q.selectFrom('subscriptions').selectAll().where('person_id', '=', gone),
-    )) {
-      const mine = standingOn(db, kept, list_id)
-      const next =
-        mine === 'unsubscribed' || state === 'unsubscribed'
-          ? 'unsubscribed'
-          : mine === 'subscribed'
-            ? mine
-            : state
-      if (next === mine) continue
-      run(
-        db,
-        q
-          .insertInto('subscriptions')
-          .values({ person_id: kept, list_id, state: next, since })
-          .onConflict((c) =>
-            c.columns(['person_id', 'list_id']).doUpdateSet({ state: next, since }),
-          ),
-      )
-      run(
-        db,
-        q.insertInto('evidence').values({
-          person_id: kept,
-          list_id,
-          at: now,
-          state: next,
-          way: 'merged',
-          way_ref: other.address,
-        }),
-      )
-      if (next === 'unsubscribed') dropOpenRecipients(db, kept, 'left the list', now, list_id)
-    }
-    const aside = one(db, q.selectFrom('set_aside').selectAll().where('person_id', '=', gone))
-    if (aside && !isSetAside(db, kept)) setAside(db, kept, aside.reason, aside.detail, now)
-    dropOpenRecipients(db, gone, 'merged with another person', now)
-    for (const { tag_id } of all(
-      db,
-      q.selectFrom('person_tags').select('tag_id').where('person_id', '=', gone),
-    ))
-      tagPeople(db, [kept], tag_id, true)
-    for (const evidence of all(
-      db,
-      q.selectFrom('evidence').selectAll().where('person_id', '=', gone),
-    )) {
-      const { id: _, ...row } = evidence
-      run(db, q.insertInto('evidence').values({ ...row, person_id: kept }))
-    }
-    moveHistory(db, kept, gone)
-    run(db, q.deleteFrom('people').where('id', '=', gone))
-    return true
-  })
-}
-
-/** Mail, orders, events and notes of one person become another's. What both had (one mailing) stays the kept one's. */
-function moveHistory(db: Database, kept: number, gone: number) {
-  moveClicks(db, gone, kept)
-  for (const row of all(db, q.selectFrom('recipients').selectAll().where('person_id', '=', gone))) {
-    run(
-      db,
-      q
-        .deleteFrom('recipients')
-        .where('mailing_id', '=', row.mailing_id)
-        .where('person_id', '=', gone),
-    )
-    run(
-      db,
-      q
-        .insertInto('recipients')
-        .values({ ...row, person_id: kept })
-        .onConflict((c) => c.doNothing()),
-    )
-  }
-  run(db, q.updateTable('events').set({ person_id: kept }).where('person_id', '=', gone))
-  run(db, q.updateTable('notes').set({ person_id: kept }).where('person_id', '=', gone))
-  for (const { id, ...order } of all(
-    db,
-    q.selectFrom('orders').selectAll().where('person_id', '=', gone),
-  )) {
-    // An order stays with its person by rule of the database; merging is the one exception, so it is written anew.
-    const items = all(db, q.selectFrom('order_items').selectAll().where('order_id', '=', id))
-    run(db, q.deleteFrom('orders').where('id', '=', id))
-    const again = run(db, q.insertInto('orders').values({ ...order, person_id: kept })).id
-    for (const item of items)
-      run(db, q.insertInto('order_items').values({ ...item, order_id: again }))
-  }
-}
-
-/**
- * Erases a person for good: everything about them goes, and so does who it was that the counts of past
- * mailings were about. Only a keyed hash of the address stays, so that no import brings them back.
- */
-export function erasePerson(db: Database, id: number, now: number): boolean {
-  return transact(db, () => {
-    const person = one(db, q.selectFrom('people').select('normal').where('id', '=', id))
-    if (!person) return false
-    dropOpenRecipients(db, id, 'erased', now)
-    rememberErased(db, person.normal, now)
-    // What past mailings counted stays counted, under a number that leads nowhere and is never given again.
-    const nobody = -randomInt(2 ** 47)
-    moveClicks(db, id, nobody)
-    run(
-      db,
-      q
-        .updateTable('recipients')
-        .set({ person_id: nobody, answer: null })
-        .where('person_id', '=', id),
-    )
-    run(
-      db,
-      q
-        .deleteFrom('import_notices')
-        .where('cells', 'like', `%${person.normal.replace(/[\\%_]/g, '_')}%`),
-    )
-    run(db, q.deleteFrom('people').where('id', '=', id))
-    return true
-  })
-}
-
-/** Clicks are found by their mailing; opens are only ever looked at through their recipient. */
-function moveClicks(db: Database, from: number, to: number) {
-  const mailings = all(
-    db,
-    q.selectFrom('recipients').select('mailing_id').where('person_id', '=', from),
-  )
-  for (const { mailing_id } of mailings)
-    run(
-      db,
-      q
-        .updateTable('acts')
-        .set({ person_id: to })
-        .where('mailing_id', '=', mailing_id)
-        .where('person_id', '=', from)
-        .where(() => sql<SqlBool>`kind = 'click'`),
-    )
-}
-
-function standingOn(db: Database, personId: number, listId: number) {
-  return (
-    one(
-      db,
-      q
-        .selectFrom('subscriptions')
-        .select('state')
-        .where('person_id', '=', personId)
-        .where('list_id', '=', listId),
-    )?.state ?? null
-  )
-}
-
-function isSetAside(db: Database, id: number): boolean {
+export function isSetAside(db: Database, id: number): boolean {
   return one(db, q.selectFrom('set_aside').select('at').where('person_id', '=', id)) !== undefined
 }

@@ -1,6 +1,5 @@
 import { engagement, tierOf, withAct, type EngagedAct, type Keenness } from '../core/standing'
 import { DAY } from '../core/time'
-import { personDetails, valuesOf } from './people'
 import { all, one, q, type Database } from './query'
 
 /** Orders, events, notes and sums of one person, for their page. */
@@ -78,81 +77,4 @@ function engagementByMonth(db: Database, id: number, now: number): number[] {
       if (at !== null && at <= end) keenness = withAct(keenness, act, at)
     return engagement(keenness, end)
   })
-}
-
-/** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
-export function everythingKnown(db: Database, id: number) {
-  const details = personDetails(db, id)
-  if (!details) return null
-  const { person, subscriptions, tags, setAside } = details
-  const time = (at: number | null) => (at === null ? null : new Date(at).toISOString())
-  return {
-    address: person.address,
-    on_file_since: time(person.joined_at),
-    values: valuesOf(person),
-    tags,
-    subscriptions: subscriptions.map(({ name, state, since }) => ({
-      list: name,
-      state,
-      since: time(since),
-    })),
-    evidence: all(
-      db,
-      q
-        .selectFrom('evidence')
-        .innerJoin('lists', 'lists.id', 'evidence.list_id')
-        .leftJoin('wordings', 'wordings.id', 'evidence.wording_id')
-        .select([
-          'evidence.at',
-          'evidence.state',
-          'evidence.way',
-          'evidence.ip',
-          'evidence.agent',
-          'lists.name as list',
-          'wordings.text as wording',
-        ])
-        .where('person_id', '=', id)
-        .orderBy('evidence.id'),
-    ).map((row) => ({ ...row, at: time(row.at) })),
-    set_aside: setAside && { ...setAside, at: time(setAside.at) },
-    mailings: all(
-      db,
-      q
-        .selectFrom('recipients')
-        .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
-        .select([
-          'mailings.name',
-          'recipients.state',
-          'recipients.at',
-          'opened_at',
-          'clicked_at',
-          'left_at',
-        ])
-        .where('person_id', '=', id)
-        .orderBy('mailings.id'),
-    ).map((row) => ({
-      name: row.name,
-      state: row.state,
-      at: time(row.at),
-      opened: time(row.opened_at),
-      clicked: time(row.clicked_at),
-      left: time(row.left_at),
-    })),
-    orders: all(
-      db,
-      q.selectFrom('orders').select(['number', 'at', 'money']).where('person_id', '=', id),
-    ).map((row) => ({ ...row, at: time(row.at) })),
-    events: all(
-      db,
-      q.selectFrom('events').select(['name', 'at', 'props']).where('person_id', '=', id),
-    ).map(({ name, at, props }) => ({
-      name,
-      at: time(at),
-      properties: JSON.parse(props) as unknown,
-    })),
-    notes: all(
-      db,
-      q.selectFrom('notes').select(['at', 'by_name', 'text']).where('person_id', '=', id),
-    ).map((row) => ({ ...row, at: time(row.at) })),
-  }
 }

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import { openMemory } from './connect'
-import { claimsBecomeUncertain, claimsOf, nextDueOf } from './recipients'
+import { claimsBecomeUncertain, claimsOf } from './claims'
+import { nextDueOf } from './recipients'
 import { clicksOf, unjudgedActs } from './acts'
 import type { Database } from './query'
 

@@ -1,17 +1,16 @@
 import { sql, type SqlBool } from 'kysely'
 import { mayMove, type RecipientState } from '../core/delivery'
 import { eligible, type Audience } from './audience'
-import { all, one, prepared, q, run, transact, type Database } from './query'
+import { all, one, q, run, transact, type Database } from './query'
 import type { ActTotal, Schema } from './schema'
 
 /**
- * Conditions in SQL's own words, not as bound values: only then does SQLite see that they are those
- * of the partial indexes `recipients_due` and `recipients_claimed`.
+ * In SQL's own words, not as bound values: only then does SQLite see that it is the condition of the
+ * partial index `recipients_due`.
  */
-const isWaiting = sql<SqlBool>`recipients.state in ('planned', 'queued', 'deferred')`
-const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
+export const isWaiting = sql<SqlBool>`recipients.state in ('planned', 'queued', 'deferred')`
 
-type Totals = Partial<Record<RecipientState | ActTotal, number>>
+export type Totals = Partial<Record<RecipientState | ActTotal, number>>
 
 /** Adds to a mailing's totals. Always in the transaction that changes the rows they count. */
 export function shiftTotals(db: Database, mailingId: number, by: Totals) {
@@ -115,178 +114,6 @@ export function moveRecipient(
     )
     if (changes) shiftTotals(db, mailingId, { [from]: -1, [to]: 1 })
     return changes === 1
-  })
-}
-
-/** A recipient that an engine has claimed, with what the merge needs. */
-export interface Claimed {
-  person_id: number
-  attempts: number
-  first_attempt_at: number
-  address: string
-  normal: string
-  first_name: string | null
-  last_name: string | null
-  fields: string
-}
-
-/** What came of one conversation with the mail server. */
-export interface Settled {
-  personId: number
-  to: 'accepted' | 'deferred' | 'failed' | 'uncertain' | 'queued'
-  answer: string | null
-  /** When to try again, for those deferred or back in the queue. */
-  due?: number
-}
-
-/**
- * The claims of one engine on one mailing. Both calls belong into one transaction a turn, so that
- * what is claimed and not settled in the database is never more than what is in conversation.
- */
-export function claimsOf(db: Database, engine: string, mailingId: number) {
-  const candidates = prepared<
-    { now: number; limit: number },
-    { person_id: number; state: RecipientState }
-  >(db, (value) =>
-    q
-      .selectFrom('recipients')
-      .select(['person_id', 'state'])
-      .where('mailing_id', '=', mailingId)
-      .where(() => isWaiting)
-      .where('state', '!=', 'planned')
-      .where('due', '<=', value('now'))
-      .orderBy('due')
-      .limit(value('limit')),
-  )
-  const claim = prepared<{ now: number; person: number; from: RecipientState }>(db, (value) =>
-    q
-      .updateTable('recipients')
-      .set((eb) => ({
-        state: 'claimed',
-        engine,
-        at: value('now'),
-        attempts: eb('attempts', '+', 1),
-        first_attempt_at: eb.fn.coalesce('first_attempt_at', eb.val(value('now'))),
-      }))
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person'))
-      .where('state', '=', value('from')),
-  )
-  const details = prepared<{ person: number }, Claimed>(db, (value) =>
-    q
-      .selectFrom('recipients')
-      .innerJoin('people', 'people.id', 'recipients.person_id')
-      .select([
-        'person_id',
-        'attempts',
-        'first_attempt_at',
-        'address',
-        'normal',
-        'first_name',
-        'last_name',
-        'fields',
-      ])
-      .$narrowType<{ first_attempt_at: number }>()
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person')),
-  )
-  const settle = prepared<
-    Omit<Settled, 'personId'> & {
-      now: number
-      person: number
-      due: number
-      acceptedAt: number | null
-      from: RecipientState
-    }
-  >(db, (value) =>
-    q
-      .updateTable('recipients')
-      .set((eb) => ({
-        state: value('to'),
-        at: value('now'),
-        due: value('due'),
-        answer: value('answer'),
-        engine: null,
-        accepted_at: eb.fn.coalesce(eb.val(value('acceptedAt')), 'accepted_at'),
-      }))
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person'))
-      .where('engine', '=', engine)
-      .where('state', '=', value('from')),
-  )
-  return {
-    claim(limit: number, now: number): Claimed[] {
-      const claimed: Claimed[] = []
-      const totals: Totals = {}
-      for (const { person_id, state } of candidates.all({ now, limit })) {
-        if (claim.run({ now, person: person_id, from: state }) === 0) continue
-        totals[state] = (totals[state] ?? 0) - 1
-        totals.claimed = (totals.claimed ?? 0) + 1
-        claimed.push(details.one({ person: person_id })!)
-      }
-      shiftTotals(db, mailingId, totals)
-      return claimed
-    },
-    settle(outcomes: readonly Settled[], now: number) {
-      const totals: Totals = {}
-      for (const { personId, to, answer, due } of outcomes) {
-        const values = {
-          to,
-          answer,
-          now,
-          person: personId,
-          due: due ?? now,
-          acceptedAt: to === 'accepted' ? now : null,
-        }
-        // An engine that was given up for dead may still bring the answer of what became uncertain.
-        for (const from of ['claimed', 'uncertain'] as const) {
-          if (!mayMove(from, to) || settle.run({ ...values, from }) === 0) continue
-          totals[from] = (totals[from] ?? 0) - 1
-          totals[to] = (totals[to] ?? 0) + 1
-          break
-        }
-      }
-      shiftTotals(db, mailingId, totals)
-    },
-  }
-}
-
-/** What engines that no longer run had claimed becomes uncertain. How many recipients that were. */
-export function claimsBecomeUncertain(
-  db: Database,
-  liveEngines: readonly string[],
-  now: number,
-): number {
-  return transact(db, () => {
-    const lost = all(
-      db,
-      q
-        .selectFrom('recipients')
-        .select(['mailing_id', 'person_id', 'engine'])
-        .where(() => isClaimed)
-        .where('engine', 'not in', ['', ...liveEngines]),
-    )
-    for (const { mailing_id, person_id } of lost)
-      moveRecipient(db, mailing_id, person_id, 'claimed', 'uncertain', now, {
-        answer: 'The engine stopped in the middle of the conversation.',
-      })
-    return lost.length
-  })
-}
-
-/** Sends the uncertain of a mailing once more, because the user said so. How many they are. */
-export function resendUncertain(db: Database, mailingId: number, now: number): number {
-  return transact(db, () => {
-    const { changes } = run(
-      db,
-      q
-        .updateTable('recipients')
-        .set({ state: 'queued', at: now, due: now, engine: null })
-        .where('mailing_id', '=', mailingId)
-        .where('state', '=', 'uncertain'),
-    )
-    shiftTotals(db, mailingId, { uncertain: -changes, queued: changes })
-    return changes
   })
 }
 

@@ -1,5 +1,6 @@
 import type { FieldValue } from '../core/people'
-import type { Import, ImportChange } from './imports'
+import type { ImportChange } from './import-rows'
+import type { Import } from './imports'
 import { changePerson, tagPeople } from './person-changes'
 import { all, one, q, run, transact, type Database } from './query'
 import { valuesOf } from './people'

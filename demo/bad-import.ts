@@ -3,13 +3,9 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { interpretRow, understandFile, type FieldKind } from '../core/people'
 import type { Database } from '../database'
-import {
-  createImport,
-  endImport,
-  importById,
-  importWriter,
-  type UnderstoodRow,
-} from '../database/imports'
+import type { UnderstoodRow } from '../database/import-rows'
+import { importWriter } from '../database/import-writer'
+import { createImport, endImport, importById } from '../database/imports'
 import { addField, listsWithCounts, readFields } from '../database/lists'
 
 /** The import that went badly: the sheet of a festival's desk, with its total line and blanks, as it was read. */

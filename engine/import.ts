@@ -2,15 +2,10 @@ import { createReadStream } from 'node:fs'
 import { setImmediate as breathe } from 'node:timers/promises'
 import Papa from 'papaparse'
 import { addressCautions, interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
-import {
-  endImport,
-  importById,
-  importCounter,
-  importWriter,
-  updateImport,
-  type Import,
-  type UnderstoodRow,
-} from '../database/imports'
+import { importCounter } from '../database/import-counter'
+import type { UnderstoodRow } from '../database/import-rows'
+import { importWriter } from '../database/import-writer'
+import { endImport, importById, updateImport, type Import } from '../database/imports'
 import type { Database } from '../database'
 import { erasedAsker } from '../database/erased'
 import { liveEngines } from '../database/heartbeat'

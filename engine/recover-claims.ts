@@ -1,5 +1,5 @@
 import { liveEngines } from '../database/heartbeat'
-import { claimsBecomeUncertain } from '../database/recipients'
+import { claimsBecomeUncertain } from '../database/claims'
 import { DEAD_AFTER, type Work } from './engine'
 
 /** What dead engines had in conversation becomes uncertain, to be shown to the user. */

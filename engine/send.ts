@@ -21,7 +21,7 @@ import {
   type Mailing,
 } from '../database/mailings'
 import { valuesOf } from '../database/people'
-import { claimsOf, type Claimed, type Settled } from '../database/recipients'
+import { claimsOf, type Claimed, type Settled } from '../database/claims'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
 import { compileMailing } from './start-mailings'

@@ -13,7 +13,8 @@ export type {
   TextComparison,
   TimeComparison,
 } from './comparison'
-export { readyRule, segmentsWithin } from './ready'
+export { MOST_DAYS } from './comparison'
+export { families, readyRule, segmentsWithin } from './ready'
 export type { Catalog, ReadyGroup, ReadyRule, RuleProblem, SavedSegment } from './ready'
 export { momentsOf } from './moments'
 export type { Asked } from './moments'

@@ -36,7 +36,7 @@ export interface RuleProblem {
 }
 
 /** Which family of values a field of a kind has. */
-const families: Record<FieldKind, Family> = {
+export const families: Record<FieldKind, Family> = {
   text: 'text',
   choice: 'text',
   link: 'text',

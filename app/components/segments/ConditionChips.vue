@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import {
+  families,
   type Comparison,
   type Condition,
-  type Family,
   type MailAct,
   type TimeComparison,
   type WhichMail,
 } from '~~/core/segments'
 import { tiers, type Tier } from '~~/core/standing'
-import type { FieldKind } from '~~/core/people'
 
 /** One condition as a sentence whose words can be changed. */
 const props = defineProps<{ condition: Condition }>()
@@ -16,15 +15,6 @@ const emit = defineEmits<{ change: [condition: Condition] }>()
 const store = useSegment()
 const vocabulary = computed(() => store.vocabulary)
 const values = ref<{ value: string; n: number }[]>([])
-const families: Record<FieldKind, Family> = {
-  text: 'text',
-  choice: 'text',
-  link: 'text',
-  number: 'number',
-  date: 'day',
-  yesno: 'yesno',
-  choices: 'choices',
-}
 const field = computed(() =>
   props.condition.kind === 'field'
     ? vocabulary.value?.fields.find(({ key }) => key === (props.condition as { key: string }).key)

@@ -2,16 +2,8 @@
 import type { TimeComparison } from '~~/core/segments'
 
 /** The days or the day of a comparison with a time. */
-const props = defineProps<{ when: TimeComparison }>()
+defineProps<{ when: TimeComparison }>()
 const emit = defineEmits<{ change: [when: TimeComparison] }>()
-function set(text: string) {
-  if ('day' in props.when) {
-    if (text) emit('change', { ...props.when, day: text })
-    return
-  }
-  const days = Math.round(Number(text))
-  if (days >= 1 && days <= 36_500) emit('change', { ...props.when, days })
-}
 </script>
 
 <template>
@@ -21,18 +13,16 @@ function set(text: string) {
     type="date"
     aria-label="Day"
     :value="when.day"
-    @change="set(($event.target as HTMLInputElement).value)"
+    @change="
+      (event) => {
+        const day = (event.target as HTMLInputElement).value
+        if (day) emit('change', { ...when, day } as TimeComparison)
+      }
+    "
   />
-  <template v-else>
-    <input
-      class="chip w-16 text-right"
-      type="number"
-      min="1"
-      max="36500"
-      aria-label="Days"
-      :value="when.days"
-      @change="set(($event.target as HTMLInputElement).value)"
-    />
-    <span>{{ when.days === 1 ? 'day' : 'days' }}</span>
-  </template>
+  <DaysInput
+    v-else
+    :days="when.days"
+    @change="(days) => emit('change', { ...when, days } as TimeComparison)"
+  />
 </template>

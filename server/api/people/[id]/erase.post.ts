@@ -1,6 +1,6 @@
 import { checkAddress } from '~~/core/people'
 import { personDetails } from '~~/database/people'
-import { erasePerson } from '~~/database/person-changes'
+import { erasePerson } from '~~/database/erase-person'
 import { eraseInput } from '~~/shared/inputs'
 
 /** Erases a person for good; the address must be written once more. */

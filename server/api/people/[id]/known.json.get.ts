@@ -1,4 +1,4 @@
-import { everythingKnown } from '~~/database/person-page'
+import { everythingKnown } from '~~/database/everything-known'
 
 /** All that is known of a person, to be given out to them. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { mergePeople } from '~~/database/person-changes'
+import { mergePeople } from '~~/database/merge-people'
 import { mergeInput } from '~~/shared/inputs'
 
 /** Makes two people one; the one in the path is kept. */
