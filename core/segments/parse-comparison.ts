@@ -97,7 +97,7 @@ function readDays(r: TokenReader, most = MOST_DAYS): number {
 
 export function readTimes(r: TokenReader): Times {
   const is = r.is('at')
-    ? r.follows.text === 'most'
+    ? fold(r.follows.text) === 'most'
       ? 'at-most'
       : 'at-least'
     : r.is('exactly')
