@@ -28,14 +28,20 @@ export function readAccount(db: Database): Account | null {
     : null
 }
 
-/** Makes the account, with a key for its tokens and one for DKIM (RSA 2048, RFC 8301). */
+/** A private key for DKIM, as PEM: RSA with 2048 bits (RFC 8301). */
+export function newDkimKey(): string {
+  const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
+  return privateKey.export({ type: 'pkcs8', format: 'pem' }) as string
+}
+
+/** Makes the account, with a key for its tokens and one for DKIM. */
 export function createAccount(
   db: Database,
   settings: AccountSettings,
   now: number,
   letterhead: Partial<Letterhead> = {},
+  dkimKey = newDkimKey(),
 ) {
-  const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
   run(
     db,
     q.insertInto('account').values({
@@ -44,7 +50,7 @@ export function createAccount(
       letterhead: JSON.stringify({ ...defaultLetterhead, ...letterhead }),
       token_key: randomBytes(32).toString('hex'),
       dkim_selector: 'satchel1',
-      dkim_private_key: privateKey.export({ type: 'pkcs8', format: 'pem' }) as string,
+      dkim_private_key: dkimKey,
       created_at: now,
     }),
   )

@@ -1,0 +1,176 @@
+import fc from 'fast-check'
+import { beforeEach, expect, test } from 'vitest'
+import { madeUpAccount, somebody } from './made-up'
+import {
+  countPeople,
+  domainCounts,
+  peopleColumns,
+  peoplePage,
+  personDetails,
+  pulsesOf,
+  type PeopleChoice,
+  type PeopleOrder,
+} from './people'
+import { setPeopleAside, tagNamed, tagPeople } from './person-changes'
+import { q, run, type Database } from './query'
+
+let db: Database
+let list: number
+beforeEach(() => ({ db, list } = madeUpAccount()))
+
+const addresses = (choice: PeopleChoice, order?: PeopleOrder) =>
+  peoplePage(db, choice, 1_000, 0, order).map(({ address }) => address.split('@')[0])
+
+test('the latest come first; who came at the same time, the last added first', () => {
+  somebody(db, 'a', { now: 5 })
+  somebody(db, 'b', { now: 9 })
+  somebody(db, 'c', { now: 5 })
+  expect(addresses({})).toEqual(['b', 'c', 'a'])
+  expect(addresses({}, { by: 'joined', descending: false })).toEqual(['a', 'c', 'b'])
+})
+
+test('names are sorted without regard to capitals, by last name first', () => {
+  somebody(db, 'a', { values: { first_name: 'Zoe', last_name: 'adams' } })
+  somebody(db, 'b', { values: { first_name: 'Ann', last_name: 'Brook' } })
+  somebody(db, 'c', { values: { first_name: 'Amy', last_name: 'ADAMS' } })
+  expect(addresses({}, { by: 'name', descending: false })).toEqual(['c', 'a', 'b'])
+})
+
+test('sorted by a field, those without a value come last either way', () => {
+  somebody(db, 'a', { values: { town: 'Orrin' } })
+  somebody(db, 'b')
+  somebody(db, 'c', { values: { town: 'Brackwater' } })
+  const by = { field: 'town' }
+  expect(addresses({}, { by, descending: false })).toEqual(['c', 'a', 'b'])
+  expect(addresses({}, { by, descending: true })).toEqual(['a', 'c', 'b'])
+})
+
+test('in whatever order and however it is cut into pages, everybody is shown once', () => {
+  const person = fc.record({
+    first_name: fc.constantFrom('Ann', 'ann', 'Zoe', ''),
+    last_name: fc.constantFrom('Brook', 'adams', ''),
+    joined: fc.integer({ min: 0, max: 3 }),
+  })
+  const by = fc.oneof(
+    fc.constantFrom(...peopleColumns),
+    fc.constantFrom({ field: 'town' }, { field: 'none' }),
+  )
+  fc.assert(
+    fc.property(
+      fc.array(person, { maxLength: 12 }),
+      by,
+      fc.boolean(),
+      fc.integer({ min: 1, max: 5 }),
+      (people, by, descending, size) => {
+        ;({ db, list } = madeUpAccount())
+        people.forEach(({ joined, ...values }, i) =>
+          somebody(db, `p${i}`, { values: { ...values, town: `T${i % 3}` }, now: joined }),
+        )
+        const shown: number[] = []
+        for (let offset = 0; offset < people.length; offset += size)
+          shown.push(...peoplePage(db, {}, size, offset, { by, descending }).map(({ id }) => id))
+        expect(new Set(shown).size).toBe(people.length)
+        expect(shown).toEqual(peoplePage(db, {}, 1_000, 0, { by, descending }).map(({ id }) => id))
+      },
+    ),
+    { numRuns: 60 },
+  )
+})
+
+test('part of an address or of a name finds people; all words must fit', () => {
+  somebody(db, 'tove.wetherlam', { values: { first_name: 'Tove', last_name: 'Wetherlam' } })
+  somebody(db, 'orla', { values: { first_name: 'Orla', last_name: 'Dunmarrow' } })
+  somebody(db, 'ivo100%', { values: { first_name: 'Ivo', last_name: 'O_Hallow' } })
+  const found = (search: string) => addresses({ search }).sort()
+  expect(found('wether')).toEqual(['tove.wetherlam'])
+  expect(found('orla dun')).toEqual(['orla'])
+  expect(found('orla wether')).toEqual([])
+  expect(found('.WETHER')).toEqual(['tove.wetherlam'])
+  expect(found('inkpost.example')).toHaveLength(3)
+  expect(found('100%')).toEqual(['ivo100%'])
+  expect(found('%')).toEqual(['ivo100%'])
+  expect(found('o_h')).toEqual(['ivo100%'])
+  expect(found("'; drop table people; --")).toEqual([])
+})
+
+test('on a list, set aside, and both with a search; the count agrees', () => {
+  const tove = somebody(db, 'tove', { list })
+  somebody(db, 'orla', { list })
+  somebody(db, 'ivo')
+  setPeopleAside(db, [tove], 'by hand', 3)
+  for (const [choice, found] of [
+    [{ listId: list }, ['orla', 'tove']],
+    [{ setAside: true }, ['tove']],
+    [{ listId: list, search: 'or' }, ['orla']],
+    [{ listId: 99 }, []],
+    [{}, ['ivo', 'orla', 'tove']],
+  ] as const) {
+    expect(addresses(choice).sort()).toEqual(found)
+    expect(countPeople(db, choice)).toBe(found.length)
+  }
+})
+
+test('a pulse has the last twelve mailings, the newest last', () => {
+  const tove = somebody(db, 'tove')
+  run(
+    db,
+    q
+      .insertInto('letters')
+      .values({ id: 1, subject: '', preview_text: '', document: '', version: 1, updated_at: 0 }),
+  )
+  const states = [
+    { state: 'accepted' },
+    { state: 'failed' },
+    { state: 'accepted', opened_at: 5 },
+    { state: 'accepted', opened_at: 5, clicked_at: 6 },
+    { state: 'dropped' },
+    { state: 'bounced' },
+    { state: 'complained' },
+    ...Array.from({ length: 7 }, () => ({ state: 'accepted' as const })),
+  ] as { state: 'accepted'; opened_at?: number; clicked_at?: number }[]
+  states.forEach((row, i) => {
+    run(
+      db,
+      q
+        .insertInto('mailings')
+        .values({ id: i + 1, name: '', state: 'sent', list_id: list, letter_id: 1, created_at: 0 }),
+    )
+    run(
+      db,
+      q
+        .insertInto('recipients')
+        .values({ mailing_id: i + 1, person_id: tove, at: 1, due: 1, ...row }),
+    )
+  })
+  expect(pulsesOf(db, [tove, 99]).get(tove)).toEqual([
+    'opened',
+    'clicked',
+    'not-sent',
+    'bounced',
+    ...Array.from({ length: 8 }, () => 'delivered'),
+  ])
+  expect(pulsesOf(db, [tove, 99]).get(99)).toEqual([])
+})
+
+test('a person’s details, and nothing where there is nobody', () => {
+  const tove = somebody(db, 'tove', { list, values: { town: 'Orrin' }, now: 7 })
+  tagPeople(db, [tove], tagNamed(db, 'club'), true)
+  tagPeople(db, [tove], tagNamed(db, 'Alder'), true)
+  const details = personDetails(db, tove)!
+  expect(details.person).toMatchObject({ address: 'tove@inkpost.example', joined_at: 7 })
+  expect(details.tags).toEqual(['Alder', 'club'])
+  expect(details.subscriptions).toMatchObject([{ name: 'Wind notes', state: 'subscribed' }])
+  expect(details.evidence).toMatchObject([{ way: 'form', list: 'Wind notes', wording: null }])
+  expect(details.setAside).toBeNull()
+  expect(personDetails(db, 4_711)).toBeNull()
+})
+
+test('how many have an address at each domain', () => {
+  for (const name of ['a', 'b', 'c@oldmill.example']) somebody(db, name)
+  expect(domainCounts(db)).toEqual(
+    new Map([
+      ['inkpost.example', 2],
+      ['oldmill.example', 1],
+    ]),
+  )
+})
