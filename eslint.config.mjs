@@ -92,7 +92,7 @@ export default tseslint.config(
     [[to('database', 'engine', 'server', 'app', 'world', 'demo'), 'shared imports core only.']],
   ),
   {
-    files: ['core/**/*.test.ts', 'database/**/*.test.ts'],
+    files: ['{core,database,engine,server,world,demo,shared}/**/*.test.ts'],
     rules: { 'no-restricted-imports': 'off' },
   },
   // `import type` of a server door leaves nothing behind in the page.

@@ -1,0 +1,32 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import pino from 'pino'
+import type { Database } from '../database'
+import type { Engine, EngineSettings } from './engine'
+
+/** An engine on a database, with a clock that the test sets and without a word in the log. */
+export function madeUpEngine(
+  db: Database,
+  settings: Partial<EngineSettings> = {},
+): Engine & { time: { now: number } } {
+  const time = { now: Date.UTC(2026, 10, 23, 9, 40) }
+  return {
+    id: 'engine-1',
+    db,
+    time,
+    clock: () => time.now,
+    hostClock: () => time.now,
+    log: pino({ level: 'silent' }),
+    settings: {
+      data: mkdtempSync(join(tmpdir(), 'satchel-engine-')),
+      url: 'https://mail.galewright.example',
+      smtpUrl: null,
+      webProxy: null,
+      connections: 4,
+      sign: false,
+      ...settings,
+    },
+    stalled: false,
+  }
+}
