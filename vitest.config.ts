@@ -8,7 +8,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           testTimeout: 30_000,
-          include: ['{core,database,engine,server,world,demo,app,bin}/**/*.test.ts'],
+          include: ['{core,database,engine,server,shared,world,demo,app,bin}/**/*.test.ts'],
         },
       },
       {

@@ -1,0 +1,185 @@
+import { readFileSync } from 'node:fs'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { writeRule, type Rule } from '../core/segments'
+import { all, one, q } from '../database'
+import { clockOf } from '../database/clock'
+import { addSegment, countMembers, readCatalog, readSegments } from '../database/segments'
+import { visit, type Visitor } from './browser'
+import { install, until, type Installation } from './installation'
+
+/** Rules moved about by hand, and what one does with a segment then. */
+let satchel: Installation
+let visitor: Visitor
+let id: number
+const page = () => visitor.page
+const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+const now = () => clockOf(satchel.db, Date.now)()
+const tier = (of: 'keen' | 'warm' | 'cool'): Rule => ({ kind: 'tier', of: [of] })
+const joined = (days: number): Rule => ({ kind: 'joined', when: { is: 'last-days', days } })
+
+beforeAll(async () => {
+  satchel = await install({ demo: 400 })
+  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
+  const rule: Rule = {
+    kind: 'all',
+    of: [joined(900), tier('warm'), { kind: 'any', of: [tier('keen'), joined(400)] }],
+  }
+  id = addSegment(satchel.db, 'Moved about', rule, now())
+  visitor = await visit()
+  await page().goto(satchel.enterUrl)
+  await seen('Waiting for you')
+  await page().goto(`${satchel.url}/people/segments/${id}`)
+  await seen('Moved about')
+})
+afterAll(async () => {
+  await visitor?.close()
+  await satchel?.stop()
+})
+
+const lines = () => page().getByRole('list', { name: 'Rules' }).getByRole('listitem')
+/** The rule as it stands in the page, as text. */
+const ruleText = async () => {
+  await page().getByRole('button', { name: 'as text' }).click()
+  const text = await page().getByLabel('The rule as text').inputValue()
+  await page().keyboard.press('Escape')
+  await page().getByRole('button', { name: 'as text' }).click()
+  return text
+}
+const reads = (rule: Rule) => writeRule(rule, readCatalog(satchel.db))
+async function becomes(rule: Rule) {
+  await until('the rule is that', async () => (await ruleText()) === reads(rule))
+}
+
+test('Alt with an arrow moves a line among its siblings, and out of its group at the edge', async () => {
+  await lines().nth(0).getByLabel('Days').focus()
+  await page().keyboard.press('Alt+ArrowDown')
+  await becomes({
+    kind: 'all',
+    of: [tier('warm'), joined(900), { kind: 'any', of: [tier('keen'), joined(400)] }],
+  })
+  await lines()
+    .nth(3)
+    .getByRole('button', { name: /^Remove line/ })
+    .focus()
+  await page().keyboard.press('Alt+ArrowUp')
+  await becomes({
+    kind: 'all',
+    of: [tier('warm'), joined(900), tier('keen'), { kind: 'any', of: [joined(400)] }],
+  })
+  await page().getByRole('button', { name: 'Undo', exact: true }).click()
+  await page().getByRole('button', { name: 'Undo', exact: true }).click()
+  await becomes({
+    kind: 'all',
+    of: [joined(900), tier('warm'), { kind: 'any', of: [tier('keen'), joined(400)] }],
+  })
+})
+
+test('a line is dragged into a group', async () => {
+  const handle = lines()
+    .nth(0)
+    .getByTitle(/^Drag to move/)
+  const from = (await handle.boundingBox())!
+  const to = (await lines().nth(4).boundingBox())!
+  await page().mouse.move(from.x + 5, from.y + 8)
+  await page().mouse.down()
+  await page().mouse.move(from.x + 5, from.y + 40, { steps: 5 })
+  await page().mouse.move(to.x + 200, to.y + 15, { steps: 8 })
+  await page().mouse.up()
+  await becomes({
+    kind: 'all',
+    of: [tier('warm'), { kind: 'any', of: [tier('keen'), joined(900), joined(400)] }],
+  })
+})
+
+test('the counts are those of the rule, line by line', async () => {
+  const rule: Rule = {
+    kind: 'all',
+    of: [tier('warm'), { kind: 'any', of: [tier('keen'), joined(900), joined(400)] }],
+  }
+  await until('both lines are counted', async () => {
+    const shown = await lines().evaluateAll((items) =>
+      items.map((item) => item.querySelector('.num')?.textContent?.replace(/\D/g, '')),
+    )
+    return (
+      Number(shown[0]) === countMembers(satchel.db, tier('warm'), now()) &&
+      Number(shown[1]) === countMembers(satchel.db, rule, now())
+    )
+  })
+  await visitor.expectAccessible()
+})
+
+test('its people are taken out as CSV, each of them and nobody else', async () => {
+  await page().getByRole('button', { name: 'Save changes' }).click()
+  await until(
+    'it is saved',
+    () => readSegments(satchel.db).find((one) => one.id === id)!.version > 1,
+  )
+  const rule = readSegments(satchel.db).find((one) => one.id === id)!.rule
+  const [download] = await Promise.all([
+    page().waitForEvent('download'),
+    page()
+      .getByRole('link', { name: /Take out|CSV/ })
+      .click(),
+  ])
+  const csv = readFileSync((await download.path())!, 'utf8')
+  const rows = csv.trim().split('\r\n')
+  expect(rows).toHaveLength(1 + countMembers(satchel.db, rule, now()))
+  expect(rows[0]).toMatch(/address/i)
+})
+
+test('a mailing goes to a segment: the waterfall ends at just its people', async () => {
+  const list = one(satchel.db, q.selectFrom('lists').select(['id', 'name']).orderBy('id').limit(1))!
+  const created = await page().request.post(`${satchel.url}/api/mailings`, { data: {} })
+  const mailing = ((await created.json()) as { id: number }).id
+  await page().goto(`${satchel.url}/mail/${mailing}/audience`)
+  await page().getByLabel('List', { exact: true }).selectOption(String(list.id))
+  await page().getByLabel('Segment').selectOption({ label: 'Moved about' })
+  const rule = readSegments(satchel.db).find((one) => one.id === id)!.rule
+  const expected = countMembers(
+    satchel.db,
+    {
+      kind: 'all',
+      of: [{ kind: 'on-list', listId: list.id, state: 'subscribed', since: null, way: null }, rule],
+    },
+    now(),
+  )
+  const aside = all(
+    satchel.db,
+    q
+      .selectFrom('set_aside')
+      .innerJoin('subscriptions', 'subscriptions.person_id', 'set_aside.person_id')
+      .select('set_aside.person_id')
+      .where('list_id', '=', list.id)
+      .where('state', '=', 'subscribed'),
+  ).length
+  expect(aside).toBeGreaterThanOrEqual(0)
+  await until('the waterfall is counted', async () => {
+    const left = await page().locator('.sheet-head b').innerText()
+    const shown = Number(left.replace(/\D/g, ''))
+    return shown <= expected && shown >= expected - aside
+  })
+  await visitor.expectAccessible()
+  await page().goto(`${satchel.url}/people/segments/${id}`)
+  await seen(/Used|used/)
+})
+
+test('two who are one person are made one', async () => {
+  const [kept, gone] = all(
+    satchel.db,
+    q.selectFrom('people').select(['id', 'address']).orderBy('id').limit(2),
+  ) as [{ id: number; address: string }, { id: number; address: string }]
+  await page().goto(`${satchel.url}/people/${kept.id}`)
+  await page().getByRole('button', { name: 'Merge' }).click()
+  await page().getByLabel('Who is the same person?').fill(gone.address)
+  await page().getByRole('radio').first().check()
+  await visitor.expectAccessible()
+  await page().getByRole('dialog').getByRole('button', { name: 'Merge' }).click()
+  await seen('The two are one now.')
+  expect(
+    one(satchel.db, q.selectFrom('people').select('id').where('id', '=', gone.id)),
+  ).toBeUndefined()
+})
+
+test('the browser’s console said no error', () => {
+  expect(visitor.errors).toEqual([])
+})
