@@ -41,8 +41,7 @@ const lines = () => page().getByRole('list', { name: 'Rules' }).getByRole('listi
 const ruleText = async () => {
   await page().getByRole('button', { name: 'as text' }).click()
   const text = await page().getByLabel('The rule as text').inputValue()
-  await page().keyboard.press('Escape')
-  await page().getByRole('button', { name: 'as text' }).click()
+  await page().getByRole('button', { name: 'Close', exact: true }).click()
   return text
 }
 const reads = (rule: Rule) => writeRule(rule, readCatalog(satchel.db))

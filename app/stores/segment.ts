@@ -51,6 +51,8 @@ export const useSegment = defineStore('segment', () => {
   )
   let timer: ReturnType<typeof setTimeout> | undefined
   let latest = 0
+  /** The question under way; nobody waits for its answer once there is a newer one. */
+  let underway: AbortController | null = null
 
   /** Opens a saved segment, or a new one with a rule to begin from. */
   async function open(id: number | null, start: { name: string; rule: Rule } | null = null) {
@@ -102,6 +104,9 @@ export const useSegment = defineStore('segment', () => {
   /** Asks what the rule comes to. Only the answer to the latest question is shown. */
   async function ask_(pause: number) {
     clearTimeout(timer)
+    underway?.abort()
+    underway = new AbortController()
+    const { signal } = underway
     const mine = ++latest
     asking.value = true
     await new Promise<void>((go) => (timer = setTimeout(go, pause)))
@@ -110,6 +115,7 @@ export const useSegment = defineStore('segment', () => {
       const got = await request<SegmentCounts>('/api/segments/ask', {
         method: 'POST',
         body: { rule: questionOf(), segmentId: saved.value?.id ?? null },
+        signal,
       })
       if (mine !== latest) return
       counts.value = got
