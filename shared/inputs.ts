@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
-import { checkAddress } from '../core/people'
+import { checkAddress, encodings } from '../core/people'
 import { isZone } from '../core/time'
 
 /** One schema for each request with a body; its form in the page and its handler share it. */
@@ -61,7 +61,7 @@ export const importInput = object({
     .required()
     .matches(/^[0-9a-f-]{36}$/, 'Choose the file again.'),
   name: line(200).required(),
-  encoding: string().oneOf(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).required(),
+  encoding: string().oneOf(encodings).required(),
   delimiter: string().oneOf([',', ';', '\t', '|']).required(),
   plans: array(mixed<object>().required()).min(1).max(200).required(),
   listId: number().integer().positive().nullable().defined(),

@@ -1,5 +1,6 @@
 /** The encodings a file of people is read in. */
-export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252'
+export const encodings = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const
+export type Encoding = (typeof encodings)[number]
 
 /**
  * Tells the encoding from the first bytes: the byte-order mark if there is one; else UTF-8 if the

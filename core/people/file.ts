@@ -26,19 +26,20 @@ export interface FileUnderstanding {
 
 /**
  * Understands a file of people from its first bytes: encoding, separator, header, and what each
- * column holds. `size` is that of the whole file.
+ * column holds. `size` is that of the whole file; with `encoding` it is read in that one.
  */
 export function understandFile(
   head: Uint8Array,
   size: number,
   known: KnownPeople,
+  options: { encoding?: Encoding } = {},
 ): FileUnderstanding | FileProblem {
   if (head.length === 0 || size === 0)
     return problem(
       'empty',
       'This file is empty. Choose one with a header line and a row for each person.',
     )
-  const encoding = encodingOf(head)
+  const encoding = options.encoding ?? encodingOf(head)
   if (!looksLikeText(head, encoding))
     return problem(
       'not-text',
