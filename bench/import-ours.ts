@@ -5,8 +5,9 @@ import { understandFile } from '../core/people'
 import { closeDatabase, openDatabase } from '../database'
 import { createImport, importById, updateImport } from '../database/imports'
 import { addJob } from '../database/jobs'
-import { addList, listsWithCounts, readFields } from '../database/lists'
-import { runImports } from '../engine/import'
+import { readFields } from '../database/fields'
+import { addList, listsWithCounts } from '../database/lists'
+import { runJobs } from '../engine/jobs'
 
 /** Imports FOLDER/people.csv as the engine does; prints the time and the most memory it took. */
 const folder = process.argv[2]!
@@ -35,7 +36,7 @@ const importId = createImport(
 )
 updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, 0) })
 const began = performance.now()
-await runImports({
+await runJobs({
   id: 'bench',
   db,
   clock: Date.now,

@@ -3,7 +3,8 @@ import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { closeDatabase, openDatabase } from '../database'
 import { createAccount } from '../database/account'
-import { addField, addList } from '../database/lists'
+import { addField } from '../database/fields'
+import { addList } from '../database/lists'
 import { migrations } from '../database/migrations'
 
 /** The moment up to which the million did what they did. */

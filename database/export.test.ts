@@ -1,7 +1,8 @@
 import { beforeEach, expect, test } from 'vitest'
 import { exportPeople } from './export'
 import { madeUpAccount, somebody } from './made-up'
-import { setPeopleAside, tagNamed, tagPeople } from './person-changes'
+import { tagNamed } from './tags'
+import { setPeopleAside, tagPeople } from './person-changes'
 import type { Database } from './query'
 import { changeSubscription } from './subscriptions'
 

@@ -10,7 +10,7 @@ import {
 } from './import-rows'
 import { importStatements } from './import-statements'
 import type { Import } from './imports'
-import { tagNamed } from './person-changes'
+import { tagNamed } from './tags'
 import { one, q, run, transact, type Database } from './query'
 
 /** Takes an import's rows, batch by batch. */

@@ -1,4 +1,4 @@
-import { fieldKeyFor, type Field, type FieldKind } from '../core/people'
+import { fieldKeyFor } from '../core/people'
 import { all, one, q, run, type Database } from './query'
 
 /** The lists with how many are subscribed to each. */
@@ -7,7 +7,7 @@ export function listsWithCounts(db: Database) {
     db,
     q
       .selectFrom('lists')
-      .select(['id', 'name', 'key', 'description'])
+      .select(['id', 'name', 'key', 'description', 'public_name', 'public_about'])
       .select((eb) =>
         eb
           .selectFrom('subscriptions')
@@ -33,33 +33,17 @@ export function addList(
 ): number {
   const taken = new Set(all(db, q.selectFrom('lists').select('key')).map(({ key }) => key))
   const key = fieldKeyFor(list.name, taken).replaceAll('_', '-')
-  return run(db, q.insertInto('lists').values({ ...list, key, created_at: now })).id
+  return run(
+    db,
+    q.insertInto('lists').values({ ...list, public_name: list.name, key, created_at: now }),
+  ).id
 }
 
-/** The fields of a person, first and last name before the account's own. */
-export function readFields(db: Database): Field[] {
-  const own = all(
-    db,
-    q.selectFrom('fields').select(['key', 'name', 'kind']).orderBy('position').orderBy('key'),
-  )
-  return [
-    { key: 'first_name', name: 'First name', kind: 'text' },
-    { key: 'last_name', name: 'Last name', kind: 'text' },
-    ...own.map((field) => ({ ...field, kind: field.kind as FieldKind })),
-  ]
-}
-
-/** Adds a field unless one has its key already. */
-export function addField(db: Database, { key, name, kind }: Field) {
-  const position = one(
-    db,
-    q.selectFrom('fields').select((eb) => eb.fn.countAll<number>().as('n')),
-  )!.n
-  run(
-    db,
-    q
-      .insertInto('fields')
-      .values({ key, name, kind, position })
-      .onConflict((conflict) => conflict.doNothing()),
-  )
+/** Changes what a list is called here and before readers; its key stays, since mail programs file by it. */
+export function changeList(
+  db: Database,
+  id: number,
+  change: { name: string; description: string; public_name: string; public_about: string },
+): boolean {
+  return run(db, q.updateTable('lists').set(change).where('id', '=', id)).changes === 1
 }

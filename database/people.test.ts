@@ -11,7 +11,8 @@ import {
   type PeopleChoice,
   type PeopleOrder,
 } from './people'
-import { setPeopleAside, tagNamed, tagPeople } from './person-changes'
+import { tagNamed } from './tags'
+import { setPeopleAside, tagPeople } from './person-changes'
 import { q, run, type Database } from './query'
 
 let db: Database

@@ -6,13 +6,13 @@ import { addList } from './lists'
 import { factsOf } from './person-facts'
 import { erasePerson } from './erase-person'
 import { mergePeople } from './merge-people'
+import { tagNamed } from './tags'
 import {
   addNote,
   addPerson,
   changePerson,
   listPeople,
   setPeopleAside,
-  tagNamed,
   tagPeople,
   takePeopleBack,
 } from './person-changes'

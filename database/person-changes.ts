@@ -92,18 +92,6 @@ export function addPerson(
   return changes ? id : null
 }
 
-/** The id of a tag by its name; it is made where there is none. */
-export function tagNamed(db: Database, name: string): number {
-  run(
-    db,
-    q
-      .insertInto('tags')
-      .values({ name })
-      .onConflict((c) => c.doNothing()),
-  )
-  return one(db, q.selectFrom('tags').select('id').where('name', '=', name))!.id
-}
-
 /** Tags some people, or takes the tag from them. Those for whom that changed something. */
 export function tagPeople(
   db: Database,

@@ -52,12 +52,22 @@ export interface Schema {
     joined_at: number
     changed_at: number
   }
-  fields: { key: string; name: string; kind: string; position: number }
+  fields: {
+    key: string
+    name: string
+    kind: string
+    position: number
+    /** Not offered any more since then; values and rules stay. */
+    retired_at: number | null
+  }
   lists: {
     id: Generated<number>
     name: string
     key: string
     description: string
+    /** What readers see of it. */
+    public_name: Generated<string>
+    public_about: Generated<string>
     created_at: number
   }
   subscriptions: { person_id: number; list_id: number; state: SubscriptionState; since: number }
@@ -74,7 +84,8 @@ export interface Schema {
     ip: string | null
     agent: string | null
   }
-  tags: { id: Generated<number>; name: string }
+  tags: { id: Generated<number>; name: string; color: Generated<string> }
+  import_mappings: { header: string; plans: string; choices: string; used_at: number }
   person_tags: { person_id: number; tag_id: number }
   set_aside: {
     person_id: number
@@ -275,7 +286,7 @@ export interface Schema {
   }
   jobs: {
     id: Generated<number>
-    kind: 'import' | 'preview-import' | 'undo-import'
+    kind: 'import' | 'preview-import' | 'undo-import' | 'change-field'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

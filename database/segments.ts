@@ -9,7 +9,7 @@ import {
   type Rule,
 } from '../core/segments'
 import { readAccount } from './account'
-import { readFields } from './lists'
+import { ownFields, readFields } from './fields'
 import { all, one, q, run, transact, type Database } from './query'
 
 /** A saved segment. */
@@ -119,7 +119,10 @@ export function readCatalog(db: Database): Catalog {
     new Map(rows.map(({ id, name }) => [id, name]))
   const account = readAccount(db)
   return {
-    fields: new Map(readFields(db).map(({ key, name, kind }) => [key, { name, kind }])),
+    // Retired fields are not offered any more, but what asks for them goes on as it was.
+    fields: new Map(
+      [...readFields(db), ...ownFields(db)].map(({ key, name, kind }) => [key, { name, kind }]),
+    ),
     lists: byId(all(db, q.selectFrom('lists').select(['id', 'name']))),
     tags: byId(all(db, q.selectFrom('tags').select(['id', 'name']))),
     mailings: byId(all(db, q.selectFrom('mailings').select(['id', 'name']))),

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { all, one, q, raw, type Database } from './query'
-import { readFields } from './lists'
+import { readFields } from './fields'
 
 /** Everything one can ask about in a rule, for finding it by its words. */
 export function readVocabulary(db: Database) {

@@ -6,7 +6,8 @@ import type { Database } from '../database'
 import type { UnderstoodRow } from '../database/import-rows'
 import { importWriter } from '../database/import-writer'
 import { createImport, endImport, importById } from '../database/imports'
-import { addField, listsWithCounts, readFields } from '../database/lists'
+import { addField, readFields } from '../database/fields'
+import { listsWithCounts } from '../database/lists'
 
 /** The import that went badly: the sheet of a festival's desk, with its total line and blanks, as it was read. */
 export function importBadly(db: Database, listId: number, at: number) {

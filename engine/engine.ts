@@ -1,6 +1,7 @@
 import type { Logger } from 'pino'
 import type { Clock } from '../core/time'
 import type { Database } from '../database'
+import type { Job } from '../database/jobs'
 
 /** What every kind of work is given. */
 export interface Engine {
@@ -36,6 +37,9 @@ export interface EngineSettings {
  * again soon, and sooner if there was. A step may be cut off anywhere and done again.
  */
 export type Work = (engine: Engine) => Promise<boolean> | boolean
+
+/** Carries out one job; whether it was cancelled. Throws where it fails. May be begun again by another engine. */
+export type JobWork = (engine: Engine, job: Job) => Promise<boolean>
 
 /** An engine without a sign of life for this long is given up for dead. */
 export const DEAD_AFTER = 4_000

@@ -7,13 +7,13 @@ import { all, q, run, type Database } from '../database'
 import { erasePerson } from '../database/erase-person'
 import { createImport, importById, importNotices, updateImport } from '../database/imports'
 import { addJob, cancelJob, jobById, takeJob } from '../database/jobs'
-import { readFields } from '../database/lists'
+import { readFields } from '../database/fields'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { personDetails, valuesOf } from '../database/people'
 import { changePerson, setPeopleAside } from '../database/person-changes'
 import { changeSubscription, subscriptionState } from '../database/subscriptions'
 import type { Engine } from './engine'
-import { runImports } from './import'
+import { runJobs } from './jobs'
 import { madeUpEngine } from './made-up'
 
 let db: Database
@@ -55,7 +55,7 @@ function bring(content: string | Uint8Array, choices: Choices = {}): number {
 async function carryOut(kind: 'import' | 'preview-import' | 'undo-import', importId: number) {
   const job = addJob(db, kind, { importId }, engine.time.now)
   if (kind === 'import') updateImport(db, importId, { job_id: job })
-  expect(await runImports(engine)).toBe(true)
+  expect(await runJobs(engine)).toBe(true)
   expect(jobById(db, job)).toMatchObject({ error: null })
   return importById(db, importId)!
 }
@@ -83,7 +83,7 @@ const person = (normal: string) => {
 }
 
 test('nothing to do is nothing done', async () => {
-  expect(await runImports(engine)).toBe(false)
+  expect(await runJobs(engine)).toBe(false)
 })
 
 test('every row of the festival desk’s sheet comes out as it should', async () => {
@@ -240,10 +240,10 @@ test('an import that an engine left in the middle goes on behind its last batch'
     },
   }
   run(db, q.updateTable('jobs').set({ state: 'waiting' }).where('id', '=', job))
-  await expect(async () => runImports(dying)).rejects.toThrow('killed')
+  await expect(async () => runJobs(dying)).rejects.toThrow('killed')
   expect(importById(db, id)).toMatchObject({ rows: 2_500 })
   run(db, q.updateTable('jobs').set({ state: 'running', engine: 'dead' }).where('id', '=', job))
-  expect(await runImports(engine)).toBe(true)
+  expect(await runJobs(engine)).toBe(true)
   expect(importById(db, id)).toMatchObject({
     state: 'done',
     rows: 6_000,
@@ -257,7 +257,7 @@ test('a cancelled import stops at a batch and says so', async () => {
   const rows = Array.from({ length: 6_000 }, (_, i) => `r${i}@inkpost.example`)
   const id = bring(`mail\n${rows.join('\n')}\n`)
   cancelJob(db, addJob(db, 'import', { importId: id }, 0))
-  expect(await runImports(engine)).toBe(true)
+  expect(await runJobs(engine)).toBe(true)
   expect(importById(db, id)).toMatchObject({ state: 'cancelled', added: 2_500 })
 })
 
@@ -265,7 +265,7 @@ test('a file that is gone fails with a reason', async () => {
   const id = bring('mail\nr@inkpost.example\n')
   run(db, q.updateTable('imports').set({ path: '/nowhere.csv' }).where('id', '=', id))
   const job = addJob(db, 'import', { importId: id }, 0)
-  expect(await runImports(engine)).toBe(true)
+  expect(await runJobs(engine)).toBe(true)
   expect(jobById(db, job)).toMatchObject({
     state: 'failed',
     error: expect.stringMatching(/ENOENT/),

@@ -8,55 +8,28 @@ import { importWriter } from '../database/import-writer'
 import { endImport, importById, updateImport, type Import } from '../database/imports'
 import type { Database } from '../database'
 import { erasedAsker } from '../database/erased'
-import { liveEngines } from '../database/heartbeat'
 import { domainCounts } from '../database/people'
-import { finishJob, jobProgress, takeJob, type Job } from '../database/jobs'
-import { addField, readFields } from '../database/lists'
+import { jobProgress } from '../database/jobs'
+import { addField, readFields } from '../database/fields'
 import { undoSomeOfImport, type Undone } from '../database/undo-import'
-import { DEAD_AFTER, type Engine, type Work } from './engine'
+import type { Engine, JobWork } from './engine'
 
 /** Rows written in one transaction: so many that the disk is not waited for often. */
 const BATCH = 2_500
 
 const ERASED = 'Somebody with this address was erased at their wish, and is not taken in again.'
 
-/** Takes the next job about an import and carries it out, or goes on with one that a dead engine left. */
-export const runImports: Work = async (engine) => {
-  const { db, id, hostClock, clock, log, settings } = engine
-  const job = takeJob(db, id, [...liveEngines(settings.data, hostClock(), DEAD_AFTER), id])
-  if (!job) return false
-  const { importId } = JSON.parse(job.payload) as { importId: number }
-  const of = importById(db, importId)
-  if (!of) {
-    finishJob(db, job.id, 'failed', 'The import is gone.', clock())
-    return true
-  }
-  try {
-    const cancelled = await carryOut[job.kind](engine, of, job.id)
-    finishJob(db, job.id, cancelled ? 'cancelled' : 'done', null, clock())
-    log.info({ import: importId, job: job.kind, cancelled }, 'job ended')
-  } catch (error) {
-    endImport(db, importId, 'failed', clock())
-    finishJob(db, job.id, 'failed', error instanceof Error ? error.message : String(error), clock())
-    log.error({ import: importId, job: job.kind, error: String(error) }, 'job failed')
-  }
-  return true
-}
-
-/** Each kind of job; whether it was cancelled. */
-const carryOut: Record<
-  Job['kind'],
-  (engine: Engine, of: Import, jobId: number) => Promise<boolean>
-> = {
-  async import(engine, of, jobId) {
+/** Each kind of job about an import. One that fails leaves its import failed. */
+export const importJobs: Record<'import' | 'preview-import' | 'undo-import', JobWork> = {
+  import: ofImport(async (engine, of, jobId) => {
     updateImport(engine.db, of.id, { state: 'running' })
     const cancelled = await importRows(engine, of, jobId)
     endImport(engine.db, of.id, cancelled ? 'cancelled' : 'done', engine.clock())
     return cancelled
-  },
+  }),
 
   /** Counts what the import would do, and writes nothing but the counts. */
-  async 'preview-import'({ db, clock }, of, jobId) {
+  'preview-import': ofImport(async ({ db, clock }, of, jobId) => {
     const counter = importCounter(db, of)
     const cancelled = await eachBatch(db, of, jobId, (batch) => counter.take(batch))
     const { counts, notices } = counter
@@ -66,9 +39,9 @@ const carryOut: Record<
       finished_at: cancelled ? clock() : null,
     })
     return cancelled
-  },
+  }),
 
-  async 'undo-import'({ db, clock }, of) {
+  'undo-import': ofImport(async ({ db, clock }, of) => {
     const undone: Undone = JSON.parse(of.undone ?? '{"removed":0,"kept":0,"putBack":0}')
     while (undoSomeOfImport(db, of, undone, clock())) {
       updateImport(db, of.id, { undone: JSON.stringify(undone) })
@@ -76,7 +49,21 @@ const carryOut: Record<
     }
     updateImport(db, of.id, { state: 'undone', undone: JSON.stringify(undone) })
     return false
-  },
+  }),
+}
+
+function ofImport(work: (engine: Engine, of: Import, jobId: number) => Promise<boolean>): JobWork {
+  return async (engine, job) => {
+    const { importId } = JSON.parse(job.payload) as { importId: number }
+    const of = importById(engine.db, importId)
+    if (!of) throw new Error('The import is gone.')
+    try {
+      return await work(engine, of, job.id)
+    } catch (error) {
+      endImport(engine.db, importId, 'failed', engine.clock())
+      throw error
+    }
+  }
 }
 
 /** Writes the rows of a file in batches, behind those already written. Whether it was cancelled. */

@@ -7,7 +7,7 @@ import { beat, engineStops } from '../database/heartbeat'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
 import type { Engine, Work } from './engine'
-import { runImports } from './import'
+import { runJobs } from './jobs'
 import { judgeActs } from './judge-acts'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
@@ -70,7 +70,7 @@ await Promise.all([
   keepDoing('send', send.step, 50),
   keepDoing('judge-acts', judgeActs, 150),
   keepDoing('read-reports', readReports, 300),
-  keepDoing('imports', runImports, 200),
+  keepDoing('jobs', runJobs, 200),
   keepDoing('check-links', checkLinks, 300),
   keepDoing('clockwork', clockwork, 50),
 ])

@@ -218,7 +218,7 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     name: account.sender_name,
     address: account.sender_address,
     url: engine.settings.url,
-    list,
+    list: { key: list.key, name: list.public_name },
   }
   return {
     mailing,
@@ -226,7 +226,7 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     compiled,
     mould: mouldMessage(mailing.id, compiled.parts, sender, Buffer.from(account.token_key, 'hex')),
     claims: claimsOf(engine.db, engine.id, mailing.id),
-    listName: list.name,
+    listName: list.public_name,
     inFlight: 0,
     outcomes: [],
   }

@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
-import { checkAddress, encodings } from '../core/people'
+import { checkAddress, encodings, fieldKinds, tagColors } from '../core/people'
 import { isZone } from '../core/time'
 
 /** One schema for each request with a body; its form in the page and its handler share it. */
@@ -72,6 +72,10 @@ export const importInput = object({
   tag: line(60).nullable().default(null),
   /** Only count what would happen; nothing is written before it is started. */
   preview: boolean().default(false),
+})
+
+export const mappingInput = object({
+  header: array(string().defined()).max(200).required(),
 })
 
 export const mailingInput = object({
@@ -179,3 +183,32 @@ export const mergeInput = object({ gone: number().integer().positive().required(
 export const eraseInput = object({ address: string().required('Write the address to make sure.') })
 
 export const tokenInput = object({ name: line(100).required('Say which program it is for.') })
+
+export const fieldInput = object({
+  name: line(60).required('Give the field a name.'),
+  kind: string().oneOf(fieldKinds).required('Choose what it holds.'),
+})
+
+export const fieldChangeInput = object({
+  name: line(60).min(1, 'Give the field a name.'),
+  retired: boolean(),
+})
+
+export const fieldJobInput = object({
+  kind: string().oneOf(fieldKinds),
+  into: string().matches(/^[a-z_][a-z0-9_]*$/),
+})
+
+export const tagInput = object({
+  name: line(60).min(1, 'Give the tag a name.'),
+  color: string().oneOf(tagColors),
+})
+
+export const tagMergeInput = object({ into: number().integer().positive().required() })
+
+export const listChangeInput = object({
+  name: line(100).required('Give the list a name.'),
+  description: line(300).default(''),
+  publicName: line(100).required('Say what readers know it by.'),
+  publicAbout: line(300).default(''),
+})

@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon'
+import type { FieldKind } from '~~/core/people'
 
 /** "12,408". */
 export function count(n: number): string {
@@ -17,14 +18,22 @@ export function ordinal(n: number): string {
   return `${n}${end[new Intl.PluralRules('en-GB', { type: 'ordinal' }).select(n)]}`
 }
 
-/** "1 row", "1,224 rows". */
-export function rows(n: number): string {
-  return `${count(n)} ${n === 1 ? 'row' : 'rows'}`
+/** "1 link", "1,224 links". */
+export function several(n: number, one: string, many: string): string {
+  return `${count(n)} ${n === 1 ? one : many}`
 }
+export const rows = (n: number) => several(n, 'row', 'rows')
+export const people = (n: number) => several(n, 'person', 'people')
 
-/** "1 person", "3 people". */
-export function people(n: number): string {
-  return `${count(n)} ${n === 1 ? 'person' : 'people'}`
+/** What a kind of field holds. */
+export const kindWords: Record<FieldKind, string> = {
+  text: 'text',
+  number: 'number',
+  date: 'date',
+  choice: 'choice',
+  choices: 'several choices',
+  yesno: 'yes or no',
+  link: 'link',
 }
 
 /** Times in the account's zone. */

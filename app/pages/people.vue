@@ -63,7 +63,10 @@ useKeys((event) => {
           :class="list === '' && !route.query.aside && 'here'"
           ><span>Everyone</span><span>{{ count(answer.everyone) }}</span></NuxtLink
         >
-        <div class="side-title">Lists</div>
+        <div class="side-title flex justify-between">
+          <span>Lists</span>
+          <NuxtLink to="/people/vocabulary" class="link">Fields, tags, lists</NuxtLink>
+        </div>
         <NuxtLink
           v-for="one in answer.lists"
           :key="one.id"

@@ -30,15 +30,12 @@ export function plainInline(
   text: RichText,
   fill: (expression: string) => string = (e) => `{{ ${e} }}`,
 ): string {
-  return inlinesOf(text.content)
-    .map((node) =>
-      node.type === 'text'
-        ? node.text
-        : node.type === 'hardBreak'
-          ? ' '
-          : fill(node.attrs.expression),
-    )
-    .join('')
+  const shown = (node: Inline) =>
+    node.type === 'text' ? node.text : node.type === 'hardBreak' ? ' ' : fill(node.attrs.expression)
+  return text.content
+    .map((node) => inlinesOf([node]).map(shown).join(''))
+    .filter((line) => line !== '')
+    .join(' ')
 }
 
 export function isEmptyText(text: RichText): boolean {

@@ -50,6 +50,12 @@ export function readFieldValue(
   }
 }
 
+/** A value of one kind as one of another; null where it can't be. */
+export function convertValue(value: FieldValue, kind: FieldKind): FieldValue | null {
+  if (Array.isArray(value) && kind === 'choices') return value
+  return readFieldValue(showFieldValue(value), kind, { separator: ',' }) ?? null
+}
+
 /** A value as people read it. */
 export function showFieldValue(value: FieldValue | null | undefined): string {
   if (value === null || value === undefined) return ''

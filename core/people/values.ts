@@ -33,9 +33,14 @@ function daysOf(year: number, month: number): number {
   return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31
 }
 
-/** The order under which most of the values are dates, and how many of them are. Day first where both fit. */
+/**
+ * The order under which most of the values are dates, and how many of them are. Where several fit, year
+ * first if most begin with one of four figures, else day first.
+ */
 export function dateOrderOf(values: readonly string[]): { order: DateOrder; dates: number } {
-  const counted = (['dmy', 'mdy', 'ymd'] as const).map((order) => ({
+  const yearFirst = values.filter((value) => /^\s*\d{4}\D/.test(value)).length * 2 > values.length
+  const orders: DateOrder[] = yearFirst ? ['ymd', 'dmy', 'mdy'] : ['dmy', 'mdy', 'ymd']
+  const counted = orders.map((order) => ({
     order,
     dates: values.filter((value) => readDate(value, order) !== null).length,
   }))

@@ -3,7 +3,7 @@
  * to a predicate for one person), an explanation for one person, and a text that reads as English.
  * `readyRule` finds what a rule refers to; the evaluators take what it made.
  */
-export { readRule, conditionsOf, isGroup, mailActs } from './rule'
+export { readRule, conditionsOf, mapConditions, isGroup, mailActs } from './rule'
 export type { Rule, Group, Condition, MailAct, Times, WhichMail } from './rule'
 export { familyOf } from './comparison'
 export type {

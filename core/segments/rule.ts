@@ -202,6 +202,13 @@ function isWithin(value: unknown): value is number | null | undefined {
   return value == null || isWhole(value, 1, MOST_DAYS)
 }
 
+/** The rule with each of its conditions changed. */
+export function mapConditions(rule: Rule, change: (part: Condition) => Condition): Rule {
+  return isGroup(rule)
+    ? { ...rule, of: rule.of.map((part) => mapConditions(part, change)) }
+    : change(rule)
+}
+
 /** Every condition of a rule, in reading order. */
 export function conditionsOf(rule: Rule): Condition[] {
   return isGroup(rule) ? rule.of.flatMap(conditionsOf) : [rule]

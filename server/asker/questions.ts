@@ -1,9 +1,11 @@
 import type { Database } from '../../database'
+import { countValues, previewRetyping } from '../../database/fields'
 import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
 import { countMembers, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
+import type { FieldKind } from '../../core/people'
 import type { Rule } from '../../core/segments'
 
 const PAGE = 50
@@ -38,6 +40,16 @@ export const questions = {
   /** Everybody, split by which of some segments they are in. */
   compare(db: Database, { ids, now }: { ids: number[]; now: number }) {
     return compareSegments(db, ids, now)
+  },
+
+  /** How many people have a value of each field. */
+  fieldCounts(db: Database, _: object) {
+    return Object.fromEntries(countValues(db))
+  },
+
+  /** What would come of a field's values if it were of another kind. */
+  retyping(db: Database, { key, kind }: { key: string; kind: FieldKind }) {
+    return previewRetyping(db, key, kind)
   },
 
   /** The values people have most often for a field, with how many have them. */

@@ -128,7 +128,10 @@ const setText = (text: RichText) => store.update(props.block.id, { text })
     <div v-else-if="block.kind === 'button'" class="py-3" :style="{ textAlign: block.align }">
       <input
         class="rounded px-4 py-2.5 text-center text-[15px] text-white"
-        :style="{ background: look.accent, width: `${Math.max(6, block.label.length + 3)}ch` }"
+        :style="{
+          background: look.accent,
+          width: `calc(${Math.max(6, block.label.length)}ch + 3rem)`,
+        }"
         :value="block.label"
         aria-label="Words on the button"
         @input="store.update(block.id, { label: ($event.target as HTMLInputElement).value })"

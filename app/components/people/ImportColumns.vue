@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   fieldKeyFor,
+  fieldKinds,
   type ColumnPlan,
   type ColumnTarget,
   type Field,
@@ -14,16 +15,6 @@ const props = defineProps<{
   lists: { id: number; name: string }[]
 }>()
 const emit = defineEmits<{ change: [column: number, target: ColumnTarget] }>()
-const kinds: [FieldKind, string][] = [
-  ['text', 'text'],
-  ['number', 'number'],
-  ['date', 'date'],
-  ['choice', 'choice'],
-  ['choices', 'several choices'],
-  ['yesno', 'yes or no'],
-  ['link', 'link'],
-]
-
 const asText = (target: ColumnTarget) =>
   target.to === 'field'
     ? `field:${target.key}`
@@ -107,8 +98,8 @@ function reading(plan: ColumnPlan) {
               </option>
             </optgroup>
             <optgroup label="New field">
-              <option v-for="[kind, word] in kinds" :key="kind" :value="`new:${kind}`">
-                New: {{ plan.header }}, {{ word }}
+              <option v-for="kind in fieldKinds" :key="kind" :value="`new:${kind}`">
+                New: {{ plan.header }}, {{ kindWords[kind] }}
               </option>
             </optgroup>
             <option value="tags">Tags</option>

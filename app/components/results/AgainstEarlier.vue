@@ -63,7 +63,7 @@ function rank(place: number, of: number, [first, last]: readonly [string, string
       />
       <circle :cx="measure.x" cy="31" r="6.5" fill="#c08a1e" stroke="#fff" stroke-width="1.5" />
       <text
-        :x="Math.min(measure.x, 330) + 12"
+        :x="Math.max(70, Math.min(measure.x, 330) + 12)"
         y="14"
         font-size="12"
         font-weight="600"

@@ -48,6 +48,7 @@ interface Person {
   notes: { id: number; at: number; by_name: string; text: string }[]
 }
 const route = useRoute()
+const { look: tagLook } = useTags()
 const { date, dayAndTime } = useTimes()
 const {
   answer: person,
@@ -241,7 +242,7 @@ const shownLine = computed(() =>
           </template>
           <dt class="muted">Tags</dt>
           <dd class="flex flex-wrap items-center gap-1">
-            <span v-for="one in person.tags" :key="one" class="tag"
+            <span v-for="one in person.tags" :key="one" :class="tagLook(one)"
               >{{ one }}
               <button
                 type="button"

@@ -1,19 +1,34 @@
 <script setup lang="ts">
-import type {
-  ColumnPlan,
-  ColumnTarget,
-  Field,
-  FileProblem,
-  FileUnderstanding,
+import {
+  encodings,
+  type ColumnPlan,
+  type ColumnTarget,
+  type Encoding,
+  type Field,
+  type FileUnderstanding,
 } from '~~/core/people'
 import UnderstandFile from '~/workers/understand-file.worker?worker'
+import type { UnderstandingAnswer, UnderstandingAsked } from '~/workers/understand-file.worker'
+
+interface RememberedMapping {
+  plans: ColumnPlan[]
+  choices: { mode: 'both' | 'add' | 'update'; clearEmpty: boolean }
+  usedAt: number
+}
 
 interface Known {
   fields: Field[]
   lists: { id: number; name: string }[]
 }
 const { answer: overview } = useAnswer<Known>(() => '/api/people/overview', { live: false })
+/** What was chosen, and what is sent: a workbook, vCards and pasted people go on as CSV. */
+const chosenFile = shallowRef<File | null>(null)
 const file = shallowRef<File | null>(null)
+const turned = ref(false)
+const pasting = ref(false)
+const pasted = ref('')
+const remembered = ref<number | null>(null)
+const { date } = useTimes()
 const understood = shallowRef<FileUnderstanding | null>(null)
 const plans = ref<ColumnPlan[]>([])
 const problem = ref('')
@@ -28,9 +43,8 @@ const clearEmpty = ref(false)
 const tag = ref('')
 const { today } = useToday()
 
-async function choose(chosen: File | undefined) {
-  if (!chosen) return
-  file.value = chosen
+/** Understands a chosen file, or what was pasted, and takes it as the last one with the same columns. */
+async function understand(source: File | string, as: Encoding | null = null) {
   understood.value = null
   problem.value = ''
   reading.value = true
@@ -38,24 +52,60 @@ async function choose(chosen: File | undefined) {
   const known = overview.value ?? (await ask<Known>('/api/people/overview'))
   if (!known) return void (reading.value = false)
   const worker = new UnderstandFile()
-  const finish = (message: string, found: FileUnderstanding | null = null) => {
-    worker.terminate()
-    reading.value = false
-    problem.value = message
-    understood.value = found
-    tag.value = `${chosen.name.replace(/\.\w+$/, '')} ${today()}`.slice(0, 60)
-    plans.value = found?.plans ?? []
-  }
-  worker.onmessage = (answer: MessageEvent<FileUnderstanding | FileProblem>) =>
-    'message' in answer.data ? finish(answer.data.message) : finish('', answer.data)
-  worker.onerror = () => finish('This file could not be read. Choose it again.')
-  worker.postMessage({
-    file: chosen,
+  const question: UnderstandingAsked = {
+    source,
+    encoding: as,
     known: {
       fields: known.fields.map((field) => ({ ...field })),
       lists: known.lists.map(({ id, name }) => ({ id, name })),
     },
+  }
+  worker.onmessage = async ({ data }: MessageEvent<UnderstandingAnswer>) => {
+    worker.terminate()
+    reading.value = false
+    if ('message' in data.found) return void (problem.value = data.found.message)
+    const name = typeof source === 'string' ? 'pasted' : source.name.replace(/\.\w+$/, '')
+    file.value = data.csv ? new File([data.csv], `${name}.csv`) : (source as File)
+    turned.value = data.csv !== null
+    understood.value = data.found
+    plans.value = data.found.plans
+    tag.value = `${name} ${today()}`.slice(0, 60)
+    await takeAsBefore()
+  }
+  worker.onerror = () => {
+    worker.terminate()
+    reading.value = false
+    problem.value = 'This file could not be read. Choose it again.'
+  }
+  worker.postMessage(question)
+}
+function choose(chosen: File | undefined) {
+  if (!chosen) return
+  chosenFile.value = chosen
+  pasting.value = false
+  void understand(chosen)
+}
+
+/** Takes the columns as they were taken the last time, where there was one with just these. */
+async function takeAsBefore() {
+  const { header, plans: anew } = understood.value!
+  const before = await ask<{ mapping: RememberedMapping | null }>('/api/imports/mapping', {
+    method: 'POST',
+    body: { header },
   })
+  remembered.value = before?.mapping?.usedAt ?? null
+  if (!before?.mapping) return
+  const { plans: then, choices } = before.mapping
+  plans.value = anew.map((plan) => {
+    const same = then.find(({ column }) => column === plan.column)
+    return same ? { ...same, samples: plan.samples } : plan
+  })
+  mode.value = choices.mode
+  clearEmpty.value = choices.clearEmpty
+}
+function takeAnew() {
+  plans.value = understood.value!.plans
+  remembered.value = null
 }
 function change(column: number, target: ColumnTarget) {
   plans.value = plans.value.map((plan) => {
@@ -107,8 +157,8 @@ async function start() {
   <div>
     <h1>Import people</h1>
     <p class="muted mt-0.5">
-      From a file with a header line and a row for each person. Nothing is written before you have
-      seen what would happen.
+      From a file with a header line and a row for each person, a workbook, vCards, or pasted from
+      an address book. Nothing is written before you have seen what would happen.
     </p>
     <label
       class="sheet mt-4 flex cursor-pointer items-center justify-center gap-3 border-dashed p-5 focus-within:border-brass-500"
@@ -120,13 +170,31 @@ async function start() {
       <input
         type="file"
         class="sr-only"
-        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        accept=".csv,.tsv,.txt,.xlsx,.vcf,text/csv,text/plain,text/vcard"
         aria-label="Choose a file"
         @change="choose(($event.target as HTMLInputElement).files?.[0])"
       />
       <span class="btn">Choose a file</span
-      ><span class="muted">{{ file ? file.name : 'CSV or tab-separated; or drop it here' }}</span>
+      ><span class="muted">{{
+        chosenFile?.name ?? 'CSV, tab-separated, XLSX or vCard; or drop it here'
+      }}</span>
+      <span class="muted">·</span>
+      <button type="button" class="btn" @click.prevent="pasting = !pasting">Paste people</button>
     </label>
+    <form v-if="pasting" class="sheet mt-3 p-4" @submit.prevent="understand(pasted)">
+      <label for="pasted"
+        >Addresses and names, one a line or apart by commas; or rows of a table</label
+      >
+      <textarea
+        id="pasted"
+        v-model="pasted"
+        class="field mt-1"
+        rows="6"
+        spellcheck="false"
+        placeholder="Tove Wetherlam <tove@inkpost.example>"
+      />
+      <button class="btn btn-go mt-2" :disabled="!pasted.trim()">Read what is pasted</button>
+    </form>
     <p v-if="reading" class="muted mt-3" role="status">Reading the file…</p>
     <p v-if="problem" class="fault mt-3" role="alert">{{ problem }}</p>
     <template v-if="understood">
@@ -139,12 +207,33 @@ async function start() {
                 ? rows(understood.rows.length)
                 : `the first ${count(understood.rows.length)} rows of ${(file!.size / 1e6).toFixed(1)} MB`
             }}
-            · {{ understood.encoding }} · separated by
-            {{
-              { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }[understood.delimiter]
-            }}</span
+            <template v-if="!turned">
+              · separated by
+              {{
+                { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }[
+                  understood.delimiter
+                ]
+              }}
+              ·
+              <label
+                >encoding
+                <select
+                  class="field field-sm ml-1 !inline-block !w-auto"
+                  :value="understood.encoding"
+                  @change="
+                    understand(chosenFile!, ($event.target as HTMLSelectElement).value as Encoding)
+                  "
+                >
+                  <option v-for="one in encodings" :key="one" :value="one">{{ one }}</option>
+                </select></label
+              >
+            </template></span
           >
         </div>
+        <p v-if="remembered !== null" class="notice mx-4 mt-3" role="status">
+          Taken as the file with the same columns on {{ date(remembered) }}.
+          <button type="button" class="link" @click="takeAnew">Understand it anew</button>
+        </p>
         <ImportColumns
           :plans="plans"
           :fields="overview?.fields ?? []"

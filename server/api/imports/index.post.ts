@@ -9,8 +9,10 @@ import {
 } from '~~/core/people'
 import { transact } from '~~/database'
 import { createImport, updateImport } from '~~/database/imports'
+import { rememberMapping } from '~~/database/import-mappings'
 import { addJob } from '~~/database/jobs'
-import { listById, listsWithCounts, readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
+import { listById, listsWithCounts } from '~~/database/lists'
 import { importInput } from '~~/shared/inputs'
 
 /** Asks the engine to import a file, or first only to count what that would do, with the columns as the user wants them. */
@@ -21,7 +23,12 @@ export default defineEventHandler(async (event) => {
   const head = await readHead(path)
   if (!head) throw refused('The file is gone. Choose it again.')
   const fields = readFields(db)
-  const understood = understandFile(head.bytes, head.size, { fields, lists: listsWithCounts(db) })
+  const understood = understandFile(
+    head.bytes,
+    head.size,
+    { fields, lists: listsWithCounts(db) },
+    { encoding: input.encoding },
+  )
   if ('problem' in understood) throw createError({ statusCode: 422, message: understood.message })
   if (input.listId !== null) {
     if (!listById(db, input.listId)) throw refused('This list is gone. Choose another.')
@@ -60,6 +67,13 @@ export default defineEventHandler(async (event) => {
       clock(),
     )
     const kind = input.preview ? 'preview-import' : 'import'
+    rememberMapping(
+      db,
+      understood.header,
+      plans,
+      { mode: input.mode, clearEmpty: input.clearEmpty, listId: input.listId },
+      clock(),
+    )
     updateImport(db, importId, { job_id: addJob(db, kind, { importId }, clock()) })
     return importId
   })

@@ -1,11 +1,6 @@
 import { listById } from '~~/database/lists'
-import {
-  listPeople,
-  setPeopleAside,
-  tagNamed,
-  tagPeople,
-  takePeopleBack,
-} from '~~/database/person-changes'
+import { tagNamed } from '~~/database/tags'
+import { listPeople, setPeopleAside, tagPeople, takePeopleBack } from '~~/database/person-changes'
 import { peopleActInput } from '~~/shared/inputs'
 
 /** One act on some people. Answers with those for whom it changed something: the opposite on them is undo. */

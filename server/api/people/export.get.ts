@@ -2,7 +2,7 @@ import { Readable } from 'node:stream'
 import { setImmediate as breathe } from 'node:timers/promises'
 import { exportFormats, exportWriter, type ExportFormat } from '~~/core/people'
 import { exportPeople, type ExportChoice } from '~~/database/export'
-import { readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
 import { segmentById } from '~~/database/segments'
 
 /** People as a file: all, a segment or some by id; CSV, JSON or vCard; all fields or the chosen ones. */

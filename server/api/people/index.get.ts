@@ -1,5 +1,5 @@
 import { tierOf } from '~~/core/standing'
-import { readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
 import {
   countPeople,
   peopleColumns,

@@ -1,7 +1,8 @@
 import { transact } from '~~/database'
 import { erasedAsker } from '~~/database/erased'
 import { listById } from '~~/database/lists'
-import { addPerson, listPeople, tagNamed, tagPeople } from '~~/database/person-changes'
+import { tagNamed } from '~~/database/tags'
+import { addPerson, listPeople, tagPeople } from '~~/database/person-changes'
 import { personInput } from '~~/shared/inputs'
 
 /** Adds one person by hand, with the reason why they may be mailed. */

@@ -1,5 +1,6 @@
 import { recentImports } from '~~/database/imports'
-import { listsWithCounts, readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
+import { listsWithCounts } from '~~/database/lists'
 import { countPeople } from '~~/database/people'
 
 /** What stands on the left of People: everyone, the lists, those set aside, the latest imports. */

@@ -11,18 +11,18 @@ export default defineEventHandler((event) => {
   const listId = of && mailingById(db, of.mailingId)?.list_id
   const list = listId ? listById(db, listId) : undefined
   if (!of || !list) return noSuchLink(event)
-  const name = escapeText(list.name)
+  const name = escapeText(list.public_name)
   const sender = escapeText(account().name)
   if (subscriptionState(db, of.personId, list.id) === 'unsubscribed')
     return publicPage(
       event,
-      `You have left ${list.name}`,
+      `You have left ${list.public_name}`,
       `<p>${sender} does not send it to you any more.</p>${comeBack(token, name)}`,
     )
   return publicPage(
     event,
-    `Leave ${list.name}?`,
-    `<p>${sender} will not send you <strong>${name}</strong> any more. Other lists you asked for stay as they are.</p>
+    `Leave ${list.public_name}?`,
+    `${list.public_about ? `<p class="small">${name}: ${escapeText(list.public_about)}</p>` : ''}<p>${sender} will not send you <strong>${name}</strong> any more. Other lists you asked for stay as they are.</p>
 <form method="post" action="/u/${token}"><input type="hidden" name="leave" value="yes"><button>Leave ${name}</button></form>
 <p class="small">It takes effect at once.</p>`,
   )

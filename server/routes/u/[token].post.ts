@@ -32,13 +32,13 @@ export default defineEventHandler(async (event) => {
       {
         ...by,
         way: 'unsubscribe page, taken back',
-        wording: `That was a mistake, keep sending ${list.name}`,
+        wording: `That was a mistake, keep sending ${list.public_name}`,
       },
       clock(),
     )
     return publicPage(
       event,
-      `You are on ${list.name} again`,
+      `You are on ${list.public_name} again`,
       '<p>Nothing is lost. You will get the next one.</p>',
     )
   }
@@ -56,7 +56,7 @@ export default defineEventHandler(async (event) => {
   })
   return publicPage(
     event,
-    `You have left ${list.name}`,
-    `<p>${escapeText(account().name)} does not send it to you any more.</p><form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.name)}</button></form>`,
+    `You have left ${list.public_name}`,
+    `<p>${escapeText(account().name)} does not send it to you any more.</p><form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.public_name)}</button></form>`,
   )
 })

@@ -57,7 +57,8 @@ useKeys((event) => {
       <span v-else class="muted">anybody</span>
       <button class="btn btn-sm !h-6 !px-2" aria-label="Next reader" @click="next(1)">›</button>
       <span class="muted"
-        >· {{ linksOf(store.letter.document).length }} links<template v-if="reading.answer.value">
+        >· {{ several(linksOf(store.letter.document).length, 'link', 'links')
+        }}<template v-if="reading.answer.value">
           · {{ Math.round(reading.answer.value.weight / 1024) }} KB</template
         ></span
       >

@@ -53,7 +53,7 @@ const parts = computed(() => {
   if (!of) return []
   return (
     [
-      ['new', of.added, 'Not on file yet'],
+      ['new', of.added, counted.value ? 'Not on file yet' : 'Were not on file before'],
       ['changed', of.changed, 'On file, and something changes'],
       ['unchanged', of.unchanged, 'On file, and nothing changes'],
       ['repeated', of.repeated, 'Repeated in the file'],

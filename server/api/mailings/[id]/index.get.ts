@@ -1,7 +1,8 @@
 import { audienceWaterfall } from '~~/database/audience'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
-import { listById, listsWithCounts, readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
+import { listById, listsWithCounts } from '~~/database/lists'
 
 /** One mailing with its letter, its audience step by step, and its totals. */
 export default defineEventHandler((event) => {

@@ -21,7 +21,7 @@ export default defineEventHandler(async (event) => {
   const compiled = await compileLetter(letterOf(db, mailing.letter_id), {
     letterhead,
     postalAddress: postal_address,
-    listName: list?.name ?? 'this list',
+    listName: list?.public_name ?? 'this list',
     url,
   })
   const reader =

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon'
 import { ruleToPredicate } from '~~/core/segments'
-import { readFields } from '~~/database/lists'
+import { readFields } from '~~/database/fields'
 import { factsOf } from '~~/database/person-facts'
 import { personHistory } from '~~/database/person-page'
 import { personDetails, pulsesOf, valuesOf } from '~~/database/people'

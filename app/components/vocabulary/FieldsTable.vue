@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { fieldKinds, type FieldKind } from '~~/core/people'
+import { fieldInput } from '~~/shared/inputs'
+
+interface OwnField {
+  key: string
+  name: string
+  kind: FieldKind
+  retired_at: number | null
+  people: number
+}
+/** The account's own fields: made, renamed, made another kind, joined, retired. */
+const { answer: fields, reload } = useAnswer<OwnField[]>(() => '/api/fields')
+const notices = useNotices()
+const changing = ref<OwnField | null>(null)
+const { form, faults, busy, submit } = useForm(fieldInput, { name: '', kind: 'text' as FieldKind })
+
+async function make() {
+  if (!(await submit((body) => request('/api/fields', { method: 'POST', body })))) return
+  form.name = ''
+  await reload()
+}
+async function rename(field: OwnField, name: string) {
+  if (!name.trim() || name === field.name) return
+  const put = (name: string) =>
+    ask(`/api/fields/${field.key}`, { method: 'PUT', body: { name } }).then((done) => {
+      void reload()
+      return done
+    })
+  const before = field.name
+  if (await put(name))
+    notices.say(`${before} is called ${name} now.`, { label: 'Undo', run: () => void put(before) })
+}
+async function retire(field: OwnField, retired: boolean) {
+  const body = { retired }
+  if (!(await ask(`/api/fields/${field.key}`, { method: 'PUT', body }))) return
+  await reload()
+  if (retired)
+    notices.say(`${field.name} is not offered any more. Values and rules stay.`, {
+      label: 'Undo',
+      run: () => void retire(field, false),
+    })
+}
+</script>
+
+<template>
+  <div>
+    <form
+      class="sheet flex flex-wrap items-start gap-2 p-3"
+      aria-label="New field"
+      @submit.prevent="make"
+    >
+      <div class="w-64">
+        <input
+          v-model="form.name"
+          class="field"
+          aria-label="Name"
+          placeholder="Name of a new field"
+        />
+        <p v-if="faults.name" class="fault mt-1" role="alert">{{ faults.name }}</p>
+      </div>
+      <select v-model="form.kind" class="field !w-44" aria-label="Holds">
+        <option v-for="kind in fieldKinds" :key="kind" :value="kind">{{ kindWords[kind] }}</option>
+      </select>
+      <button class="btn" :disabled="busy">Make it</button>
+    </form>
+    <div class="sheet mt-3">
+      <p v-if="fields?.length === 0" class="muted p-4">
+        No fields of your own yet. An import makes those its columns need, too.
+      </p>
+      <table v-else class="grid-table">
+        <thead>
+          <tr>
+            <th>Field</th>
+            <th>Holds</th>
+            <th>In a letter</th>
+            <th class="num">People who have it</th>
+            <th class="w-[210px]"><span class="sr-only">Changes</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="field in fields"
+            :key="field.key"
+            :class="field.retired_at !== null && 'text-ink-500'"
+          >
+            <td>
+              <input
+                class="field field-sm max-w-[220px]"
+                :aria-label="`Name of ${field.name}`"
+                :value="field.name"
+                @change="rename(field, ($event.target as HTMLInputElement).value)"
+              />
+            </td>
+            <td>{{ kindWords[field.kind] }}</td>
+            <td class="small muted">person.{{ field.key }}</td>
+            <td class="num">{{ count(field.people) }}</td>
+            <td class="text-right whitespace-nowrap">
+              <template v-if="field.retired_at === null">
+                <button type="button" class="btn btn-sm" @click="changing = field">
+                  Change<span class="sr-only"> {{ field.name }}</span>
+                </button>
+                <button type="button" class="btn btn-sm ml-1" @click="retire(field, true)">
+                  Retire<span class="sr-only"> {{ field.name }}</span>
+                </button>
+              </template>
+              <button v-else type="button" class="btn btn-sm" @click="retire(field, false)">
+                Bring back<span class="sr-only"> {{ field.name }}</span>
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <ChangeFieldDialog
+      v-if="changing"
+      :field="changing"
+      :others="fields!.filter(({ key }) => key !== changing!.key)"
+      @close="changing = null"
+      @done="reload"
+    />
+  </div>
+</template>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { tagColors, type TagColor } from '~~/core/people'
+import type { Tag } from '~/composables/tags'
+
+/** Tags with their colours: renamed, joined, taken away. */
+const { tags, reload } = useTags()
+const notices = useNotices()
+const joining = ref<Tag | null>(null)
+const removing = ref<Tag | null>(null)
+const into = ref<number | null>(null)
+
+async function put(tag: Tag, body: { name?: string; color?: TagColor }) {
+  const done = await ask(`/api/tags/${tag.id}`, { method: 'PUT', body })
+  await reload()
+  return done !== null
+}
+async function rename(tag: Tag, name: string) {
+  const before = tag.name
+  if (!name.trim() || name === before) return
+  if (await put(tag, { name }))
+    notices.say(`${before} is called ${name} now.`, {
+      label: 'Undo',
+      run: () => void put(tag, { name: before }),
+    })
+}
+async function join() {
+  const body = { into: into.value }
+  if (!(await ask(`/api/tags/${joining.value!.id}/merge`, { method: 'POST', body }))) return
+  joining.value = into.value = null
+  await reload()
+}
+async function remove() {
+  if (!(await ask(`/api/tags/${removing.value!.id}`, { method: 'DELETE' }))) return
+  removing.value = null
+  await reload()
+}
+</script>
+
+<template>
+  <div class="sheet">
+    <p v-if="tags?.length === 0" class="muted p-4">
+      No tags yet. Choose people in the table and tag them, or let an import do it.
+    </p>
+    <table v-else class="grid-table">
+      <thead>
+        <tr>
+          <th>Tag</th>
+          <th>Name</th>
+          <th>Colour</th>
+          <th class="num">People</th>
+          <th class="w-[210px]"><span class="sr-only">Changes</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="tag in tags" :key="tag.id">
+          <td>
+            <span :class="`tag tag-${tag.color}`">{{ tag.name }}</span>
+          </td>
+          <td>
+            <input
+              class="field field-sm max-w-[220px]"
+              :aria-label="`Name of ${tag.name}`"
+              :value="tag.name"
+              @change="rename(tag, ($event.target as HTMLInputElement).value)"
+            />
+          </td>
+          <td>
+            <select
+              class="field field-sm !w-28"
+              :aria-label="`Colour of ${tag.name}`"
+              :value="tag.color"
+              @change="put(tag, { color: ($event.target as HTMLSelectElement).value as TagColor })"
+            >
+              <option v-for="color in tagColors" :key="color">{{ color }}</option>
+            </select>
+          </td>
+          <td class="num">{{ count(tag.people) }}</td>
+          <td class="text-right whitespace-nowrap">
+            <button type="button" class="btn btn-sm" @click="joining = tag">
+              Join<span class="sr-only"> {{ tag.name }}</span>
+            </button>
+            <button type="button" class="btn btn-sm btn-bad ml-1" @click="removing = tag">
+              Take away<span class="sr-only"> {{ tag.name }}</span>
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <BaseDialog v-if="joining" open :title="`Join ${joining.name}`" @close="joining = null">
+      <label for="join-into">Everybody who has it gets, in its place,</label>
+      <select id="join-into" v-model="into" class="field mt-1">
+        <option
+          v-for="tag in tags!.filter(({ id }) => id !== joining!.id)"
+          :key="tag.id"
+          :value="tag.id"
+        >
+          {{ tag.name }}
+        </option>
+      </select>
+      <p class="muted mt-3">Rules that ask for it ask for the other then. This can’t be undone.</p>
+      <template #actions>
+        <button type="button" class="btn" @click="joining = null">Cancel</button>
+        <button type="button" class="btn btn-go" :disabled="into === null" @click="join">
+          Join
+        </button>
+      </template>
+    </BaseDialog>
+    <BaseDialog v-if="removing" open :title="`Take ${removing.name} away`" @close="removing = null">
+      <p>
+        {{ people(removing.people) }} lose it. A rule that asks for it says so from then on and
+        matches nobody. This can’t be undone.
+      </p>
+      <template #actions>
+        <button type="button" class="btn" @click="removing = null">Cancel</button>
+        <button type="button" class="btn btn-bad" @click="remove">Take it away</button>
+      </template>
+    </BaseDialog>
+  </div>
+</template>

@@ -1,0 +1,36 @@
+import { mapConditions, readRule, type Condition } from '../core/segments'
+import { all, q, run, transact, type Database } from './query'
+
+/**
+ * Changes conditions in every rule on file: those of segments, and of mailings that have not begun. So that
+ * what a rule refers to can be joined to something else without a rule losing its sense.
+ */
+export function rewriteRules(db: Database, change: (part: Condition) => Condition) {
+  const next = (text: string): string | null => {
+    const rule = readRule(JSON.parse(text))
+    const changed = rule && JSON.stringify(mapConditions(rule, change))
+    return changed === null || changed === JSON.stringify(rule) ? null : changed
+  }
+  transact(db, () => {
+    for (const { id, rule } of all(db, q.selectFrom('segments').select(['id', 'rule']))) {
+      const changed = next(rule)
+      if (changed)
+        run(
+          db,
+          q
+            .updateTable('segments')
+            .set((eb) => ({ rule: changed, version: eb('version', '+', 1) }))
+            .where('id', '=', id),
+        )
+    }
+    const open = q
+      .selectFrom('mailings')
+      .select(['id', 'rule'])
+      .where('rule', 'is not', null)
+      .where('started_at', 'is', null)
+    for (const { id, rule } of all(db, open)) {
+      const changed = next(rule!)
+      if (changed) run(db, q.updateTable('mailings').set({ rule: changed }).where('id', '=', id))
+    }
+  })
+}

@@ -1,0 +1,6 @@
+import { deleteTag } from '~~/database/tags'
+
+export default defineEventHandler((event) => {
+  if (!deleteTag(satchel().db, idOf(event))) throw notFound('This tag is not on file.')
+  return { ok: true }
+})

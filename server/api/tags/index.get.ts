@@ -1,0 +1,3 @@
+import { tagsWithCounts } from '~~/database/tags'
+
+export default defineEventHandler(() => tagsWithCounts(satchel().db))

@@ -1,0 +1,181 @@
+import { readFileSync } from 'node:fs'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { all, one, q } from '../database'
+import { ownFields } from '../database/fields'
+import { tagsWithCounts } from '../database/tags'
+import { visit, type Visitor } from './browser'
+import { install, until, type Installation } from './installation'
+
+/** Fields, tags and lists put in order; and people brought in by other ways than a CSV file. */
+let satchel: Installation
+let visitor: Visitor
+const page = () => visitor.page
+const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+const dialog = () => page().getByRole('dialog')
+
+beforeAll(async () => {
+  satchel = await install({ demo: 300 })
+  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
+  visitor = await visit()
+  await page().goto(satchel.enterUrl)
+  await seen('Waiting for you')
+})
+afterAll(async () => {
+  await visitor?.close()
+  await satchel?.stop()
+})
+
+test('people are pasted from an address book, read, counted and taken', async () => {
+  await page().goto(`${satchel.url}/people/import`)
+  await page().getByRole('button', { name: 'Paste people' }).click()
+  await page()
+    .getByLabel(/^Addresses and names/)
+    .fill(readFileSync('demo/files/pasted.txt', 'utf8'))
+  await page().getByRole('button', { name: 'Read what is pasted' }).click()
+  await seen('How the columns were understood')
+  expect(await page().getByLabel('Name becomes').inputValue()).toBe('whole-name')
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: /^Count 8 rows/ })
+    .click()
+  await page()
+    .getByRole('button', { name: /^Import: write/ })
+    .click()
+  await seen('Done')
+  await seen('This is not an address: it has no @.')
+  const bram = one(
+    satchel.db,
+    q.selectFrom('people').selectAll().where('normal', '=', 'bram@inkpost.example'),
+  )
+  expect(bram).toMatchObject({ first_name: 'Bram', last_name: 'Prynne-Marsh' })
+})
+
+test('a file with the same columns is taken as the last time, or understood anew', async () => {
+  const csv = (name: string) =>
+    Buffer.from(`mail;nick\nx@inkpost.example;${name}\ny@inkpost.example;Ann\n`, 'latin1')
+  const choose = (name: string) =>
+    page()
+      .getByLabel('Choose a file')
+      .setInputFiles({ name: 'nicks.csv', mimeType: 'text/csv', buffer: csv(name) })
+  await page().goto(`${satchel.url}/people/import`)
+  await choose('Zoë')
+  await page().getByLabel('nick becomes').selectOption('field:first_name')
+  await page().getByLabel('Who is written').selectOption('update')
+  await page()
+    .getByRole('button', { name: /^Count/ })
+    .click()
+  await page().waitForURL(/imports\/\d+/)
+  await page().goto(`${satchel.url}/people/import`)
+  await choose('Jörn')
+  await seen(/Taken as the file with the same columns/)
+  expect(await page().getByLabel('nick becomes').inputValue()).toBe('field:first_name')
+  expect(await page().getByLabel('Who is written').inputValue()).toBe('update')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Understand it anew' }).click()
+  expect(await page().getByLabel('nick becomes').inputValue()).toMatch(/^new:/)
+})
+
+test('the encoding that was told can be changed', async () => {
+  await seen('Jörn')
+  expect(await page().getByLabel('encoding').inputValue()).toBe('windows-1252')
+  await page().getByLabel('encoding').selectOption('utf-8')
+  await seen('J\uFFFDrn')
+  await page().getByLabel('encoding').selectOption('windows-1252')
+  await seen('Jörn')
+})
+
+test('vCards come in; what only looks like a workbook is refused with a sentence', async () => {
+  await page().goto(`${satchel.url}/people/import`)
+  const card =
+    'BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Tove Wetherlam\r\nN:Wetherlam;Tove;;;\r\nEMAIL:tove.card@inkpost.example\r\nBDAY:19840930\r\nEND:VCARD\r\n'
+  const input = page().getByLabel('Choose a file')
+  await input.setInputFiles({ name: 'tove.vcf', mimeType: 'text/vcard', buffer: Buffer.from(card) })
+  await seen('How the columns were understood')
+  await seen('1984-09-30')
+  const broken = Buffer.from([0x50, 0x4b, 3, 4, 1, 2, 3])
+  await input.setInputFiles({ name: 'x.xlsx', mimeType: 'application/zip', buffer: broken })
+  await seen('This workbook can’t be read.')
+})
+
+test('a field is made, renamed with undo, retired and brought back', async () => {
+  await page().goto(`${satchel.url}/people/vocabulary`)
+  await seen('person.first_kite')
+  await visitor.expectAccessible()
+  await page().getByRole('textbox', { name: 'Name', exact: true }).fill('Shoe size')
+  await page().getByLabel('Holds').selectOption('number')
+  await page().getByRole('button', { name: 'Make it' }).click()
+  await seen('person.shoe_size')
+  await page().getByRole('textbox', { name: 'Name', exact: true }).fill('shoe SIZE')
+  await page().getByRole('button', { name: 'Make it' }).click()
+  await seen('There is a field with this name already.')
+  await page().getByLabel('Name of Shoe size').fill('Boot size')
+  await page().getByLabel('Name of Shoe size').press('Tab')
+  await seen('Shoe size is called Boot size now.')
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await page().getByLabel('Name of Shoe size').waitFor()
+  await page().getByRole('button', { name: 'Retire Shoe size' }).click()
+  await page().getByRole('button', { name: 'Bring back Shoe size' }).click()
+  await page().getByRole('button', { name: 'Retire Shoe size' }).waitFor()
+})
+
+test('a field becomes another kind after one has seen what is lost, and two are joined', async () => {
+  const before = ownFields(satchel.db).map(({ key }) => key)
+  await page().getByRole('button', { name: 'Change First kite' }).click()
+  await dialog().getByLabel('It holds').nth(1).selectOption('number')
+  await dialog()
+    .getByText(/lose it/)
+    .waitFor()
+  await visitor.expectAccessible()
+  await dialog().getByRole('button', { name: 'Cancel' }).click()
+  await page().getByRole('button', { name: 'Change Shoe size' }).click()
+  await dialog().getByLabel('Join it to').nth(1).selectOption({ label: 'First kite' })
+  await dialog().getByRole('button', { name: 'Join' }).click()
+  await dialog().waitFor({ state: 'detached' })
+  expect(ownFields(satchel.db).map(({ key }) => key)).toEqual(
+    before.filter((key) => key !== 'shoe_size'),
+  )
+})
+
+test('a tag is coloured, renamed, joined to another, and one is taken away', async () => {
+  await page().getByRole('link', { name: 'Tags', exact: true }).click()
+  const [first, second] = tagsWithCounts(satchel.db)
+  await page().getByLabel(`Colour of ${first!.name}`).selectOption('green')
+  await until('it is green', () => tagsWithCounts(satchel.db)[0]!.color === 'green')
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: `Join ${first!.name}` })
+    .click()
+  await dialog().getByRole('combobox').selectOption({ label: second!.name })
+  await dialog().getByRole('button', { name: 'Join' }).click()
+  await until('it is gone', () => tagsWithCounts(satchel.db).every(({ id }) => id !== first!.id))
+  await page()
+    .getByRole('button', { name: `Take away ${second!.name}` })
+    .click()
+  await dialog().getByRole('button', { name: 'Take it away' }).click()
+  await until('it is gone, too', () =>
+    tagsWithCounts(satchel.db).every(({ id }) => id !== second!.id),
+  )
+})
+
+test('what readers see of a list is changed, and its page of leaving says so', async () => {
+  await page().getByRole('link', { name: 'Lists', exact: true }).click()
+  const section = page().getByRole('region', { name: 'Wind notes' })
+  await section.getByLabel('Readers see').fill('The wind, every Tuesday')
+  await section.getByLabel('Readers see').press('Tab')
+  await seen('Wind notes is changed.')
+  await visitor.expectAccessible()
+  expect(
+    all(satchel.db, q.selectFrom('lists').select(['key', 'public_name']).orderBy('id'))[0],
+  ).toEqual({ key: 'wind-notes', public_name: 'The wind, every Tuesday' })
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await until(
+    'it is as before',
+    () =>
+      one(satchel.db, q.selectFrom('lists').select('public_name').orderBy('id'))!.public_name ===
+      'Wind notes',
+  )
+})
+
+test('the browser’s console said no error but those that were provoked', () => {
+  expect(visitor.errors.filter((error) => !/status of 422/.test(error))).toEqual([])
+})
