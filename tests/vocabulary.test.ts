@@ -157,7 +157,7 @@ test('a tag is coloured, renamed, joined to another, and one is taken away', asy
   )
 })
 
-test('what readers see of a list is changed, and its page of leaving says so', async () => {
+test('what readers see of a list is changed, and changed back', async () => {
   await page().getByRole('link', { name: 'Lists', exact: true }).click()
   const section = page().getByRole('region', { name: 'Wind notes' })
   await section.getByLabel('Readers see').fill('The wind, every Tuesday')
@@ -167,7 +167,7 @@ test('what readers see of a list is changed, and its page of leaving says so', a
   expect(
     all(satchel.db, q.selectFrom('lists').select(['key', 'public_name']).orderBy('id'))[0],
   ).toEqual({ key: 'wind-notes', public_name: 'The wind, every Tuesday' })
-  await page().getByRole('button', { name: 'Undo' }).click()
+  await page().getByRole('button', { name: 'Undo' }).last().click()
   await until(
     'it is as before',
     () =>
