@@ -38,9 +38,15 @@ export function makePeople(
   const add = personStatements(db)
   const people: DemoPerson[] = []
   const wording = wordingId(db, 'Yes, send me this. I can leave with one click at any time.')
-  const tags = ['owner', 'volunteer', 'press', 'repair day', 'festival 2025'].map(
-    (name) => run(db, q.insertInto('tags').values({ name })).id,
-  )
+  const tags = (
+    [
+      ['owner', 'brass'],
+      ['volunteer', 'green'],
+      ['press', 'blue'],
+      ['repair day', 'plain'],
+      ['festival 2025', 'plain'],
+    ] as const
+  ).map(([name, color]) => run(db, q.insertInto('tags').values({ name, color })).id)
   for (let i = 0; i < size; i++) {
     const joinedAt = chance.is(0.48)
       ? now - HISTORY - chance.next() * 900 * DAY

@@ -25,7 +25,7 @@ async function revoke(id: number) {
 </script>
 
 <template>
-  <section class="sheet mt-4 p-4" aria-labelledby="tokens-title">
+  <section class="sheet mt-4 p-5" aria-labelledby="tokens-title">
     <h2 id="tokens-title">Programs</h2>
     <p class="muted">
       A shop or site brings people, events and orders with a token:

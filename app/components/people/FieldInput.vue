@@ -2,7 +2,12 @@
 import { showFieldValue, type Field, type FieldValue } from '~~/core/people'
 
 /** One field of a person, changed where it stands: `change` has the new value, null for none. */
-const props = defineProps<{ field: Field; value: FieldValue | undefined }>()
+const props = defineProps<{
+  field: Field
+  value: FieldValue | undefined
+  /** Looks like a field of a form rather than like text that can be changed. */
+  framed?: boolean
+}>()
 const emit = defineEmits<{ change: [value: FieldValue | null] }>()
 function set(text: string) {
   const trimmed = text.trim()
@@ -29,7 +34,7 @@ const type = computed(
 <template>
   <select
     v-if="field.kind === 'yesno'"
-    class="field-inline"
+    :class="framed ? 'field' : 'field-inline'"
     :aria-label="field.name"
     :value="showFieldValue(value)"
     @change="set(($event.target as HTMLSelectElement).value)"
@@ -40,11 +45,11 @@ const type = computed(
   </select>
   <input
     v-else
-    class="field-inline"
+    :class="framed ? 'field' : 'field-inline'"
     :type="type"
     step="any"
     :aria-label="field.name"
-    placeholder="—"
+    :placeholder="framed ? '' : '—'"
     :value="showFieldValue(value)"
     @change="set(($event.target as HTMLInputElement).value)"
     @keydown.enter="($event.target as HTMLInputElement).blur()"

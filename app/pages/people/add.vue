@@ -60,6 +60,7 @@ async function add() {
         <span class="muted">{{ field.name }}</span>
         <div>
           <FieldInput
+            framed
             :field="field"
             :value="values[field.key] ?? undefined"
             @change="values = { ...values, [field.key]: $event }"
