@@ -146,6 +146,9 @@ export interface Schema {
     /** Counts up with each change, so that two who edit at once don't lose anything. */
     version: Generated<number>
     /** When its members were fixed; null for a segment that is computed. */
+    deleted_at: number | null
+    /** The query in SQL by which its people were found. */
+    query: string | null
     frozen_at: number | null
   }
   frozen_people: { segment_id: number; person_id: number }

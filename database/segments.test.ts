@@ -14,6 +14,7 @@ import {
 import { tierOf, withAct, type Keenness } from '../core/standing'
 import { DAY } from '../core/time'
 import { openMemory } from './connect'
+import { addPerson as putPerson } from './person-changes'
 import { factsOf } from './person-facts'
 import { all, one, q, run, transact, type Database } from './query'
 import { compareSegments } from './segment-compare'
@@ -23,7 +24,9 @@ import {
   changeSegment,
   countMembers,
   deleteSegment,
+  freezePeople,
   freezeRule,
+  restoreSegment,
   readCatalog,
   segmentById,
   usesOfSegment,
@@ -440,7 +443,7 @@ test('two who edit one segment: the second is told, and the first’s change sta
     expect(changeSegment(db, id, { name: 'Owners, mine', rule: owners }, 1, now)).toBe(2)
     expect(changeSegment(db, id, { name: 'Owners, yours', rule: owners }, 1, now)).toBeNull()
     expect(segmentById(db, id)!.name).toBe('Owners, mine')
-    deleteSegment(db, id)
+    deleteSegment(db, id, now)
   })
 })
 
@@ -455,7 +458,35 @@ test('where a segment is used is known; one that is gone matches nobody, under a
     )
     expect(usesOfSegment(db, id).segments.map((use) => use.id)).toEqual([other])
     expect(countMembers(db, { kind: 'segment', segmentId: other }, now)).toBe(1)
-    deleteSegment(db, id)
+    deleteSegment(db, id, now)
     expect(countMembers(db, { kind: 'segment', segmentId: other }, now)).toBe(0)
   })
+})
+
+test('a deleted segment is gone at once, can be brought back with its people for a day, and goes then', () => {
+  const db = makeAccount()
+  const people = [1, 2, 3].map((i) =>
+    putPerson(
+      db,
+      { address: `p${i}@x.example`, normal: `p${i}@x.example`, domain: 'x.example', values: {} },
+      0,
+    )!,
+  )
+  const { id, people: kept } = freezePeople(db, 'By SQL', 'select 1', [...people, 999], 5)
+  expect(kept).toBe(3)
+  const members = () => countMembers(db, { kind: 'segment', segmentId: id }, now)
+  expect(members()).toBe(3)
+  expect(segmentById(db, id)).toMatchObject({ query: 'select 1', frozenAt: 5 })
+  expect(deleteSegment(db, id, 10)).toBe(true)
+  expect(deleteSegment(db, id, 11)).toBe(false)
+  expect(segmentById(db, id)).toBeUndefined()
+  expect(members()).toBe(0)
+  expect(restoreSegment(db, id)).toBe(true)
+  expect(restoreSegment(db, id)).toBe(false)
+  expect(members()).toBe(3)
+  deleteSegment(db, id, 20)
+  const other = addSegment(db, 'Other', { kind: 'all', of: [] }, 21)
+  deleteSegment(db, other, 21 + DAY)
+  expect(restoreSegment(db, id)).toBe(false)
+  expect(restoreSegment(db, other)).toBe(true)
 })

@@ -8,6 +8,7 @@ import {
   type ReadyRule,
   type Rule,
 } from '../core/segments'
+import { DAY } from '../core/time'
 import { readAccount } from './account'
 import { ownFields, readFields } from './fields'
 import { all, one, q, run, transact, type Database } from './query'
@@ -19,18 +20,24 @@ export interface Segment {
   rule: Rule
   version: number
   frozenAt: number | null
+  /** The query in SQL by which its people were found; such a segment is frozen. */
+  query: string | null
 }
 
 /** A rule that matches nobody: what a stored rule that can't be read becomes. */
 const nobody: Rule = { kind: 'any', of: [] }
 
 export function readSegments(db: Database): Segment[] {
-  return all(db, q.selectFrom('segments').selectAll().orderBy('name')).map((row) => ({
+  return all(
+    db,
+    q.selectFrom('segments').selectAll().where('deleted_at', 'is', null).orderBy('name'),
+  ).map((row) => ({
     id: row.id,
     name: row.name,
     rule: readRule(JSON.parse(row.rule)) ?? nobody,
     version: row.version,
     frozenAt: row.frozen_at,
+    query: row.query,
   }))
 }
 
@@ -73,8 +80,27 @@ export function changeSegment(
   return changes ? sawVersion + 1 : null
 }
 
-export function deleteSegment(db: Database, id: number): boolean {
-  return run(db, q.deleteFrom('segments').where('id', '=', id)).changes === 1
+/** Deletes a segment; for a day it can be brought back. Those deleted before that go for good. */
+export function deleteSegment(db: Database, id: number, now: number): boolean {
+  return transact(db, () => {
+    run(db, q.deleteFrom('segments').where('deleted_at', '<', now - DAY))
+    const gone = q
+      .updateTable('segments')
+      .set({ deleted_at: now })
+      .where('id', '=', id)
+      .where('deleted_at', 'is', null)
+    return run(db, gone).changes === 1
+  })
+}
+
+/** Brings back a deleted segment, as it was. */
+export function restoreSegment(db: Database, id: number): boolean {
+  const back = q
+    .updateTable('segments')
+    .set({ deleted_at: null })
+    .where('id', '=', id)
+    .where('deleted_at', 'is not', null)
+  return run(db, back).changes === 1
 }
 
 /** Keeps the members of a rule as they are now, as a segment of its own; its id. */
@@ -99,6 +125,26 @@ export function freezeRule(db: Database, name: string, rule: Rule, now: number):
   })
 }
 
+/** Keeps the people whom a query found as a segment that stays as it is; its id, and how many are in it. */
+export function freezePeople(
+  db: Database,
+  name: string,
+  query: string,
+  ids: readonly number[],
+  now: number,
+): { id: number; people: number } {
+  return transact(db, () => {
+    const id = addSegment(db, name, nobody, now)
+    run(db, q.updateTable('segments').set({ frozen_at: now, query }).where('id', '=', id))
+    const put = db.sqlite.prepare(
+      'insert or ignore into frozen_people (segment_id, person_id) select ?, id from people where id = ?',
+    )
+    let people = 0
+    for (const person of ids) people += put.run(id, person).changes
+    return { id, people }
+  })
+}
+
 /** Where a segment is used: mailings whose audience it is, and other segments. */
 export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
@@ -107,9 +153,10 @@ export function usesOfSegment(db: Database, id: number) {
     mailings: all(db, q.selectFrom('mailings').select(['id', 'name', 'state', 'rule'])).filter(
       ({ rule }) => mentions(rule),
     ),
-    segments: all(db, q.selectFrom('segments').select(['id', 'name', 'rule'])).filter(
-      (segment) => segment.id !== id && mentions(segment.rule),
-    ),
+    segments: all(
+      db,
+      q.selectFrom('segments').select(['id', 'name', 'rule']).where('deleted_at', 'is', null),
+    ).filter((segment) => segment.id !== id && mentions(segment.rule)),
   }
 }
 

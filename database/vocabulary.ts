@@ -26,7 +26,14 @@ export function readVocabulary(db: Database) {
         .orderBy('no')
         .limit(1_000),
     ),
-    segments: all(db, q.selectFrom('segments').select(['id', 'name']).orderBy('name')),
+    segments: all(
+      db,
+      q
+        .selectFrom('segments')
+        .select(['id', 'name'])
+        .where('deleted_at', 'is', null)
+        .orderBy('name'),
+    ),
     products: all(
       db,
       q.selectFrom('products').select('name').distinct().orderBy('name').limit(500),

@@ -212,3 +212,12 @@ export const listChangeInput = object({
   publicName: line(100).required('Say what readers know it by.'),
   publicAbout: line(300).default(''),
 })
+
+const query = string().trim().max(20_000, 'At most 20,000 characters.').required('Write a query.')
+
+export const sqlInput = object({ query })
+
+export const sqlSegmentInput = object({
+  name: line(100).required('Give the segment a name.'),
+  query,
+})

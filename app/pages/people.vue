@@ -78,7 +78,10 @@ useKeys((event) => {
         >
         <div class="side-title flex justify-between">
           <span>Segments</span>
-          <NuxtLink to="/people/segments/new" class="link">New</NuxtLink>
+          <span class="flex gap-2">
+            <NuxtLink to="/people/sql" class="link">In SQL</NuxtLink>
+            <NuxtLink to="/people/segments/new" class="link">New</NuxtLink>
+          </span>
         </div>
         <NuxtLink
           v-for="one in segments.answer.value"

@@ -17,6 +17,7 @@ export interface SavedSegmentDetails {
   rule: Rule
   version: number
   frozenAt: number | null
+  query: string | null
   usedBy: {
     mailings: { id: number; name: string; state: string }[]
     segments: { id: number; name: string }[]

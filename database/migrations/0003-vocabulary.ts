@@ -9,6 +9,11 @@ alter table lists add column public_name text not null default '';
 alter table lists add column public_about text not null default '';
 update lists set public_name = name;
 
+-- The query in SQL by which a frozen segment came about.
+alter table segments add column query text;
+-- A deleted segment is kept for a day, so that it can be brought back with its people.
+alter table segments add column deleted_at integer;
+
 create table import_mappings (
   header text primary key,
   plans text not null,

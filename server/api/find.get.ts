@@ -1,12 +1,14 @@
+import { parseRule } from '~~/core/segments'
 import { peoplePage } from '~~/database/people'
 import { mailingsWithTotals } from '~~/database/mailings'
+import { readCatalog, readSegments } from '~~/database/segments'
 
-/** People and mailings whose name has these words, for finding anything. */
+/** People, mailings and segments whose name has these words, and the words as a rule where they are one. */
 export default defineEventHandler((event) => {
   const words = String(getQuery(event).q ?? '')
     .trim()
-    .slice(0, 100)
-  if (words.length < 2) return { people: [], mailings: [] }
+    .slice(0, 2_000)
+  if (words.length < 2) return { people: [], mailings: [], segments: [], rule: null }
   const { db } = satchel()
   const lower = words.toLowerCase()
   return {
@@ -23,5 +25,10 @@ export default defineEventHandler((event) => {
       )
       .slice(0, 6)
       .map(({ id, name, state }) => ({ id, name, state })),
+    segments: readSegments(db)
+      .filter(({ name }) => name.toLowerCase().includes(lower))
+      .slice(0, 6)
+      .map(({ id, name }) => ({ id, name })),
+    rule: parseRule(words, readCatalog(db)).ok ? words : null,
   }
 })

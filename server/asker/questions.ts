@@ -1,5 +1,6 @@
 import type { Database } from '../../database'
-import { countValues, previewRetyping } from '../../database/fields'
+import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/ask-sql'
+import { countValues, previewRetyping, readFields } from '../../database/fields'
 import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
@@ -9,6 +10,7 @@ import type { FieldKind } from '../../core/people'
 import type { Rule } from '../../core/segments'
 
 const PAGE = 50
+const dataFolder = process.env.SATCHEL_DATA!
 
 /**
  * What the asker can be asked. Each may take long, which is why none is asked in the web process.
@@ -42,6 +44,16 @@ export const questions = {
     return compareSegments(db, ids, now)
   },
 
+  /** A query of the user's own, over the documented views. What is wrong with it comes back in words. */
+  sql(db: Database, { query }: { query: string }): SqlAnswer | { fault: string } {
+    return faultInWords(() => askSql(dataFolder, readFields(db), query))
+  },
+
+  /** The people a query is about. */
+  sqlPeople(db: Database, { query }: { query: string }): { ids: number[] } | { fault: string } {
+    return faultInWords(() => ({ ids: peopleOfSql(dataFolder, readFields(db), query) }))
+  },
+
   /** How many people have a value of each field. */
   fieldCounts(db: Database, _: object) {
     return Object.fromEntries(countValues(db))
@@ -62,6 +74,15 @@ export type Question = {
   [K in keyof Questions]: { ask: K; of: Parameters<Questions[K]>[1] }
 }[keyof Questions]
 export type SegmentAnswer = ReturnType<Questions['segment']>
+
+function faultInWords<T>(ask: () => T): T | { fault: string } {
+  try {
+    return ask()
+  } catch (error) {
+    if (error instanceof SqlFault) return { fault: error.message }
+    throw error
+  }
+}
 
 function shownPeople(db: Database, offset: number) {
   const rows = membersPage(db, PAGE, offset)

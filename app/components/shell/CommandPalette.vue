@@ -14,12 +14,16 @@ interface Command {
   about: string
   run: () => unknown
 }
+const nothing = () => ({ people: [], mailings: [], segments: [], rule: null })
 const shell = useShell()
 const words = ref('')
 const found = shallowRef<{
   people: { id: number; address: string; name: string }[]
   mailings: { id: number; name: string; state: string }[]
-}>({ people: [], mailings: [] })
+  segments: { id: number; name: string }[]
+  /** What is typed, where it reads as a rule. */
+  rule: string | null
+}>(nothing())
 let afterG = 0
 
 const fixed: Command[] = [
@@ -29,6 +33,18 @@ const fixed: Command[] = [
     name: 'Import people',
     about: 'From a file',
     run: () => navigateTo('/people/import'),
+  },
+  {
+    id: 'vocabulary',
+    name: 'Fields, tags, lists',
+    about: 'What is known, and how it is called',
+    run: () => navigateTo('/people/vocabulary'),
+  },
+  {
+    id: 'sql',
+    name: 'Ask in SQL',
+    about: 'A query over people and mail',
+    run: () => navigateTo('/people/sql'),
   },
   ...areas.map((area) => ({
     id: area.path,
@@ -49,6 +65,23 @@ const commands = computed<Command[]>(() => {
   const matching = fixed.filter((command) => command.name.toLowerCase().includes(typed))
   return [
     ...matching,
+    ...(found.value.rule === null
+      ? []
+      : [
+          {
+            id: 'rule',
+            name: found.value.rule,
+            about: 'Segment by this rule',
+            run: () =>
+              navigateTo({ path: '/people/segments/new', query: { text: found.value.rule } }),
+          },
+        ]),
+    ...found.value.segments.map((segment) => ({
+      id: `s${segment.id}`,
+      name: segment.name,
+      about: 'Segment',
+      run: () => navigateTo(`/people/segments/${segment.id}`),
+    })),
     ...found.value.mailings.map((mailing) => ({
       id: `m${mailing.id}`,
       name: mailing.name,
@@ -66,7 +99,7 @@ const commands = computed<Command[]>(() => {
 let asked = 0
 watch(words, async (typed) => {
   const mine = ++asked
-  if (typed.trim().length < 2) return void (found.value = { people: [], mailings: [] })
+  if (typed.trim().length < 2) return void (found.value = nothing())
   const answer = await request<typeof found.value>('/api/find', { query: { q: typed } }).catch(
     () => null,
   )

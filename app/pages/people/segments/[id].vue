@@ -48,20 +48,17 @@ async function freeze() {
   await navigateTo(`/people/segments/${made.id}`)
 }
 async function remove() {
-  const { name, rule } = store
-  const done = await ask(`/api/segments/${store.saved!.id}`, { method: 'DELETE' })
-  if (!done) return
+  const { id } = store.saved!
+  const { name } = store
+  if (!(await ask(`/api/segments/${id}`, { method: 'DELETE' }))) return
   useLive().changes++
   await navigateTo('/people')
   useNotices().say(`${name} is deleted.`, {
     label: 'Undo',
     run: async () => {
-      const made = await ask<{ id: number }>('/api/segments', {
-        method: 'POST',
-        body: { name, rule },
-      })
+      const back = await ask(`/api/segments/${id}/restore`, { method: 'POST' })
       useLive().changes++
-      if (made) await navigateTo(`/people/segments/${made.id}`)
+      if (back) await navigateTo(`/people/segments/${id}`)
     },
   })
 }
@@ -123,7 +120,16 @@ const uses = computed(() =>
     <RuleText v-if="asText" class="mt-3" @close="asText = false" />
     <p v-if="store.problem && store.counts" class="fault mt-2" role="alert">{{ store.problem }}</p>
 
-    <section class="sheet mt-3" aria-label="Rules">
+    <div v-if="store.saved?.query" class="sheet mt-3 p-4">
+      <h2>By this query in SQL</h2>
+      <pre class="small mt-2 overflow-auto whitespace-pre-wrap">{{ store.saved.query }}</pre>
+      <NuxtLink
+        class="btn btn-sm mt-3"
+        :to="{ path: '/people/sql', query: { q: store.saved.query } }"
+        >Ask again</NuxtLink
+      >
+    </div>
+    <section v-else class="sheet mt-3" aria-label="Rules">
       <RuleLines />
       <div v-if="!store.frozen" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
         <AddRule
