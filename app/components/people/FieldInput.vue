@@ -43,7 +43,7 @@ const type = computed(
     <option>yes</option>
     <option>no</option>
   </select>
-  <input
+  <KeptInput
     v-else
     :class="framed ? 'field' : 'field-inline'"
     :type="type"
@@ -51,7 +51,7 @@ const type = computed(
     :aria-label="field.name"
     :placeholder="framed ? '' : '—'"
     :value="showFieldValue(value)"
-    @change="set(($event.target as HTMLInputElement).value)"
+    @taken="set($event)"
     @keydown.enter="($event.target as HTMLInputElement).blur()"
   />
 </template>

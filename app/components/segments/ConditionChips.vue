@@ -156,16 +156,15 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         </option>
       </select>
       <template v-if="condition.of.which === 'last'">
-        <input
+        <KeptInput
           class="chip w-14 text-right"
           type="number"
           min="1"
           max="1000"
           aria-label="How many mailings"
           :value="condition.of.n"
-          @change="
-            Number(valueOf($event)) >= 1 &&
-            set({ of: { which: 'last', n: Math.round(Number(valueOf($event))) } })
+          @taken="
+            Number($event) >= 1 && set({ of: { which: 'last', n: Math.round(Number($event)) } })
           "
         />
       </template>

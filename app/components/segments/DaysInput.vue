@@ -11,14 +11,14 @@ function set(text: string) {
 </script>
 
 <template>
-  <input
+  <KeptInput
     class="chip w-16 text-right"
     type="number"
     min="1"
     :max="MOST_DAYS"
     aria-label="Days"
     :value="days"
-    @change="set(($event.target as HTMLInputElement).value)"
+    @taken="set($event)"
   />
   <span>{{ days === 1 ? 'day' : 'days' }}</span>
 </template>

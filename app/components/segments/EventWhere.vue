@@ -38,11 +38,11 @@ function rename(property: string) {
   </button>
   <template v-else>
     <span>where</span>
-    <input
+    <KeptInput
       class="chip w-28"
       aria-label="Property"
       :value="where.property"
-      @change="rename(($event.target as HTMLInputElement).value)"
+      @taken="rename($event)"
     />
     <select
       class="chip"

@@ -42,31 +42,31 @@ function set(part: 'number' | 'from' | 'to', text: string) {
     <option v-for="(words, key) in kinds" :key="key" :value="key">{{ words }}</option>
   </select>
   <template v-if="test.is === 'between'">
-    <input
+    <KeptInput
       class="chip w-20 text-right"
       type="number"
       step="any"
       aria-label="From"
       :value="test.from / factor"
-      @change="set('from', ($event.target as HTMLInputElement).value)"
+      @taken="set('from', $event)"
     />
     <span>and</span>
-    <input
+    <KeptInput
       class="chip w-20 text-right"
       type="number"
       step="any"
       aria-label="To"
       :value="test.to / factor"
-      @change="set('to', ($event.target as HTMLInputElement).value)"
+      @taken="set('to', $event)"
     />
   </template>
-  <input
+  <KeptInput
     v-else
     class="chip w-20 text-right"
     type="number"
     step="any"
     aria-label="Number"
     :value="test.number / factor"
-    @change="set('number', ($event.target as HTMLInputElement).value)"
+    @taken="set('number', $event)"
   />
 </template>

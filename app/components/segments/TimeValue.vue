@@ -7,15 +7,14 @@ const emit = defineEmits<{ change: [when: TimeComparison] }>()
 </script>
 
 <template>
-  <input
+  <KeptInput
     v-if="'day' in when"
     class="chip"
     type="date"
     aria-label="Day"
     :value="when.day"
-    @change="
-      (event) => {
-        const day = (event.target as HTMLInputElement).value
+    @taken="
+      (day) => {
         if (day) emit('change', { ...when, day } as TimeComparison)
       }
     "

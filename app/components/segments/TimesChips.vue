@@ -22,13 +22,13 @@ function set(text: string) {
   >
     <option v-for="(words, is) in kinds" :key="is" :value="is">{{ words }}</option>
   </select>
-  <input
+  <KeptInput
     class="chip w-14 text-right"
     type="number"
     min="0"
     aria-label="Times"
     :value="times.n"
-    @change="set(($event.target as HTMLInputElement).value)"
+    @taken="set($event)"
   />
   <span>{{ times.n === 1 ? 'time' : 'times' }}</span>
 </template>

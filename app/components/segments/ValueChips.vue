@@ -84,13 +84,13 @@ function anniversary(typed: string) {
     <option v-for="(words, is) in options" :key="is" :value="is">{{ words }}</option>
   </select>
   <template v-if="'text' in test || 'texts' in test">
-    <input
+    <KeptInput
       class="chip min-w-24 field-sizing-content"
       aria-label="Value"
       :list="id"
       :value="text"
       @focus="emit('look')"
-      @change="write(($event.target as HTMLInputElement).value)"
+      @taken="write($event)"
     />
     <datalist :id="id">
       <option v-for="one in values" :key="one.value" :value="one.value">{{ people(one.n) }}</option>
@@ -103,14 +103,14 @@ function anniversary(typed: string) {
   />
   <template v-else-if="test.is === 'anniversary'">
     <span>within</span>
-    <input
+    <KeptInput
       class="chip w-16 text-right"
       type="number"
       min="0"
       max="366"
       aria-label="Days"
       :value="test.days"
-      @change="anniversary(($event.target as HTMLInputElement).value)"
+      @taken="anniversary($event)"
     />
     <span>{{ test.days === 1 ? 'day' : 'days' }}</span>
   </template>

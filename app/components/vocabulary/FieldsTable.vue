@@ -85,11 +85,11 @@ async function retire(field: OwnField, retired: boolean) {
             :class="field.retired_at !== null && 'text-ink-500'"
           >
             <td>
-              <input
+              <KeptInput
                 class="field field-sm max-w-[220px]"
                 :aria-label="`Name of ${field.name}`"
                 :value="field.name"
-                @change="rename(field, ($event.target as HTMLInputElement).value)"
+                @taken="rename(field, $event)"
               />
             </td>
             <td>{{ kindWords[field.kind] }}</td>

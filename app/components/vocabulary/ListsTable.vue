@@ -35,7 +35,6 @@ async function make() {
   making.value = ''
   await reload()
 }
-const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
@@ -56,33 +55,33 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       </div>
       <div class="grid max-w-3xl grid-cols-[170px_1fr] items-center gap-x-4 gap-y-2 p-4">
         <label :for="`name-${list.id}`">Called here</label>
-        <input
+        <KeptInput
           :id="`name-${list.id}`"
           class="field"
           :value="list.name"
-          @change="save(list, { name: value($event) })"
+          @taken="save(list, { name: $event })"
         />
         <label :for="`about-${list.id}`">For you to remember</label>
-        <input
+        <KeptInput
           :id="`about-${list.id}`"
           class="field"
           :value="list.description"
-          @change="save(list, { description: value($event) })"
+          @taken="save(list, { description: $event })"
         />
         <label :for="`public-${list.id}`">Readers see</label>
-        <input
+        <KeptInput
           :id="`public-${list.id}`"
           class="field"
           :value="list.public_name"
-          @change="save(list, { public_name: value($event) })"
+          @taken="save(list, { public_name: $event })"
         />
         <label :for="`public-about-${list.id}`">What it is about</label>
-        <input
+        <KeptInput
           :id="`public-about-${list.id}`"
           class="field"
           :value="list.public_about"
           placeholder="Every Tuesday: where the wind will be"
-          @change="save(list, { public_about: value($event) })"
+          @taken="save(list, { public_about: $event })"
         />
         <span class="muted">List-Id</span>
         <span class="muted">{{ list.listId }}</span>

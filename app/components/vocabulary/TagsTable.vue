@@ -57,11 +57,11 @@ async function remove() {
             <span :class="`tag tag-${tag.color}`">{{ tag.name }}</span>
           </td>
           <td>
-            <input
+            <KeptInput
               class="field field-sm max-w-[220px]"
               :aria-label="`Name of ${tag.name}`"
               :value="tag.name"
-              @change="rename(tag, ($event.target as HTMLInputElement).value)"
+              @taken="rename(tag, $event)"
             />
           </td>
           <td>

@@ -37,12 +37,12 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
   <p v-if="store.problem && !store.mailing" class="fault p-6" role="alert">{{ store.problem }}</p>
   <div v-else-if="store.mailing" class="flex h-full flex-col">
     <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
-      <input
+      <KeptInput
         :value="store.mailing.name"
         class="field w-[190px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
         aria-label="Name of the mailing"
         maxlength="120"
-        @change="store.set({ name: ($event.target as HTMLInputElement).value })"
+        @taken="store.set({ name: $event })"
       />
       <StateMark :state="store.mailing.state" />
       <MailingStages class="ml-2" />

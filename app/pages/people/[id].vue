@@ -221,13 +221,11 @@ const shownLine = computed(() =>
         <dl class="grid grid-cols-[130px_1fr] items-center gap-y-0.5 p-3.5">
           <dt class="muted">Address</dt>
           <dd>
-            <input
+            <KeptInput
               class="field-inline"
               aria-label="Address"
               :value="person.address"
-              @change="
-                change({ address: ($event.target as HTMLInputElement).value }, 'The address')
-              "
+              @taken="change({ address: $event }, 'The address')"
             />
           </dd>
           <template v-for="field in person.fields" :key="field.key">
