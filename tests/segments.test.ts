@@ -162,6 +162,26 @@ test('a mailing goes to a segment: the waterfall ends at just its people', async
   await seen(/Used|used/)
 })
 
+test('what is being typed stays when an answer arrives in the middle of a word', async () => {
+  await page().goto(`${satchel.url}/people/segments/new`)
+  await page().getByRole('combobox', { name: 'Add a rule' }).fill('flying style')
+  await page().getByRole('option', { name: 'Flying style includes', exact: true }).click()
+  await page().route('**/api/segments/values*', async (route) => {
+    await new Promise((late) => setTimeout(late, 900))
+    await route.continue()
+  })
+  const values = page().waitForResponse('**/api/segments/values*')
+  await page().getByLabel('Value').click()
+  await page().keyboard.press('Control+a')
+  await page().keyboard.type('stu')
+  await values
+  await page().locator('datalist option').first().waitFor({ state: 'attached' })
+  await page().keyboard.type('nt')
+  await page().keyboard.press('Enter')
+  await seen(/Flying style includes "stunt"/)
+  await page().unroute('**/api/segments/values*')
+})
+
 test('two who are one person are made one', async () => {
   const [kept, gone] = all(
     satchel.db,
