@@ -153,7 +153,24 @@ export interface Schema {
   }
   frozen_people: { segment_id: number; person_id: number }
   /** How many were in a segment at the end of a day, and who came and went on it. */
-  segment_days: { segment_id: number; day: string; size: number; came: number; went: number }
+  segment_days: {
+    segment_id: number
+    day: string
+    at: number
+    size: number
+    came: number
+    went: number
+    /** The version of the segment whose rule it was. */
+    version: number
+  }
+  segment_people: { segment_id: number; person_id: number }
+  segment_moves: {
+    segment_id: number
+    day: string
+    person_id: number
+    came: number
+    why: string | null
+  }
   products: {
     id: Generated<number>
     key: string

@@ -7,6 +7,7 @@ import { beat, engineStops } from '../database/heartbeat'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
 import type { Engine, Work } from './engine'
+import { followSegments } from './follow-segments'
 import { runJobs } from './jobs'
 import { judgeActs } from './judge-acts'
 import { readReports } from './read-reports'
@@ -71,6 +72,7 @@ await Promise.all([
   keepDoing('judge-acts', judgeActs, 150),
   keepDoing('read-reports', readReports, 300),
   keepDoing('jobs', runJobs, 200),
+  keepDoing('follow-segments', followSegments, 2_000),
   keepDoing('check-links', checkLinks, 300),
   keepDoing('clockwork', clockwork, 50),
 ])

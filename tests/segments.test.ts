@@ -162,6 +162,27 @@ test('a mailing goes to a segment: the waterfall ends at just its people', async
   await seen(/Used|used/)
 })
 
+test('day by day a segment says who came and went, and because of what', async () => {
+  const day = addSegment(satchel.db, 'Of these days', joined(1), now())
+  await page().goto(`${satchel.url}/people/segments/${day}`)
+  await seen('Its size is noted once a day from now on')
+  const known = () =>
+    all(satchel.db, q.selectFrom('segment_days').select('day').where('segment_id', '=', day)).length
+  await until('today is noted', () => known() === 1)
+  const { id: person } = one(
+    satchel.db,
+    q.selectFrom('people').select('id').orderBy('joined_at', 'desc').orderBy('id', 'desc'),
+  )!
+  satchel.db.sqlite.prepare('update people set joined_at = ? where id = ?').run(now(), person)
+  await page().request.post(`${satchel.url}/api/clock`, {
+    data: { jumpTo: now() + 26 * 3_600_000 },
+  })
+  await until('the next day is noted, too', () => known() >= 2)
+  const chart = page().getByRole('img', { name: /people on .*, \d+ on / })
+  await chart.waitFor()
+  await visitor.expectAccessible()
+})
+
 test('what is being typed stays when an answer arrives in the middle of a word', async () => {
   await page().goto(`${satchel.url}/people/segments/new`)
   await page().getByRole('combobox', { name: 'Add a rule' }).fill('flying style')

@@ -179,7 +179,10 @@ const uses = computed(() =>
     <StartingPoints v-if="isNew && store.rule.of.length === 0" class="mt-4" />
     <div v-else class="mt-4 grid grid-cols-[minmax(0,8fr)_minmax(0,5fr)] items-start gap-4">
       <SegmentPeople @why="why = $event" />
-      <SharedSegments />
+      <div>
+        <SharedSegments />
+        <SegmentTrend v-if="store.saved && !store.frozen" :id="store.saved.id" class="mt-4" />
+      </div>
     </div>
     <WhyDialog v-if="why" :person="why" @close="why = null" />
   </div>

@@ -1,0 +1,47 @@
+import { withAct, type Keenness } from '../standing'
+import type { MailFact, PersonFacts } from './person-facts'
+
+/**
+ * What was known of a person at an earlier moment, as far as it has a time: mail, orders, events,
+ * subscriptions, engagement. Values and tags have none and stay as they are. Null: not on file yet.
+ */
+export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
+  if (person.joinedAt > at) return null
+  const until = (time: number | null) => (time !== null && time <= at ? time : null)
+  const mail = person.mail.flatMap((one): MailFact[] => {
+    const acceptedAt = until(one.acceptedAt)
+    if (acceptedAt === null && (one.acceptedAt !== null || one.at > at)) return []
+    const later = one.at > at
+    return [
+      {
+        ...one,
+        // It was accepted before it bounced or was complained about.
+        state: later && acceptedAt !== null ? 'accepted' : one.state,
+        at: later ? acceptedAt! : one.at,
+        acceptedAt,
+        openedAt: until(one.openedAt),
+        clickedAt: until(one.clickedAt),
+      },
+    ]
+  })
+  const orders = person.orders.filter((order) => order.at <= at)
+  return {
+    ...person,
+    mail,
+    orders,
+    clicks: person.clicks.filter((click) => click.at <= at),
+    events: person.events.filter((event) => event.at <= at),
+    subscriptions: new Map([...person.subscriptions].filter(([, { since }]) => since <= at)),
+    keenness: keennessOf(mail, orders),
+  }
+}
+
+function keennessOf(mail: readonly MailFact[], orders: readonly { at: number }[]): Keenness {
+  let keenness: Keenness = null
+  for (const { openedAt, clickedAt } of mail) {
+    if (openedAt !== null) keenness = withAct(keenness, 'open', openedAt)
+    if (clickedAt !== null) keenness = withAct(keenness, 'click', clickedAt)
+  }
+  for (const { at } of orders) keenness = withAct(keenness, 'order', at)
+  return keenness
+}
