@@ -39,7 +39,7 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
     <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
       <KeptInput
         :value="store.mailing.name"
-        class="field w-[190px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
+        class="field field-sizing-content w-auto min-w-[120px] max-w-[280px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
         aria-label="Name of the mailing"
         maxlength="120"
         @taken="store.set({ name: $event })"
