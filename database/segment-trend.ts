@@ -8,6 +8,8 @@ import { askedAt, membersOf, readCatalog, type Segment } from './segments'
 const CHUNK = 20_000
 /** Of those who came or went on a day, so many are kept by name and reason. */
 const NAMED = 300
+/** People shown for each reason. */
+const SHOWN = 3
 /** Days that names are kept for. */
 const NAMES_STAY = 60
 
@@ -194,7 +196,7 @@ function putMembers(db: Database, segmentId: number, ids: readonly number[]) {
   })
 }
 
-/** A segment's size by day, and why people came and went lately, the latest first. */
+/** A segment's size by day, and why people came and went in the last two weeks, with the latest of them by name. */
 export function trendOf(db: Database, segmentId: number, days = 90) {
   const found = all(
     db,
@@ -216,16 +218,25 @@ export function trendOf(db: Database, segmentId: number, days = 90) {
       .orderBy('n', 'desc')
       .limit(12),
   )
+  const ranked = q
+    .selectFrom('segment_moves')
+    .select(['day', 'came', 'why', 'person_id'])
+    .select((eb) =>
+      eb.fn
+        .agg<number>('row_number')
+        .over((over) => over.partitionBy(['came', 'why']).orderBy('day', 'desc'))
+        .as('place'),
+    )
+    .where('segment_id', '=', segmentId)
   const people = all(
     db,
     q
-      .selectFrom('segment_moves as m')
+      .selectFrom(ranked.as('m'))
       .innerJoin('people', 'people.id', 'm.person_id')
       .select(['m.day', 'm.came', 'm.why', 'people.id', 'address', 'first_name', 'last_name'])
-      .where('segment_id', '=', segmentId)
+      .where('m.place', '<=', SHOWN)
       .orderBy('m.day', 'desc')
-      .orderBy('m.came', 'desc')
-      .limit(40),
+      .orderBy('m.came', 'desc'),
   ).map(({ first_name, last_name, address, came, ...rest }) => ({
     ...rest,
     came: came === 1,

@@ -40,7 +40,7 @@ const first = computed(() => days.value[0])
 const last = computed(() => days.value.at(-1))
 const words = (why: string | null) => why ?? 'a value or a tag was changed'
 const names = (came: boolean, why: string | null) =>
-  (trend.value?.people ?? []).filter((one) => one.came === came && one.why === why).slice(0, 3)
+  (trend.value?.people ?? []).filter((one) => one.came === came && one.why === why)
 </script>
 
 <template>
