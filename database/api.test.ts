@@ -65,6 +65,16 @@ test('a key answers the same request as before, and refuses another body', () =>
   expect(answerBefore(db, other, 'k', '[1]')).toBeNull()
 })
 
+test('an answer is forgotten after seven days', () => {
+  const { id } = addApiToken(db, 'Shop', 0)
+  const DAY = 86_400_000
+  keepAnswer(db, id, 'old', '[1]', 200, '1', 0)
+  keepAnswer(db, id, 'young', '[1]', 200, '2', 6 * DAY)
+  keepAnswer(db, id, 'now', '[1]', 200, '3', 8 * DAY)
+  expect(answerBefore(db, id, 'old', '[2]')).toBeNull()
+  expect(answerBefore(db, id, 'young', '[1]')).toEqual({ status: 200, answer: '2' })
+})
+
 test('one faulty entry leaves the others, and nothing of itself', () => {
   const results = takeBatch(db, ['a', 'bad', 'b'], (name) => {
     somebody(db, name)

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
+import { DAY } from '../core/time'
 import { checkAddress } from '../core/people'
 import { changeSubscription } from './subscriptions'
 import { erasedAsker } from './erased'
@@ -60,6 +61,9 @@ export function useApiToken(db: Database, token: string, now: number): number | 
   return found.id
 }
 
+/** An answer is kept for its idempotency key for so long. */
+const ANSWERS_STAY = 7 * DAY
+
 /** What a request with an idempotency key was answered before; with another body the key is spent. */
 export function answerBefore(db: Database, tokenId: number, key: string, body: string) {
   const before = one(
@@ -72,6 +76,7 @@ export function answerBefore(db: Database, tokenId: number, key: string, body: s
     : ('spent' as const)
 }
 
+/** Keeps an answer for its key; those of long ago are forgotten. */
 export function keepAnswer(
   db: Database,
   tokenId: number,
@@ -81,6 +86,7 @@ export function keepAnswer(
   answer: string,
   now: number,
 ) {
+  run(db, q.deleteFrom('api_answers').where('at', '<', now - ANSWERS_STAY))
   run(
     db,
     q

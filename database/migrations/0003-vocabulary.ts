@@ -33,6 +33,8 @@ create table segment_moves (
 ) strict, without rowid;
 create index segment_moves_by_person on segment_moves (person_id);
 
+create index api_answers_by_time on api_answers (at);
+
 create table import_mappings (
   header text primary key,
   plans text not null,

@@ -1,55 +1,10 @@
 <script setup lang="ts">
-import type { Field, FieldValue } from '~~/core/people'
+import type { FieldValue } from '~~/core/people'
+import type { Person } from '~/components/people/person'
 
-interface Person {
-  id: number
-  address: string
-  name: string
-  joinedAt: number
-  currency: string
-  values: Record<string, FieldValue>
-  fields: Field[]
-  pulse: ('clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced')[]
-  hours: number[][]
-  tier: string
-  engagement: number
-  keenness: number[]
-  spent: number
-  segments: { id: number; name: string }[]
-  subscriptions: { list_id: number; name: string; state: string; since: number }[]
-  tags: string[]
-  setAside: { at: number; reason: string; detail: string } | null
-  evidence: {
-    at: number
-    state: string
-    way: string
-    way_ref: string | null
-    list: string
-    wording: string | null
-  }[]
-  mailings: {
-    id: number
-    name: string
-    state: string
-    at: number
-    opened_at: number | null
-    clicked_at: number | null
-    left_at: number | null
-    answer: string | null
-  }[]
-  orders: {
-    id: number
-    number: string
-    at: number
-    money: number
-    items: { name: string; quantity: number }[]
-  }[]
-  events: { name: string; at: number; props: string }[]
-  notes: { id: number; at: number; by_name: string; text: string }[]
-}
 const route = useRoute()
 const { look: tagLook } = useTags()
-const { date, dayAndTime } = useTimes()
+const { date } = useTimes()
 const {
   answer: person,
   problem,
@@ -59,7 +14,6 @@ const lists = useAnswer<{ lists: { id: number; name: string }[] }>(() => '/api/p
   live: false,
 })
 const dialog = ref<'aside' | 'list' | 'merge' | 'erase' | null>(null)
-const note = ref('')
 const tag = ref('')
 
 async function change(
@@ -98,84 +52,10 @@ async function act(
     },
   })
 }
-async function addNote() {
-  if (!note.value.trim()) return
-  const done = await ask(`/api/people/${person.value!.id}/notes`, {
-    method: 'POST',
-    body: { text: note.value },
-  })
-  if (done) note.value = ''
-  await reload()
-}
-async function removeNote(one: Person['notes'][number]) {
-  const path = `/api/people/${person.value!.id}/notes`
-  await ask(`${path}/${one.id}`, { method: 'DELETE' })
-  await reload()
-  useNotices().say('The note is deleted.', {
-    label: 'Undo',
-    run: async () => {
-      await ask(path, { method: 'POST', body: { text: one.text } })
-      await reload()
-    },
-  })
-}
 function addTag() {
   if (tag.value.trim()) void act({ act: 'tag', tag: tag.value.trim() }, 'untag')
   tag.value = ''
 }
-
-/** One line of time: mail, orders, events, consent and notes, the latest first. */
-const line = computed(() => {
-  const { value: of } = person
-  if (!of) return []
-  const items = [
-    ...of.mailings.flatMap((mailing) => [
-      {
-        at: mailing.at,
-        kind: 'mail',
-        words: `${mailing.name}: ${[mailing.state, mailing.answer].filter(Boolean).join(', ')}`,
-        to: `/results/${mailing.id}`,
-      },
-      ...(mailing.opened_at
-        ? [{ at: mailing.opened_at, kind: 'read', words: `opened ${mailing.name}`, to: null }]
-        : []),
-      ...(mailing.clicked_at
-        ? [{ at: mailing.clicked_at, kind: 'click', words: `clicked in ${mailing.name}`, to: null }]
-        : []),
-    ]),
-    ...of.orders.map((order) => ({
-      at: order.at,
-      kind: 'order',
-      words: `${order.number}, ${money(order.money, of.currency)}: ${order.items.map(({ name, quantity }) => (quantity > 1 ? `${quantity} × ${name}` : name)).join(', ')}`,
-      to: null,
-    })),
-    ...of.events.map((event) => ({
-      at: event.at,
-      kind: 'event',
-      words: `${event.name}: ${Object.values(JSON.parse(event.props) as object).join(', ')}`,
-      to: null,
-    })),
-    ...of.evidence.map((one) => ({
-      at: one.at,
-      kind: 'consent',
-      words: `${one.state} on ${one.list} ${one.way.startsWith('by ') ? '' : 'by '}${one.way}${one.wording ? ` · “${one.wording}”` : ''}`,
-      to: null,
-    })),
-    ...of.notes.map((one) => ({
-      at: one.at,
-      kind: 'note',
-      words: `${one.by_name}: ${one.text}`,
-      to: null,
-    })),
-    { at: of.joinedAt, kind: 'joined', words: 'came on file', to: null },
-  ]
-  return items.sort((a, b) => b.at - a.at)
-})
-const shownKind = ref('')
-const kinds = computed(() => [...new Set(line.value.map(({ kind }) => kind))])
-const shownLine = computed(() =>
-  line.value.filter(({ kind }) => !shownKind.value || kind === shownKind.value).slice(0, 120),
-)
 </script>
 
 <template>
@@ -302,70 +182,8 @@ const shownLine = computed(() =>
         </section>
       </div>
     </div>
-    <section class="sheet mt-4">
-      <div class="sheet-head">
-        <h2>Notes</h2>
-        <span class="muted small">seen by your team only</span>
-      </div>
-      <form class="flex gap-2 p-3.5" @submit.prevent="addNote">
-        <input
-          v-model="note"
-          class="field"
-          aria-label="Write a note"
-          placeholder="Write a note"
-          maxlength="2000"
-        />
-        <button class="btn" :disabled="!note.trim()">Add</button>
-      </form>
-      <ul class="m-0 list-none px-3.5 pb-2">
-        <li
-          v-for="one in person.notes"
-          :key="one.id"
-          class="flex gap-2 border-t border-line-soft py-1.5"
-        >
-          <span class="flex-1"
-            >{{ one.text }}
-            <span class="muted small">{{ one.by_name }}, {{ dayAndTime(one.at) }}</span></span
-          >
-          <button
-            type="button"
-            class="muted min-h-6 min-w-6"
-            aria-label="Delete this note"
-            @click="removeNote(one)"
-          >
-            ×
-          </button>
-        </li>
-      </ul>
-    </section>
-    <section class="sheet mt-4">
-      <div class="sheet-head">
-        <h2>Everything, in time</h2>
-        <span class="flex items-center gap-3">
-          <span v-if="person.orders.length" class="muted small"
-            >{{ person.orders.length }} orders, {{ money(person.spent, person.currency) }}</span
-          >
-          <select v-model="shownKind" class="chip" aria-label="Show">
-            <option value="">all kinds</option>
-            <option v-for="kind in kinds" :key="kind">{{ kind }}</option>
-          </select>
-        </span>
-      </div>
-      <table class="grid-table">
-        <tbody>
-          <tr v-for="(one, i) in shownLine" :key="i">
-            <td class="muted w-40">{{ dayAndTime(one.at) }}</td>
-            <td class="muted w-20">{{ one.kind }}</td>
-            <td>
-              <NuxtLink v-if="one.to" :to="one.to" class="link">{{ one.words }}</NuxtLink><template
-                v-else
-                >{{ one.words }}</template
-              >
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </section>
+    <PersonNotes :person="person" class="mt-4" @change="reload" />
+    <PersonTimeline :person="person" class="mt-4" />
     <ReasonDialog
       v-if="dialog === 'aside'"
       :title="`Set ${person.name || person.address} aside`"

@@ -1,0 +1,49 @@
+import type { Field, FieldValue } from '~~/core/people'
+
+/** A person as their page shows them. */
+export interface Person {
+  id: number
+  address: string
+  name: string
+  joinedAt: number
+  currency: string
+  values: Record<string, FieldValue>
+  fields: Field[]
+  pulse: ('clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced')[]
+  hours: number[][]
+  tier: string
+  engagement: number
+  keenness: number[]
+  spent: number
+  segments: { id: number; name: string }[]
+  subscriptions: { list_id: number; name: string; state: string; since: number }[]
+  tags: string[]
+  setAside: { at: number; reason: string; detail: string } | null
+  evidence: {
+    at: number
+    state: string
+    way: string
+    way_ref: string | null
+    list: string
+    wording: string | null
+  }[]
+  mailings: {
+    id: number
+    name: string
+    state: string
+    at: number
+    opened_at: number | null
+    clicked_at: number | null
+    left_at: number | null
+    answer: string | null
+  }[]
+  orders: {
+    id: number
+    number: string
+    at: number
+    money: number
+    items: { name: string; quantity: number }[]
+  }[]
+  events: { name: string; at: number; props: string }[]
+  notes: { id: number; at: number; by_name: string; text: string }[]
+}
