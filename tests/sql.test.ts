@@ -35,8 +35,7 @@ test('what is typed is completed from the views', async () => {
   await page().getByRole('textbox', { name: 'Query' }).click()
   await page().keyboard.press('Control+a')
   await page().keyboard.type('select * from subscr')
-  await page().locator('.cm-tooltip-autocomplete').getByText('subscriptions').waitFor()
-  await page().keyboard.press('Enter')
+  await page().locator('.cm-tooltip-autocomplete li').filter({ hasText: 'subscriptions' }).click()
   await until('the view is written out', async () =>
     (await page().getByRole('textbox', { name: 'Query' }).innerText()).includes(
       'from subscriptions',
