@@ -3,12 +3,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import type { Field } from '../core/people'
-import { createAccount } from './account'
 import { addApiToken } from './api'
 import { askSql, MOST_ROWS, peopleOfSql, SqlFault } from './ask-sql'
 import { closeDatabase, openDatabase } from './connect'
 import { addList } from './lists'
-import { mailingOnItsWay, somebody } from './made-up'
+import { fillAccount, mailingOnItsWay, somebody } from './made-up'
 import { tagPeople } from './person-changes'
 import { q, run, type Database } from './query'
 import { sqlViews } from './sql-views'
@@ -24,19 +23,7 @@ const fields: Field[] = [
 let db: Database
 beforeAll(() => {
   db = openDatabase(folder)
-  createAccount(
-    db,
-    {
-      name: 'K',
-      zone: 'UTC',
-      currency: 'GBP',
-      sender_name: 'K',
-      sender_address: 'k@k.example',
-      postal_address: '',
-      pace_per_minute: null,
-    },
-    0,
-  )
+  fillAccount(db)
   addUser(db, { name: 'Pia', address: 'pia@k.example', passwordHash: 'HASH', role: 'owner' }, 0)
   addApiToken(db, 'Shop', 0)
   const list = addList(db, { name: 'Wind notes', description: '' }, 0)

@@ -30,12 +30,12 @@ export function askSql(folder: string, fields: readonly Field[], query: string):
     const columns = statement.columns()
     const rows: SqlAnswer['rows'] = []
     let more = false
-    for (const row of statement.raw().iterate() as Iterable<unknown[]>) {
+    for (const row of statement.raw().iterate()) {
       if (rows.length === MOST_ROWS) {
         more = true
         break
       }
-      rows.push(row.map(shown))
+      rows.push((row as unknown[]).map(shown))
     }
     return {
       columns: columns.map(({ name }) => name),
@@ -56,8 +56,9 @@ export function peopleOfSql(folder: string, fields: readonly Field[], query: str
         'This query is not about people: it needs a column person_id, or people.id.',
       )
     const ids = new Set<number>()
-    for (const row of statement.raw().iterate() as Iterable<unknown[]>) {
-      if (Number.isSafeInteger(row[column])) ids.add(row[column] as number)
+    for (const row of statement.raw().iterate()) {
+      const id = (row as unknown[])[column]
+      if (Number.isSafeInteger(id)) ids.add(id as number)
       if (ids.size > MOST_SAVED)
         throw new SqlFault(`These are more than ${MOST_SAVED.toLocaleString('en-GB')} people.`)
     }

@@ -20,7 +20,7 @@ import { tagPeople } from './person-changes'
 import { all, q, type Database } from './query'
 import { rewriteRules } from './rewrite-rules'
 import { addSegment, countMembers, readCatalog, segmentById } from './segments'
-import { changeTag, deleteTag, mergeTags, tagNamed, tagsWithCounts } from './tags'
+import { changeTag, deleteTag, joinTags, tagNamed, tagsWithCounts } from './tags'
 
 let db: Database
 let list: number
@@ -165,9 +165,9 @@ test('joined tags: everybody has the other, each once, and rules ask for the oth
     },
     0,
   )
-  expect(mergeTags(db, club, club)).toBe(false)
-  expect(mergeTags(db, club, 99)).toBe(false)
-  expect(mergeTags(db, club, press)).toBe(true)
+  expect(joinTags(db, club, club)).toBe(false)
+  expect(joinTags(db, club, 99)).toBe(false)
+  expect(joinTags(db, club, press)).toBe(true)
   expect(tagsWithCounts(db)).toMatchObject([{ name: 'press', people: 2 }])
   expect(segmentById(db, segment)).toMatchObject({
     version: 2,

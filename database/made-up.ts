@@ -18,6 +18,12 @@ export function madeUpAccount(settings: Partial<AccountSettings> = {}): {
   list: number
 } {
   const db = openMemory()
+  fillAccount(db, settings)
+  return { db, list: addList(db, { name: 'Wind notes', description: '' }, 0) }
+}
+
+/** Makes the account of a database that is there already. */
+export function fillAccount(db: Database, settings: Partial<AccountSettings> = {}, now = 0) {
   createAccount(
     db,
     {
@@ -30,11 +36,10 @@ export function madeUpAccount(settings: Partial<AccountSettings> = {}): {
       pace_per_minute: null,
       ...settings,
     },
-    0,
+    now,
     {},
     dkimKey,
   )
-  return { db, list: addList(db, { name: 'Wind notes', description: '' }, 0) }
 }
 
 /** Somebody with the address `name@inkpost.example`, or as given; on a list where one is named. */

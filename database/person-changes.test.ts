@@ -1,10 +1,10 @@
 import { beforeEach, expect, test } from 'vitest'
-import { createAccount } from './account'
 import { openMemory } from './connect'
 import { erasedAsker } from './erased'
 import { addList } from './lists'
 import { factsOf } from './person-facts'
 import { erasePerson } from './erase-person'
+import { fillAccount } from './made-up'
 import { mergePeople } from './merge-people'
 import { tagNamed } from './tags'
 import {
@@ -41,19 +41,7 @@ const add = (name: string, values = {}) =>
 
 beforeEach(() => {
   db = openMemory()
-  createAccount(
-    db,
-    {
-      name: 'K',
-      zone: 'UTC',
-      currency: 'GBP',
-      sender_name: 'K',
-      sender_address: 'k@k.example',
-      postal_address: '',
-      pace_per_minute: null,
-    },
-    0,
-  )
+  fillAccount(db)
   wind = addList(db, { name: 'Wind notes', description: '' }, 0)
   offers = addList(db, { name: 'Offers', description: '' }, 0)
   run(

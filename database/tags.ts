@@ -53,7 +53,7 @@ export function changeTag(
 }
 
 /** Joins a tag to another: everybody who has it has the other, and so do the rules. */
-export function mergeTags(db: Database, gone: number, into: number): boolean {
+export function joinTags(db: Database, gone: number, into: number): boolean {
   return transact(db, () => {
     const both = all(db, q.selectFrom('tags').select('id').where('id', 'in', [gone, into]))
     if (gone === into || both.length < 2) return false

@@ -204,7 +204,7 @@ export const tagInput = object({
   color: string().oneOf(tagColors),
 })
 
-export const tagMergeInput = object({ into: number().integer().positive().required() })
+export const tagJoinInput = object({ into: number().integer().positive().required() })
 
 export const listChangeInput = object({
   name: line(100).required('Give the list a name.'),

@@ -5,9 +5,9 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openDatabase, closeDatabase, type Database } from '../database'
-import { createAccount } from '../database/account'
 import { writeClock } from '../database/clock'
 import { addList } from '../database/lists'
+import { fillAccount } from '../database/made-up'
 import { addUser } from '../database/users'
 
 type ProcessName = 'web' | 'engine' | 'world'
@@ -153,19 +153,7 @@ export async function signIn(installation: Installation) {
 
 function smallAccount(db: Database) {
   const now = Date.now()
-  createAccount(
-    db,
-    {
-      name: 'Galewright Kites',
-      zone: 'Europe/London',
-      currency: 'GBP',
-      sender_name: 'Galewright Kites',
-      sender_address: 'hello@galewright.example',
-      postal_address: '1 Slipway, Sandreach',
-      pace_per_minute: null,
-    },
-    now,
-  )
+  fillAccount(db, {}, now)
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
   addUser(
     db,

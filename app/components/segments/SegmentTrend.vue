@@ -48,7 +48,7 @@ const names = (came: boolean, why: string | null) =>
     <div class="sheet-head">
       <h2>Day by day</h2>
       <span v-if="last && days.length > 1" class="small muted">
-        {{ count(first!.size) }} → <b class="text-ink-900">{{ count(last.size) }}</b>
+        noted {{ count(first!.size) }} → <b class="text-ink-900">{{ count(last.size) }}</b>
       </span>
     </div>
     <p v-if="days.length < 2" class="muted small p-4">

@@ -25,7 +25,7 @@ async function rename(tag: Tag, name: string) {
 }
 async function join() {
   const body = { into: into.value }
-  if (!(await ask(`/api/tags/${joining.value!.id}/merge`, { method: 'POST', body }))) return
+  if (!(await ask(`/api/tags/${joining.value!.id}/join`, { method: 'POST', body }))) return
   joining.value = into.value = null
   await reload()
 }
