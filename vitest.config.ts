@@ -1,6 +1,13 @@
+import { fileURLToPath } from 'node:url'
+import Unimport from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
 
-/** Two projects: units stand beside their code; `tests/` drives whole processes and a browser. */
+const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+/**
+ * Three projects: units stand beside their code; those of the pages' stores and composables get their
+ * names as Nuxt gives them; `tests/` drives whole processes and a browser.
+ */
 export default defineConfig({
   test: {
     projects: [
@@ -8,8 +15,19 @@ export default defineConfig({
         test: {
           name: 'unit',
           testTimeout: 30_000,
-          include: ['{core,database,engine,server,shared,world,demo,app,bin}/**/*.test.ts'],
+          include: ['{core,database,engine,server,shared,world,demo,bin}/**/*.test.ts'],
         },
+      },
+      {
+        plugins: [
+          Unimport.vite({
+            presets: ['vue', 'pinia'],
+            dirs: [at('./app/composables'), at('./app/stores')],
+            dts: false,
+          }),
+        ],
+        resolve: { alias: { '~~': at('./'), '~': at('./app') } },
+        test: { name: 'app', include: ['app/**/*.test.ts'] },
       },
       {
         test: {

@@ -6,6 +6,9 @@ interface Told {
   practice: PracticeClock | null
 }
 
+/** How long to wait before a refused line is asked for again, ms. */
+const AGAIN = 5_000
+
 /** What the server tells as it happens: that something changed, and the clock. */
 export const useLive = defineStore('live', () => {
   /** Counts the changes; watch it to ask again for what is shown. */
@@ -16,6 +19,7 @@ export const useLive = defineStore('live', () => {
   let ahead = 0
   let source: EventSource | null = null
   let tick: ReturnType<typeof setInterval> | null = null
+  let again: ReturnType<typeof setTimeout> | undefined
 
   function take(told: Told) {
     practice.value = told.practice
@@ -28,16 +32,25 @@ export const useLive = defineStore('live', () => {
   }
   function begin() {
     if (source) return
-    source = new EventSource('/api/live')
-    source.onmessage = (message: MessageEvent<string>) => {
+    listen()
+    tick = setInterval(step, 500)
+  }
+  function listen() {
+    const opened = (source = new EventSource('/api/live'))
+    opened.onmessage = (message: MessageEvent<string>) => {
       connected.value = true
       take(JSON.parse(message.data) as Told)
       changes.value++
     }
-    source.onerror = () => (connected.value = false)
-    tick = setInterval(step, 500)
+    // A broken line opens itself again; one that was refused stays closed and is opened anew.
+    opened.onerror = () => {
+      connected.value = false
+      if (opened.readyState === EventSource.CLOSED && opened === source)
+        again = setTimeout(listen, AGAIN)
+    }
   }
   function end() {
+    clearTimeout(again)
     source?.close()
     source = null
     if (tick) clearInterval(tick)

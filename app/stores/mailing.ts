@@ -68,6 +68,8 @@ export const useMailing = defineStore('mailing', () => {
   let lastKind = ''
   let lastAt = 0
   let timer: ReturnType<typeof setTimeout> | undefined
+  /** The saving under way: two at once would each think the other somebody else's change. */
+  let underway: Promise<void> | null = null
   let ids = 0
 
   const blockers = computed(
@@ -151,9 +153,13 @@ export const useMailing = defineStore('mailing', () => {
     timer = setTimeout(() => void save(), 500)
   }
 
-  async function save() {
+  function save(): Promise<void> {
+    return (underway ??= saveLetter().finally(() => (underway = null)))
+  }
+
+  async function saveLetter() {
     const id = mailing.value?.id
-    if (id === undefined || !letter.value || saving.value === 'saving') return
+    if (id === undefined || !letter.value) return
     const sent = letter.value
     saving.value = 'saving'
     try {
@@ -172,6 +178,7 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   async function flush() {
+    await underway
     clearTimeout(timer)
     if (saving.value === 'waiting') await save()
   }

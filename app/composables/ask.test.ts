@@ -1,0 +1,127 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { createRenderer, nextTick, ref, type Ref } from 'vue'
+import { object, string } from 'yup'
+import { madeUpServer, settled } from '../made-up'
+import { ask, useAnswer } from './ask'
+import { useForm } from './form'
+
+let server: ReturnType<typeof madeUpServer>
+beforeEach(() => void (server = madeUpServer()))
+afterEach(() => vi.unstubAllGlobals())
+
+/** Runs a composable as a component that draws nothing would. */
+function mounted<T>(setup: () => T): T {
+  let got: T
+  const nothing = () => ({}) as never
+  const { createApp } = createRenderer<object, object>({
+    patchProp: nothing,
+    insert: nothing,
+    remove: nothing,
+    createElement: nothing,
+    createText: nothing,
+    createComment: nothing,
+    setText: nothing,
+    setElementText: nothing,
+    parentNode: nothing,
+    nextSibling: nothing,
+  })
+  createApp({
+    setup() {
+      got = setup()
+      return () => null
+    },
+  }).mount({})
+  return got!
+}
+
+test('an answer is asked for again when something on the server changes', async () => {
+  const { answer, loading } = mounted(() => useAnswer<number>(() => '/api/size'))
+  expect(loading.value).toBe(true)
+  server.latest('/api/size').answer(1)
+  await settled()
+  expect([answer.value, loading.value]).toEqual([1, false])
+  useLive().changes++
+  await nextTick()
+  server.latest('/api/size').answer(2)
+  await settled()
+  expect(answer.value).toBe(2)
+})
+
+test('changes that come while one waits for an answer are one more question, not many', async () => {
+  mounted(() => useAnswer<number>(() => '/api/size'))
+  for (let i = 0; i < 5; i++) {
+    useLive().changes++
+    await nextTick()
+  }
+  expect(server.sent).toHaveLength(1)
+  server.sent[0]!.answer(1)
+  await settled()
+  expect(server.sent).toHaveLength(2)
+})
+
+test('the answer to an older path is never shown', async () => {
+  const id: Ref<number> = ref(1)
+  const { answer } = mounted(() => useAnswer<string>(() => `/api/people/${id.value}`))
+  id.value = 2
+  await nextTick()
+  server.latest('/api/people/1').answer('Tove')
+  await settled()
+  expect(answer.value).toBeNull()
+  server.latest('/api/people/2').answer('Ambrose')
+  await settled()
+  expect(answer.value).toBe('Ambrose')
+})
+
+test('nothing is asked while there is no path', () => {
+  mounted(() => useAnswer(() => null))
+  expect(server.sent).toEqual([])
+})
+
+test('what was there stays while the server does not answer, and the sentence says so', async () => {
+  const { answer, problem, reload } = mounted(() => useAnswer<number>(() => '/api/size'))
+  server.latest('/api/size').answer(7)
+  await settled()
+  void reload()
+  server.latest('/api/size').fail()
+  await settled()
+  expect(answer.value).toBe(7)
+  expect(problem.value).toMatch(/does not answer just now/)
+})
+
+test('a refusal becomes a notice; whoever is signed out is led to the door', async () => {
+  const asking = ask('/api/mailings')
+  server.latest('/api/mailings').refuse(401, 'Please sign in.')
+  expect(await asking).toBeNull()
+  expect(server.visited).toEqual(['/sign-in'])
+  expect(useNotices().notices).toMatchObject([{ kind: 'refused', text: 'Please sign in.' }])
+})
+
+const schema = object({ name: string().trim().required('A list needs a name.') })
+
+test('a form is checked in the page first; nothing is sent that cannot be taken', async () => {
+  const { form, faults, submit } = useForm(schema, { name: ' ' })
+  const send = vi.fn()
+  expect(await submit(send)).toBe(false)
+  expect(send).not.toHaveBeenCalled()
+  expect(faults.value).toEqual({ name: 'A list needs a name.' })
+  form.name = ' Wind notes '
+  expect(await submit(async (values) => send(values))).toBe(true)
+  expect(send).toHaveBeenCalledWith({ name: 'Wind notes' })
+  expect(faults.value).toEqual({})
+})
+
+test('the server’s faults stand under their fields, or at the foot where they have none', async () => {
+  const { faults, busy, submit } = useForm(schema, { name: 'Wind' })
+  const first = submit((body) => request('/api/lists', { method: 'POST', body }))
+  await settled()
+  expect(busy.value).toBe(true)
+  server.latest('/api/lists').refuse(422, 'Taken.', { name: 'There is a list of this name.' })
+  expect(await first).toBe(false)
+  expect(faults.value).toEqual({ name: 'There is a list of this name.' })
+  const second = submit((body) => request('/api/lists', { method: 'POST', body }))
+  await settled()
+  server.latest('/api/lists').refuse(409, 'Another import is under way.')
+  await second
+  expect(faults.value).toEqual({ form: 'Another import is under way.' })
+  expect(busy.value).toBe(false)
+})

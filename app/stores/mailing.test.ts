@@ -1,0 +1,178 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { blocksOf, emptyLetter, startingLetter } from '~~/core/letters'
+import { madeUpServer, settled } from '../made-up'
+import { useMailing } from './mailing'
+
+let server: ReturnType<typeof madeUpServer>
+beforeEach(() => {
+  vi.useFakeTimers({ now: 1_790_000_000_000 })
+  server = madeUpServer()
+})
+afterEach(() => vi.useRealTimers())
+
+const onFile = (letter: object = {}) => ({
+  id: 5,
+  name: 'Wind notes 48',
+  state: 'draft',
+  started_at: null,
+  waterfall: [
+    { what: 'audience', left: 900 },
+    { what: 'consent', left: 880 },
+  ],
+  letter: { ...emptyLetter(), version: 1, ...letter },
+})
+
+async function opened(mailing: object = onFile()) {
+  const store = useMailing()
+  const opening = store.open(5)
+  await settled()
+  server.latest('/api/mailings/5').answer(mailing)
+  await settled()
+  server
+    .latest('/api/mailings/5/proof')
+    .answer({ marks: [{ level: 'blocker' }, { level: 'warning' }] })
+  await opening
+  return store
+}
+
+/** Lets the half second before saving pass and answers the saving. */
+async function saved(version: number) {
+  await vi.advanceTimersByTimeAsync(600)
+  const put = server.latest('/api/mailings/5/letter')
+  put.answer({ version })
+  await settled()
+  return put
+}
+
+test('an opened mailing knows its letter, its marks and how many it goes to', async () => {
+  const store = await opened()
+  expect(store.letter?.subject).toBe('')
+  expect(store).toMatchObject({ blockers: 1, eligible: 880, canChange: true, saving: 'saved' })
+})
+
+test('what is typed in one go is one step of undo; another field is another', async () => {
+  const store = await opened()
+  for (const subject of ['W', 'Wi', 'Wind']) store.setSubject(subject)
+  store.setPreviewText('This week')
+  expect(store.past).toHaveLength(2)
+  store.undo()
+  expect(store.letter).toMatchObject({ subject: 'Wind', previewText: '' })
+  store.undo()
+  expect(store.letter?.subject).toBe('')
+  store.undo()
+  store.redo()
+  store.redo()
+  store.redo()
+  expect(store.letter).toMatchObject({ subject: 'Wind', previewText: 'This week' })
+})
+
+test('after a pause, typing on is a new step', async () => {
+  const store = await opened()
+  store.setSubject('Wind')
+  vi.setSystemTime(Date.now() + 5_000)
+  store.setSubject('Wind notes')
+  store.undo()
+  expect(store.letter?.subject).toBe('Wind')
+})
+
+test('blocks are inserted, changed, copied, moved and removed, and each can be undone', async () => {
+  const store = await opened()
+  const kinds = () => blocksOf(store.letter!.document).map(({ kind }) => kind)
+  store.insert(0, 'heading')
+  store.insert(1, 'button')
+  expect(kinds()).toEqual(['heading', 'button', 'footer'])
+  expect(store.chosenBlock).toMatchObject({ kind: 'button' })
+  store.update(store.chosen!, { label: 'Read the forecast' })
+  expect(store.chosenBlock).toMatchObject({ label: 'Read the forecast' })
+  store.duplicate(1)
+  expect(kinds()).toEqual(['heading', 'button', 'button', 'footer'])
+  expect(new Set(blocksOf(store.letter!.document).map(({ id }) => id)).size).toBe(4)
+  store.move(0, 2)
+  expect(kinds()).toEqual(['button', 'button', 'heading', 'footer'])
+  store.remove(store.chosen!)
+  expect(kinds()).toEqual(['button', 'heading', 'footer'])
+  expect(store.chosen).toBeNull()
+  for (let i = 0; i < 6; i++) store.undo()
+  expect(store.letter).toEqual({ subject: '', previewText: '', document: emptyLetter().document })
+})
+
+test('a change is saved by itself, once, half a second after the last key', async () => {
+  const store = await opened()
+  for (const subject of ['W', 'Wi', 'Win']) {
+    store.setSubject(subject)
+    await vi.advanceTimersByTimeAsync(200)
+  }
+  expect(server.sent.some(({ method }) => method === 'PUT')).toBe(false)
+  expect(store.saving).toBe('waiting')
+  const put = await saved(2)
+  expect(put.body).toMatchObject({ subject: 'Win', version: 1 })
+  expect(store.saving).toBe('saved')
+})
+
+test('what is typed while a saving is under way is saved after it, on the version that came back', async () => {
+  const store = await opened()
+  store.setSubject('Wind')
+  await vi.advanceTimersByTimeAsync(600)
+  store.setSubject('Wind notes')
+  await vi.advanceTimersByTimeAsync(600)
+  expect(server.sent.filter(({ method }) => method === 'PUT')).toHaveLength(1)
+  server.latest('/api/mailings/5/letter').answer({ version: 2 })
+  await settled()
+  const put = await saved(3)
+  expect(put.body).toMatchObject({ subject: 'Wind notes', version: 2 })
+})
+
+test('a saving that fails says so and keeps the words', async () => {
+  const store = await opened()
+  store.setSubject('Wind')
+  await vi.advanceTimersByTimeAsync(600)
+  server.latest('/api/mailings/5/letter').fail()
+  await settled()
+  expect(store.saving).toBe('failed')
+  expect(store.letter?.subject).toBe('Wind')
+  expect(useNotices().notices[0]?.text).toMatch(
+    /^The letter is not saved\. Satchel does not answer/,
+  )
+})
+
+test('a newer letter of the server is taken over only where nothing here is unsaved', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  const asking = store.refresh()
+  server.latest('/api/mailings/5').answer(onFile({ subject: 'Theirs', version: 2 }))
+  await settled()
+  server.latest('/api/mailings/5/proof').answer({ marks: [] })
+  await asking
+  expect(store.letter?.subject).toBe('Mine')
+  await saved(2)
+  const again = store.refresh()
+  server.latest('/api/mailings/5').answer(onFile({ subject: 'Theirs', version: 3 }))
+  await settled()
+  server.latest('/api/mailings/5/proof').answer({ marks: [] })
+  await again
+  expect(store.letter?.subject).toBe('Theirs')
+})
+
+test('a mailing that went out can’t be changed', async () => {
+  const store = await opened({ ...onFile(), started_at: 1 })
+  store.setSubject('Too late')
+  expect(store.letter?.subject).toBe('')
+  expect(store.canChange).toBe(false)
+})
+
+test('opening another mailing first saves what waits, then forgets the undo of the first', async () => {
+  const store = await opened(onFile({ ...startingLetter(), version: 1 }))
+  store.setSubject('Wind')
+  const opening = store.open(6)
+  await settled()
+  server.latest('/api/mailings/5/letter').answer({ version: 2 })
+  await settled()
+  server.latest('/api/mailings/5/proof').answer({ marks: [] })
+  await settled()
+  server.latest('/api/mailings/6').answer({ ...onFile(), id: 6 })
+  await settled()
+  server.latest('/api/mailings/6/proof').answer({ marks: [] })
+  await opening
+  expect(store.mailing?.id).toBe(6)
+  expect(store.past).toEqual([])
+})

@@ -1,0 +1,168 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import type { Rule } from '~~/core/segments'
+import { madeUpServer, settled } from '../made-up'
+import { useSegment } from './segment'
+
+const onList = (listId: number): Rule => ({ kind: 'list', op: 'on', listId }) as never
+const all = (...of: Rule[]): Rule => ({ kind: 'all', of })
+const counted = (count: number) => ({ count, lines: [], text: '', problems: [] })
+
+let server: ReturnType<typeof madeUpServer>
+beforeEach(() => {
+  vi.useFakeTimers()
+  server = madeUpServer()
+})
+afterEach(() => vi.useRealTimers())
+
+/** A saved segment, opened, its count asked for and answered. */
+async function opened(saved: object = {}) {
+  const segment = useSegment()
+  const opening = segment.open(3)
+  server.latest('/api/segments/3').answer({
+    id: 3,
+    name: 'Reading lately',
+    rule: all(onList(1)),
+    version: 4,
+    frozenAt: null,
+    usedBy: { mailings: [], segments: [] },
+    ...saved,
+  })
+  await settled()
+  server.latest('/api/segments/vocabulary').answer({ lists: [] })
+  await opening
+  await vi.advanceTimersByTimeAsync(0)
+  return segment
+}
+
+test('an opened segment has its rule and its count, and nothing is changed', async () => {
+  const segment = await opened()
+  server.latest('/api/segments/ask').answer(counted(120))
+  await settled()
+  expect(segment.counts).toMatchObject({ count: 120 })
+  expect(segment.rule).toEqual(all(onList(1)))
+  expect(segment).toMatchObject({ name: 'Reading lately', changed: false, asking: false })
+})
+
+test('changes can be had back one after the other, and made again', async () => {
+  const segment = await opened()
+  segment.change(all(onList(1), onList(2)))
+  segment.change(all(onList(2)))
+  segment.undo()
+  expect(segment.rule).toEqual(all(onList(1), onList(2)))
+  segment.undo()
+  expect(segment.rule).toEqual(all(onList(1)))
+  expect(segment.changed).toBe(false)
+  segment.undo()
+  expect(segment.rule).toEqual(all(onList(1)))
+  segment.redo()
+  segment.redo()
+  segment.redo()
+  expect(segment.rule).toEqual(all(onList(2)))
+  segment.undo()
+  segment.change(all(onList(9)))
+  expect(segment.future).toEqual([])
+})
+
+test('a rule that is no group is shown as a group of one line', async () => {
+  const segment = await opened()
+  segment.change(onList(7))
+  expect(segment.rule).toEqual(all(onList(7)))
+  segment.change({ kind: 'any', of: [onList(1), onList(2)] })
+  expect(segment.rule).toEqual(all({ kind: 'any', of: [onList(1), onList(2)] }))
+})
+
+test('while one edits quickly, one question is asked, about the last rule', async () => {
+  const segment = await opened()
+  const before = server.sent.length
+  for (const listId of [2, 3, 4]) {
+    segment.change(all(onList(listId)))
+    await vi.advanceTimersByTimeAsync(50)
+  }
+  expect(server.sent).toHaveLength(before)
+  await vi.advanceTimersByTimeAsync(200)
+  expect(server.sent).toHaveLength(before + 1)
+  expect(server.latest('/api/segments/ask').body).toEqual({ rule: all(onList(4)), segmentId: 3 })
+})
+
+test('an old answer never replaces a newer one, whichever comes first', async () => {
+  const segment = await opened()
+  const first = server.latest('/api/segments/ask')
+  segment.change(all(onList(2)))
+  await vi.advanceTimersByTimeAsync(200)
+  const second = server.latest('/api/segments/ask')
+  expect(first.signal?.aborted).toBe(true)
+  expect(second.signal?.aborted).toBe(false)
+  second.answer(counted(7))
+  await settled()
+  first.answer(counted(9_999))
+  await settled()
+  expect(segment.counts).toMatchObject({ count: 7 })
+})
+
+test('a question that fails says why, keeps the rule, and the next answer clears it', async () => {
+  const segment = await opened()
+  server.latest('/api/segments/ask').refuse(503, 'This takes too long to count.')
+  await settled()
+  expect(segment.problem).toBe('This takes too long to count.')
+  expect(segment.asking).toBe(false)
+  void segment.refresh()
+  await vi.advanceTimersByTimeAsync(0)
+  server.latest('/api/segments/ask').answer(counted(1))
+  await settled()
+  expect(segment.problem).toBeNull()
+})
+
+test('a frozen segment is asked for by its number and takes no change', async () => {
+  const segment = await opened({ frozenAt: 1_790_000_000_000 })
+  expect(server.latest('/api/segments/ask').body).toMatchObject({
+    rule: { kind: 'segment', segmentId: 3 },
+  })
+  segment.change(all(onList(2)))
+  expect(segment.rule).toEqual(all(onList(1)))
+  expect(segment.past).toEqual([])
+})
+
+test('saving names the version that was read; the next saving names the one that came back', async () => {
+  const segment = await opened()
+  segment.change(all(onList(2)))
+  segment.name = 'On the second list'
+  const saving = segment.save()
+  const put = server.latest('/api/segments/3')
+  expect(put).toMatchObject({ method: 'PUT', body: { version: 4, name: 'On the second list' } })
+  put.answer({ version: 5 })
+  expect(await saving).toBe(3)
+  expect(segment.changed).toBe(false)
+  void segment.save()
+  expect(server.latest('/api/segments/3').body).toMatchObject({ version: 5 })
+})
+
+test('where somebody else saved first, the notice says so and nothing here is lost', async () => {
+  const segment = await opened()
+  segment.change(all(onList(2)))
+  const saving = segment.save()
+  server.latest('/api/segments/3').refuse(409, 'Tove changed this segment meanwhile.')
+  expect(await saving).toBeNull()
+  expect(segment.rule).toEqual(all(onList(2)))
+  expect(segment.changed).toBe(true)
+  expect(useNotices().notices).toMatchObject([
+    { kind: 'refused', text: 'Tove changed this segment meanwhile.' },
+  ])
+})
+
+test('a new segment is made by its first saving', async () => {
+  const segment = useSegment()
+  void segment.open(null, { name: 'Town', rule: onList(5) })
+  expect(segment).toMatchObject({ name: 'Town', changed: true, rule: all(onList(5)) })
+  const saving = segment.save()
+  server.latest('/api/segments').answer({ id: 12 })
+  expect(await saving).toBe(12)
+})
+
+test('a segment that is gone says so', async () => {
+  const segment = useSegment()
+  const opening = segment.open(8)
+  server.latest('/api/segments/8').refuse(404, 'This segment is not on file.')
+  await opening
+  expect(segment.problem).toBe('This segment is not on file.')
+  expect(segment.saved).toBeNull()
+})

@@ -1,0 +1,129 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { mailboxExists } from '../post-office/providers'
+import { gatherReaders } from './readers'
+
+interface Request {
+  url: string
+  method: string
+  agent: string
+  body: string
+}
+
+const HOUR = 3_600_000
+const UNSUBSCRIBE = 'https://mail.galewright.example/u/tok'
+let now: number
+let requests: Request[]
+let readers: ReturnType<typeof gatherReaders> | undefined
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  now = Date.UTC(2026, 10, 23, 9)
+  requests = []
+  vi.stubGlobal('fetch', async (url: string | URL, options: RequestInit = {}) => {
+    const agent = (options.headers as Record<string, string> | undefined)?.['User-Agent'] ?? ''
+    requests.push({
+      url: String(url),
+      method: options.method ?? 'GET',
+      agent,
+      body: String(options.body ?? ''),
+    })
+    const text = '<form method="post" action="/u/tok"><button>Leave</button></form>'
+    return { ok: true, arrayBuffer: async () => new ArrayBuffer(0), text: async () => text }
+  })
+})
+afterEach(() => {
+  readers?.stop()
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+function gather() {
+  const clock = { now: () => now, followedTo: () => {}, stop: () => {} }
+  readers = gatherReaders({ clock, reportsUrl: 'http://satchel.test/in/reports/k', seed: 'test' })
+  return readers
+}
+
+function letter(no: number) {
+  return [
+    'Subject: Wind',
+    `Message-ID: <${no}@galewright.example>`,
+    `List-Unsubscribe: <${UNSUBSCRIBE}>`,
+    'Content-Type: text/html; charset=utf-8',
+    '',
+    `<a href="https://mail.galewright.example/c/${no}/0">Forecast</a>`,
+    `<a href="${UNSUBSCRIBE}">Leave</a>`,
+    `<img src="https://mail.galewright.example/o/${no}.gif">`,
+  ].join('\r\n')
+}
+
+const mail = (address: string, no = 0) => ({
+  address,
+  returnPath: 'bounce-1@galewright.example',
+  source: letter(no),
+})
+
+/** Lets the world's time pass, and its readers do what is due. */
+async function pass(ms: number) {
+  now += ms
+  for (let i = 0; i < 200; i++) await vi.advanceTimersByTimeAsync(25)
+}
+
+/** Existing mailboxes at a provider. */
+const mailboxesAt = (domain: string, many: number) =>
+  Array.from({ length: many * 2 }, (_, i) => `r${i}@${domain}`)
+    .filter(mailboxExists)
+    .slice(0, many)
+
+test('a provider that fetches pictures does so on arrival, one that scans looks at every link', async () => {
+  const world = gather()
+  world.received(mail(mailboxesAt('veilpost.example', 1)[0]!))
+  world.received(mail(mailboxesAt('workdesk.example', 1)[0]!, 1))
+  await pass(2_000)
+  expect(requests.map(({ method, url }) => `${method} ${url}`).sort()).toEqual([
+    'GET https://mail.galewright.example/o/0.gif',
+    'HEAD https://mail.galewright.example/c/1/0',
+    `HEAD ${UNSUBSCRIBE}`,
+  ])
+})
+
+test('a mailbox that turns out not to exist is reported two minutes later', async () => {
+  const nobody = Array.from({ length: 2_000 }, (_, i) => `r${i}@oldmill.example`).find(
+    (address) => !mailboxExists(address),
+  )!
+  gather().received(mail(nobody))
+  await pass(60_000)
+  expect(requests).toEqual([])
+  await pass(90_000)
+  expect(requests).toMatchObject([{ url: 'http://satchel.test/in/reports/k', method: 'POST' }])
+  expect(requests[0]!.body).toContain(`Final-Recipient: rfc822; ${nobody}`)
+})
+
+test('over three days some read, fewer click, and nobody clicks without having read', async () => {
+  const world = gather()
+  const addresses = mailboxesAt('harbourmail.example', 300)
+  addresses.forEach((address, i) => world.received(mail(address, i)))
+  for (let hour = 0; hour < 24 * 14; hour += 6) await pass(6 * HOUR)
+  const opened = new Set(requests.filter(({ url }) => url.includes('/o/')).map(({ url }) => url))
+  const clicked = new Set(requests.filter(({ url }) => url.includes('/c/')).map(({ url }) => url))
+  expect(opened.size).toBeGreaterThan(60)
+  expect(opened.size).toBeLessThan(240)
+  expect(clicked.size).toBeGreaterThan(5)
+  expect(clicked.size).toBeLessThan(opened.size)
+  expect(world.waiting()).toBe(0)
+})
+
+test('who leaves does so by the page or by the header, never by following the link as if it were one to read', async () => {
+  const world = gather()
+  const addresses = mailboxesAt('elsewhere.example', 4_000)
+  addresses.forEach((address, i) => world.received(mail(address, i)))
+  for (let day = 0; day < 20; day++) {
+    now += 24 * HOUR
+    for (let i = 0; i < 400 && world.waiting(); i++) await vi.advanceTimersByTimeAsync(25)
+  }
+  const leaving = requests.filter(({ url }) => url.startsWith(UNSUBSCRIBE))
+  const posts = leaving.filter(({ method }) => method === 'POST')
+  expect(posts.length).toBeGreaterThan(0)
+  for (const { body } of posts) expect(['leave=yes', 'List-Unsubscribe=One-Click']).toContain(body)
+  const byPage = posts.filter(({ body }) => body === 'leave=yes').length
+  expect(leaving.filter(({ method }) => method === 'GET')).toHaveLength(byPage)
+})

@@ -1,0 +1,94 @@
+import { request, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { afterEach, beforeEach, expect, test } from 'vitest'
+import { Mailboxes } from '../post-office/mailboxes'
+import { openWeb } from './server'
+
+let web: Server
+let port: number
+let mailboxes: Mailboxes
+
+beforeEach(async () => {
+  mailboxes = new Mailboxes()
+  web = openWeb({ mailboxes, waiting: () => 3 })
+  await new Promise<void>((done) => web.listen(0, '127.0.0.1', done))
+  port = (web.address() as AddressInfo).port
+})
+afterEach(() => void web.close())
+
+/** One request with the path as it stands in its first line; a proxy gets whole URLs there. */
+function get(path: string, method = 'GET') {
+  return new Promise<{ status: number; location: string | undefined; text: string }>(
+    (done, failed) => {
+      request({ host: '127.0.0.1', port, path, method }, (answer) => {
+        let text = ''
+        answer.setEncoding('utf8')
+        answer.on('data', (piece: string) => (text += piece))
+        answer.on('end', () =>
+          done({ status: answer.statusCode!, location: answer.headers.location, text }),
+        )
+      })
+        .on('error', failed)
+        .end()
+    },
+  )
+}
+
+function put(subject: string, body = '<p>Hello</p>') {
+  return mailboxes.put({
+    address: 'tove@harbourmail.example',
+    from: 'bounce-1@galewright.example',
+    subject,
+    messageId: '<1@galewright.example>',
+    at: Date.UTC(2026, 10, 23, 9, 40),
+    source: `From: Galewright <hello@galewright.example>\r\nSubject: ${subject}\r\nContent-Type: text/html; charset=utf-8\r\n\r\n${body}`,
+  })
+}
+
+test.each([
+  ['https://galewright.example/forecast', 200, undefined],
+  ['https://www.galewright.example/', 200, undefined],
+  ['https://galewright.example/shop', 301, 'https://galewright.example/new-kites'],
+  ['https://galewright.example/sold-out', 404, undefined],
+  ['https://elsewhere.example/', 502, undefined],
+])('the site behind %s answers %d', async (url, status, location) => {
+  expect(await get(url)).toMatchObject({ status, location })
+  expect(await get(url, 'HEAD')).toMatchObject({ status, text: '' })
+})
+
+test('the world says how it is', async () => {
+  put('Wind')
+  expect(JSON.parse((await get('/health')).text)).toEqual({ mails: 1, waiting: 3 })
+  expect(JSON.parse((await get('/mailboxes.json')).text)).toMatchObject([{ subject: 'Wind' }])
+})
+
+test('an empty post office says so; the mail that came stands there newest first', async () => {
+  expect((await get('/mail')).text).toContain('No mail has come yet.')
+  put('First')
+  put('Second')
+  const { text } = await get('/mail')
+  expect(text.indexOf('Second')).toBeLessThan(text.indexOf('First'))
+  expect((await get('/mail?address=nobody%40x.example')).text).toContain('No mail has come yet.')
+})
+
+test('a subject cannot put anything into the page', async () => {
+  put('<script>alert(1)</script> "quoted"')
+  const { text } = await get('/mail')
+  expect(text).not.toContain('<script>')
+  expect(text).toContain('&lt;script&gt;')
+})
+
+test('one message is shown without anything that runs, and its source can be had as it came', async () => {
+  put('Wind', '<p onclick="x()">Hello</p><script>alert(1)</script>')
+  const page = await get('/mail/0')
+  const frame = /srcdoc="([^"]*)"/.exec(page.text)![1]!
+  expect(frame).toContain('Hello')
+  expect(frame).not.toContain('script')
+  const source = await get('/mail/0.eml')
+  expect(source.text).toContain('<script>alert(1)</script>')
+})
+
+test('what is not there answers 404', async () => {
+  for (const path of ['/mail/7', '/mail/x', '/elsewhere'])
+    expect((await get(path)).status).toBe(404)
+})
