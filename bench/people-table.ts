@@ -1,5 +1,6 @@
 import { closeDatabase, openDatabase } from '../database'
 import { countPeople, peopleColumns, peoplePage, type PeopleOrder } from '../database/people'
+import { makeFieldOrder } from '../database/field-order'
 import type { Measure } from './harness'
 import { millionFolder } from './million'
 
@@ -10,7 +11,13 @@ export const peopleTable: Measure = {
   promise: { atMost: 1 },
   runs: 3,
   run() {
-    const db = openDatabase(millionFolder(), { reading: true })
+    const folder = millionFolder()
+    const writing = openDatabase(folder)
+    const began = performance.now()
+    makeFieldOrder(writing, 'town')
+    const indexed = Math.round(performance.now() - began)
+    closeDatabase(writing)
+    const db = openDatabase(folder, { reading: true })
     const notes: Record<string, number> = {}
     const timed = (name: string, work: () => { length: number } | number) => {
       work()
@@ -29,11 +36,10 @@ export const peopleTable: Measure = {
     )
     timed('everyone', () => countPeople(db))
     closeDatabase(db)
-    const { field, ...kept } = notes
     return Promise.resolve({
-      ours: Math.max(...Object.values(kept)),
+      ours: Math.max(...Object.values(notes)),
       reference: 150,
-      notes: { ...kept, field: field! },
+      notes: { ...notes, indexed },
     })
   },
 }

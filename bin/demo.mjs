@@ -4,7 +4,7 @@
  * --fresh makes the account anew; --size N makes a larger one.
  */
 import { spawnSync } from 'node:child_process'
-import { existsSync, rmSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { buildIfStale, checkNode, installPackages, root } from './prepare.mjs'
@@ -36,6 +36,7 @@ if (!existsSync(join(data, 'made'))) {
 }
 const enterKey = secretOf(data, 'enter')
 const reportsKey = secretOf(data, 'reports')
+const shopToken = join(data, 'shop.secret')
 keepRunning(['web', 'engine', 'world'], {
   ...webSettings(data, url, port),
   SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
@@ -47,6 +48,8 @@ keepRunning(['web', 'engine', 'world'], {
   WORLD_WEB_PORT: String(webPort),
   WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
   WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,
+  WORLD_SHOP_API: `http://127.0.0.1:${port}/api/v1`,
+  WORLD_SHOP_TOKEN: existsSync(shopToken) ? readFileSync(shopToken, 'utf8') : '',
 })
 await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
 await waitFor(`http://127.0.0.1:${webPort}/health`, 30)

@@ -1,29 +1,26 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import type { ExportedPerson } from '../core/people'
 import type { Rule } from '../core/segments'
-import { valuesOf } from './people'
+import { tierOf } from '../core/standing'
+import { chosenPeople, valuesOf, type PeopleChoice } from './people'
 import { all, q, type Database } from './query'
 import { membersOf } from './segments'
 
-/** Whom to take out: all, the members of a rule, or some by their ids. */
-export type ExportChoice = { rule: Rule | null; ids: readonly number[] | null }
+/** Whom to take out: the members of a rule, some by their ids, or those a table shows. */
+export type ExportChoice = { rule: Rule } | { ids: readonly number[] } | { shown: PeopleChoice }
 
 const BATCH = 2_000
 
 /**
  * People to take out, in batches by their id, so that a million neither fills the memory nor holds up
- * anybody else. People set aside are among them only where they were asked for by id.
+ * anybody else.
  */
 export function* exportPeople(
   db: Database,
   choice: ExportChoice,
   now: number,
 ): Generator<ExportedPerson[]> {
-  const chosen: Expression<SqlBool> = choice.ids
-    ? sql<SqlBool>`facts.person_id in (${sql.join(choice.ids)})`
-    : choice.rule
-      ? membersOf(db, choice.rule, now)
-      : sql<SqlBool>`1`
+  const chosen = chosenBy(db, choice, now)
   for (let after = 0; ;) {
     const rows = all(
       db,
@@ -31,6 +28,7 @@ export function* exportPeople(
         .selectFrom('facts')
         .innerJoin('people', 'people.id', 'facts.person_id')
         .select(['people.id', 'address', 'first_name', 'last_name', 'fields', 'people.joined_at'])
+        .select(['orders', 'spent', 'last_opened_at', 'keenness'])
         .select([
           sql<string>`(select json_group_array(t.name) from person_tags pt join tags t on t.id = pt.tag_id where pt.person_id = people.id)`.as(
             'tags',
@@ -52,6 +50,17 @@ export function* exportPeople(
       tags: JSON.parse(row.tags) as string[],
       lists: JSON.parse(row.lists) as string[],
       joinedAt: row.joined_at,
+      orders: row.orders,
+      spent: row.spent,
+      openedAt: row.last_opened_at,
+      tier: tierOf(row.keenness, now),
     }))
   }
+}
+
+function chosenBy(db: Database, choice: ExportChoice, now: number): Expression<SqlBool> {
+  if ('rule' in choice) return membersOf(db, choice.rule, now)
+  if ('shown' in choice) return chosenPeople(choice.shown, sql`facts.person_id`)
+  // One list as JSON: SQLite takes no more than so many parameters.
+  return sql<SqlBool>`facts.person_id in (select value from json_each(${JSON.stringify(choice.ids)}))`
 }

@@ -1,3 +1,4 @@
+import { dropFieldOrder } from './field-order'
 import { convertValue, type Field, type FieldKind, type FieldValue } from '../core/people'
 import { all, one, q, run, transact, type Database } from './query'
 
@@ -52,6 +53,7 @@ export function changeField(
   key: string,
   change: { name?: string; retired_at?: number | null },
 ): boolean {
+  if (change.retired_at) dropFieldOrder(db, key)
   return run(db, q.updateTable('fields').set(change).where('key', '=', key)).changes === 1
 }
 
@@ -111,6 +113,7 @@ export function* mergeField(db: Database, key: string, into: string, now: number
     const next = rest[into] === undefined ? convertValue(value!, kind) : null
     return next === null ? rest : { ...rest, [into]: next }
   })
+  dropFieldOrder(db, key)
   run(db, q.deleteFrom('fields').where('key', '=', key))
 }
 

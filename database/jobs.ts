@@ -23,6 +23,16 @@ export function jobById(db: Database, id: number): Job | undefined {
   return one(db, q.selectFrom('jobs').selectAll().where('id', '=', id))
 }
 
+/** Whether a job of a kind waits or is under way. */
+export function jobIsOpen(db: Database, kind: Job['kind']): boolean {
+  const open = q
+    .selectFrom('jobs')
+    .select('id')
+    .where('kind', '=', kind)
+    .where('state', 'in', ['waiting', 'running'])
+  return one(db, open) !== undefined
+}
+
 /**
  * Takes a job that waits, or one whose engine no longer runs, for `engine`: compare-and-set.
  * `total` and `done` are kept, so that work begun by another engine goes on where it was.

@@ -1,5 +1,6 @@
 import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../core/people'
+import { idsInFieldOrder } from './field-order'
 import { all, one, prepared, q, raw, type Database } from './query'
 
 /** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
@@ -71,12 +72,10 @@ function pageOfIds(
   const rest = sql`limit ${limit} offset ${offset}`
   const ofPeople = sql<{
     id: number
-  }>`select people.id from people where ${chosen(choice, sql`people.id`)}`
+  }>`select people.id from people where ${chosenPeople(choice, sql`people.id`)}`
   if (typeof by === 'object') {
-    const value = sql`json_extract(fields, ${`$.${by.field}`})`
-    return sql<{
-      id: number
-    }>`${ofPeople} order by ${value} is null, ${value} ${way}, people.id ${way} ${rest}`
+    const where = sql`(${chosenPeople(choice, sql`people.id`)})`
+    return idsInFieldOrder(by.field, where, descending, limit, offset)
   }
   switch (by) {
     case 'joined':
@@ -95,18 +94,25 @@ function pageOfIds(
       )
       return sql<{
         id: number
-      }>`select person_id as id from facts where ${chosen(choice, sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
+      }>`select person_id as id from facts where ${chosenPeople(choice, sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
     }
   }
 }
 
+/** The ids of all people of a choice. */
+export function idsOfPeople(db: Database, choice: PeopleChoice): number[] {
+  const where = chosenPeople(choice, sql`person_id`)
+  const ids = sql<{ id: number }>`select person_id as id from facts where ${where} order by 1`
+  return all(db, raw(ids)).map(({ id }) => id)
+}
+
 export function countPeople(db: Database, choice: PeopleChoice = {}): number {
-  const where = chosen(choice, sql`person_id`)
+  const where = chosenPeople(choice, sql`person_id`)
   return one(db, raw(sql<{ n: number }>`select count(*) as n from facts where ${where}`))!.n
 }
 
 /** The condition on a person's id. */
-function chosen(
+export function chosenPeople(
   { listId, setAside, search }: PeopleChoice,
   id: RawBuilder<unknown>,
 ): Expression<SqlBool> {

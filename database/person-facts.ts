@@ -23,20 +23,15 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
   if (!person) return null
   const subscriptions = all(
     db,
+    q.selectFrom('subscriptions').select(['list_id', 'state', 'since']).where('person_id', '=', id),
+  )
+  const evidence = all(
+    db,
     q
-      .selectFrom('subscriptions as s')
-      .select(['s.list_id', 's.state', 's.since'])
-      .select((eb) =>
-        eb
-          .selectFrom('evidence as e')
-          .select('e.way')
-          .whereRef('e.person_id', '=', 's.person_id')
-          .whereRef('e.list_id', '=', 's.list_id')
-          .orderBy('e.id', 'desc')
-          .limit(1)
-          .as('way'),
-      )
-      .where('s.person_id', '=', id),
+      .selectFrom('evidence')
+      .select(['list_id', 'at', 'state', 'way'])
+      .where('person_id', '=', id)
+      .orderBy('id'),
   )
   const items = all(
     db,
@@ -69,7 +64,13 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
     joinedAt: person.joined_at,
     values: valuesOf(person),
     subscriptions: new Map(
-      subscriptions.map(({ list_id, state, since, way }) => [list_id, { state, since, way }]),
+      subscriptions.map(({ list_id, state, since }) => {
+        const changes = evidence.filter((change) => change.list_id === list_id)
+        const earlier = changes
+          .filter(({ at }) => at < since)
+          .map(({ state, at, way }) => ({ state, since: at, way }))
+        return [list_id, { state, since, way: changes.at(-1)?.way ?? null, earlier }]
+      }),
     ),
     tags: new Set(
       all(db, q.selectFrom('person_tags').select('tag_id').where('person_id', '=', id)).map(

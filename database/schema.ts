@@ -306,7 +306,7 @@ export interface Schema {
   }
   jobs: {
     id: Generated<number>
-    kind: 'import' | 'preview-import' | 'undo-import' | 'change-field'
+    kind: 'import' | 'preview-import' | 'undo-import' | 'change-field' | 'order-field'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { scryptSync, randomBytes } from 'node:crypto'
 import { closeDatabase, openDatabase } from '../database'
+import { addApiToken } from '../database/api'
 import { makeAccount } from './account'
 
 /** Makes the demo account in a data folder: demo.mjs FOLDER [--size N] [--seed N] [--now MS] */
@@ -20,7 +21,9 @@ await makeAccount(db, {
   now: option('now', Date.now()),
   passwordHash: demoPassword(),
 })
+const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
 closeDatabase(db)
+writeFileSync(join(folder, 'shop.secret'), token, { mode: 0o600 })
 writeFileSync(join(folder, 'made'), `${size}\n`)
 console.log(
   `Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`,

@@ -1,10 +1,15 @@
 import { liveEngines } from '../database/heartbeat'
 import { finishJob, takeJob, type Job } from '../database/jobs'
 import { changeFieldJob } from './change-field'
+import { orderFieldJob } from './order-field'
 import { DEAD_AFTER, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
 
-const carryOut: Record<Job['kind'], JobWork> = { ...importJobs, 'change-field': changeFieldJob }
+const carryOut: Record<Job['kind'], JobWork> = {
+  ...importJobs,
+  'change-field': changeFieldJob,
+  'order-field': orderFieldJob,
+}
 
 /** Takes the next job and carries it out, or goes on with one that a dead engine left. */
 export const runJobs: Work = async (engine) => {

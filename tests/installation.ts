@@ -5,6 +5,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openDatabase, closeDatabase, type Database } from '../database'
+import { addApiToken } from '../database/api'
 import { writeClock } from '../database/clock'
 import { addList } from '../database/lists'
 import { fillAccount } from '../database/made-up'
@@ -71,6 +72,8 @@ export async function install(
     WORLD_WEB_PORT: String(worldPort),
     WORLD_CLOCK_URL: `${url}/practice/clock`,
     WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,
+    WORLD_SHOP_API: `${url}/api/v1`,
+    WORLD_SHOP_TOKEN: addApiToken(db, 'Practice shop', Date.now()).token,
     ...options.env,
   }
   const running = new Map<ProcessName, ChildProcess>()

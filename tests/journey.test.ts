@@ -1,27 +1,14 @@
 import sharp from 'sharp'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { one, q } from '../database'
 import { updateAccount } from '../database/account'
 import { mailingById, recountTotals, totalsOf } from '../database/mailings'
-import { visit, type Visitor } from './browser'
-import { install, until, type Installation } from './installation'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
 
 /** The way of a new user from a file of people to what came of a letter, in a real browser on a world that runs. */
-let satchel: Installation
-let visitor: Visitor
-const page = () => visitor.page
-const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+const { satchel, visitor, page, seen } = demoInBrowser(1_200)
 const mailingId = () => Number(/\/mail\/(\d+)/.exec(page().url())![1])
-
-beforeAll(async () => {
-  satchel = await install({ demo: 1_200 })
-  await Promise.all([satchel.start('world'), satchel.start('web'), satchel.start('engine')])
-  visitor = await visit()
-})
-afterAll(async () => {
-  await visitor?.close()
-  await satchel?.stop()
-})
 
 test('Today opens, signed in, with the run sheet and what waits', async () => {
   await page().goto(satchel.enterUrl)
@@ -304,6 +291,7 @@ test('6. Readers read: results come in by themselves, and their sums are those o
     .click()
   await page().getByRole('button', { name: '6 hours' }).click()
   await until('people have opened and clicked', () => (totalsOf(satchel.db, id)?.clicked ?? 0) > 2)
+  await until('the shop tells of those who came to it', () => visitsSince(id) > 0)
   await until(
     'the clock has arrived',
     async () =>
@@ -368,3 +356,13 @@ test('keys: the palette finds a mailing and a person, g and a letter go to an ar
 test('the browser’s console said no error in all of this', () => {
   expect(visitor.errors).toEqual([])
 })
+
+/** Page views that the shop told of since a mailing began to go out. */
+function visitsSince(mailing: number): number {
+  const views = q
+    .selectFrom('events')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('name', '=', 'page view')
+    .where('at', '>=', mailingById(satchel.db, mailing)!.started_at!)
+  return one(satchel.db, views)!.n
+}

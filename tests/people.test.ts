@@ -1,30 +1,16 @@
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { all, one, q } from '../database'
 import { countMembers, readSegments } from '../database/segments'
 import { clockOf } from '../database/clock'
-import { visit, type Visitor } from './browser'
-import { install, until, type Installation } from './installation'
+import { countPeople } from '../database/people'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
 
 /** People and segments as one works with them, in the demo account. */
-let satchel: Installation
-let visitor: Visitor
-const page = () => visitor.page
-const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+const { satchel, visitor, page, seen } = demoInBrowser(600)
 const total = async () =>
   Number((await page().locator('header [aria-live=polite]').innerText()).replace(/\D/g, ''))
 const segment = (name: string) => readSegments(satchel.db).find((one) => one.name === name)
-
-beforeAll(async () => {
-  satchel = await install({ demo: 600 })
-  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
-  visitor = await visit()
-  await page().goto(satchel.enterUrl)
-  await seen('Waiting for you')
-})
-afterAll(async () => {
-  await visitor?.close()
-  await satchel?.stop()
-})
 
 async function addRule(typed: string, option: string) {
   const box = page().getByRole('combobox', { name: 'Add a rule' })
@@ -179,7 +165,7 @@ test('the table sorts, many are chosen and tagged, and that is undone', async ()
       .limit(1),
   )!
   await seen(best.address)
-  const boxes = page().getByRole('checkbox', { name: /^Choose/ })
+  const boxes = page().getByRole('checkbox', { name: /^Choose (?!everybody)/ })
   await boxes.nth(0).click()
   await boxes.nth(2).click({ modifiers: ['Shift'] })
   await seen('3 people chosen')
@@ -199,6 +185,18 @@ test('the table sorts, many are chosen and tagged, and that is undone', async ()
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'Undo' }).click()
   await until('the tags are gone', () => tagged() === 0)
+  const everyone = countPeople(satchel.db)
+  await page()
+    .getByRole('button', { name: `Choose all ${everyone}` })
+    .click()
+  await seen(`${everyone} people chosen`)
+  await page().getByRole('button', { name: 'Tag', exact: true }).click()
+  await seen(`${everyone} people tagged best of all.`)
+  expect(tagged()).toBe(everyone)
+  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await until('all are without it', () => tagged() === 0)
+  await page().getByRole('checkbox', { name: 'Choose everybody in this table' }).uncheck()
+  expect(await page().getByText('people chosen').count()).toBe(0)
 })
 
 test('a person is changed where they stand, with undo; a note is kept; all that is known is given out', async () => {

@@ -1,39 +1,27 @@
 import { readFileSync } from 'node:fs'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { beforeAll, expect, test } from 'vitest'
 import { writeRule, type Rule } from '../core/segments'
 import { all, one, q } from '../database'
 import { clockOf } from '../database/clock'
 import { addSegment, countMembers, readCatalog, readSegments } from '../database/segments'
-import { visit, type Visitor } from './browser'
-import { install, until, type Installation } from './installation'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
 
 /** Rules moved about by hand, and what one does with a segment then. */
-let satchel: Installation
-let visitor: Visitor
+const { satchel, visitor, page, seen } = demoInBrowser(400)
 let id: number
-const page = () => visitor.page
-const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
 const now = () => clockOf(satchel.db, Date.now)()
 const tier = (of: 'keen' | 'warm' | 'cool'): Rule => ({ kind: 'tier', of: [of] })
 const joined = (days: number): Rule => ({ kind: 'joined', when: { is: 'last-days', days } })
 
 beforeAll(async () => {
-  satchel = await install({ demo: 400 })
-  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
   const rule: Rule = {
     kind: 'all',
     of: [joined(900), tier('warm'), { kind: 'any', of: [tier('keen'), joined(400)] }],
   }
   id = addSegment(satchel.db, 'Moved about', rule, now())
-  visitor = await visit()
-  await page().goto(satchel.enterUrl)
-  await seen('Waiting for you')
   await page().goto(`${satchel.url}/people/segments/${id}`)
   await seen('Moved about')
-})
-afterAll(async () => {
-  await visitor?.close()
-  await satchel?.stop()
 })
 
 const lines = () => page().getByRole('list', { name: 'Rules' }).getByRole('listitem')
@@ -107,24 +95,42 @@ test('the counts are those of the rule, line by line', async () => {
   await visitor.expectAccessible()
 })
 
-test('its people are taken out as CSV, each of them and nobody else', async () => {
+async function takeOut() {
+  await page().getByRole('button', { name: 'Take out…' }).click()
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'nothing else' }).click()
+  await page().getByRole('checkbox', { name: 'Engagement' }).check()
+  await page().getByRole('checkbox', { name: 'Town' }).check()
+  await page().getByRole('button', { name: 'Town earlier' }).click()
+  await page().getByRole('button', { name: 'Take out', exact: true }).click()
+}
+
+test('its people are taken out as CSV, each of them and nobody else, with the chosen columns', async () => {
   await page().getByRole('button', { name: 'Save changes' }).click()
   await until(
     'it is saved',
     () => readSegments(satchel.db).find((one) => one.id === id)!.version > 1,
   )
   const rule = readSegments(satchel.db).find((one) => one.id === id)!.rule
-  const [download] = await Promise.all([
-    page().waitForEvent('download'),
-    page()
-      .getByRole('link', { name: /Take out|CSV/ })
-      .click(),
-  ])
+  const [download] = await Promise.all([page().waitForEvent('download'), takeOut()])
   const csv = readFileSync((await download.path())!, 'utf8')
   const rows = csv.trim().split('\r\n')
   expect(rows).toHaveLength(1 + countMembers(satchel.db, rule, now()))
-  expect(rows[0]).toMatch(/address/i)
+  expect(rows[0]).toBe('Address,Town,Engagement')
 })
+
+test('what the size was before follows the rule', async () => {
+  await seen('The last twelve weeks')
+  const picture = page().getByRole('img', { name: /people twelve weeks ago/ })
+  const before = await picture.getAttribute('aria-label')
+  await page().getByRole('button', { name: 'Remove line 1' }).click()
+  await until('it is reckoned anew', async () => {
+    const label = await picture.getAttribute('aria-label')
+    return label !== before && label!.endsWith(`${await shownTotal()} now`)
+  })
+  await page().getByRole('button', { name: 'Undo' }).first().click()
+})
+const shownTotal = () => page().locator('header [aria-live=polite]').innerText()
 
 test('a mailing goes to a segment: the waterfall ends at just its people', async () => {
   const list = one(satchel.db, q.selectFrom('lists').select(['id', 'name']).orderBy('id').limit(1))!

@@ -1,26 +1,11 @@
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { countMembers, readSegments } from '../database/segments'
 import { one, q } from '../database'
-import { visit, type Visitor } from './browser'
-import { install, until, type Installation } from './installation'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
 
 /** Asking in SQL; and segments reached by their words from anywhere. */
-let satchel: Installation
-let visitor: Visitor
-const page = () => visitor.page
-const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
-
-beforeAll(async () => {
-  satchel = await install({ demo: 300 })
-  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
-  visitor = await visit()
-  await page().goto(satchel.enterUrl)
-  await seen('Waiting for you')
-})
-afterAll(async () => {
-  await visitor?.close()
-  await satchel?.stop()
-})
+const { satchel, visitor, page, seen } = demoInBrowser(300)
 
 async function ask(query: string) {
   await page().getByRole('textbox', { name: 'Query' }).click()

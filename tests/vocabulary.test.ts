@@ -1,29 +1,14 @@
 import { readFileSync } from 'node:fs'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { all, one, q } from '../database'
 import { ownFields } from '../database/fields'
 import { tagsWithCounts } from '../database/tags'
-import { visit, type Visitor } from './browser'
-import { install, until, type Installation } from './installation'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
 
 /** Fields, tags and lists put in order; and people brought in by other ways than a CSV file. */
-let satchel: Installation
-let visitor: Visitor
-const page = () => visitor.page
-const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+const { satchel, visitor, page, seen } = demoInBrowser(300)
 const dialog = () => page().getByRole('dialog')
-
-beforeAll(async () => {
-  satchel = await install({ demo: 300 })
-  await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
-  visitor = await visit()
-  await page().goto(satchel.enterUrl)
-  await seen('Waiting for you')
-})
-afterAll(async () => {
-  await visitor?.close()
-  await satchel?.stop()
-})
 
 test('people are pasted from an address book, read, counted and taken', async () => {
   await page().goto(`${satchel.url}/people/import`)

@@ -2,6 +2,7 @@ import { followClock } from './followed-clock'
 import { Mailboxes } from './post-office/mailboxes'
 import { openPostOffice } from './post-office/smtp'
 import { gatherReaders } from './readers/readers'
+import { tellOver } from './shop/telling'
 import { openWeb } from './web/server'
 
 const smtpPort = Number(process.env.WORLD_SMTP_PORT || 4525)
@@ -9,9 +10,18 @@ const webPort = Number(process.env.WORLD_WEB_PORT || 4580)
 const clockUrl = process.env.WORLD_CLOCK_URL || ''
 const reportsUrl = process.env.WORLD_REPORTS_URL || null
 
+const shopApi = process.env.WORLD_SHOP_API || ''
+const shopToken = process.env.WORLD_SHOP_TOKEN || ''
+
 const clock = followClock(clockUrl, Date.now)
 const mailboxes = new Mailboxes()
-const readers = gatherReaders({ clock, reportsUrl, seed: process.env.WORLD_SEED || 'sandreach' })
+const telling = shopApi && shopToken ? tellOver(shopApi, shopToken) : null
+const readers = gatherReaders({
+  clock,
+  reportsUrl,
+  seed: process.env.WORLD_SEED || 'sandreach',
+  tell: telling?.tell ?? null,
+})
 const postOffice = openPostOffice({
   now: clock.now,
   arrived(mail) {
@@ -28,7 +38,7 @@ const postOffice = openPostOffice({
 })
 // A client that goes away in the middle of a conversation is no reason to stop.
 postOffice.on('error', () => {})
-const web = openWeb({ mailboxes, waiting: readers.waiting })
+const web = openWeb({ mailboxes, waiting: () => readers.waiting() + (telling?.waiting() ?? 0) })
 
 postOffice.listen(smtpPort, '127.0.0.1', () =>
   web.listen(webPort, '127.0.0.1', () =>
@@ -39,6 +49,7 @@ postOffice.listen(smtpPort, '127.0.0.1', () =>
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
   process.on(signal, () => {
     readers.stop()
+    telling?.stop()
     clock.stop()
     web.close()
     postOffice.close(() => process.exit(0))

@@ -112,6 +112,23 @@ test('a question that fails says why, keeps the rule, and the next answer clears
   expect(segment.problem).toBeNull()
 })
 
+test('the past is asked for once the present is known and the hands rest', async () => {
+  const segment = await opened()
+  const asked = () => server.sent.filter(({ path }) => path === '/api/segments/past-sizes')
+  server.latest('/api/segments/ask').answer(counted(120))
+  await vi.advanceTimersByTimeAsync(300)
+  segment.change(all(onList(2)))
+  await vi.advanceTimersByTimeAsync(2_000)
+  expect(asked()).toHaveLength(0)
+  server.latest('/api/segments/ask').answer(counted(80))
+  await vi.advanceTimersByTimeAsync(2_000)
+  expect(asked()).toMatchObject([{ body: { rule: all(onList(2)) } }])
+  segment.change(all(onList(3)))
+  asked()[0]!.answer({ drawn: 600, everyone: 900, sizes: [] })
+  await settled()
+  expect(segment.sizes).toBeNull()
+})
+
 test('a frozen segment is asked for by its number and takes no change', async () => {
   const segment = await opened({ frozenAt: 1_790_000_000_000 })
   expect(server.latest('/api/segments/ask').body).toMatchObject({

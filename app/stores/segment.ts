@@ -7,7 +7,7 @@ import {
   type RuleProblem,
   type Vocabulary,
 } from '~~/core/segments'
-import type { SegmentAnswer } from '~~/server/asker/questions'
+import type { PastSizes, SegmentAnswer } from '~~/server/asker/questions'
 
 export type SegmentCounts = SegmentAnswer & { text: string; problems: RuleProblem[] }
 
@@ -31,6 +31,8 @@ export type EditorVocabulary = Vocabulary & {
 
 /** While somebody types, questions are held back this long, ms. */
 const PAUSE = 160
+/** The past is asked for once the present is known and the hands rest, ms. */
+const REST = 700
 
 /** The segment that is open: its rule with undo, and what it comes to while it is edited. */
 export const useSegment = defineStore('segment', () => {
@@ -40,6 +42,7 @@ export const useSegment = defineStore('segment', () => {
   const past = shallowRef<Group[]>([])
   const future = shallowRef<Group[]>([])
   const counts = shallowRef<SegmentCounts | null>(null)
+  const sizes = shallowRef<PastSizes | null>(null)
   const problem = ref<string | null>(null)
   const asking = ref(false)
   const vocabulary = shallowRef<EditorVocabulary | null>(null)
@@ -59,6 +62,7 @@ export const useSegment = defineStore('segment', () => {
   async function open(id: number | null, start: { name: string; rule: Rule } | null = null) {
     saved.value = null
     counts.value = null
+    sizes.value = null
     problem.value = null
     if (id !== null) {
       const got = await request<SavedSegmentDetails>(`/api/segments/${id}`).catch((error) => {
@@ -121,11 +125,23 @@ export const useSegment = defineStore('segment', () => {
       if (mine !== latest) return
       counts.value = got
       problem.value = null
+      timer = setTimeout(() => void askPast(mine, signal), REST)
     } catch (error) {
       if (mine !== latest) return
       problem.value = problemOf(error).message
     }
     asking.value = false
+  }
+
+  /** Asks what the rule's size was before, unless a newer question was asked meanwhile. */
+  async function askPast(mine: number, signal: AbortSignal) {
+    if (frozen.value) return
+    const got = await request<PastSizes>('/api/segments/past-sizes', {
+      method: 'POST',
+      body: { rule: rule.value },
+      signal,
+    }).catch(() => null)
+    if (mine === latest) sizes.value = got
   }
 
   /** A frozen segment is asked for by its number: its people are fixed, its rule is only how they came. */
@@ -164,6 +180,7 @@ export const useSegment = defineStore('segment', () => {
     past,
     future,
     counts,
+    sizes,
     problem,
     asking,
     vocabulary,

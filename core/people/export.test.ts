@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { expect, test } from 'vitest'
-import { csvRow, exportWriter, harmless, type ExportedPerson } from './export'
+import { csvRow, exportColumns, exportWriter, harmless, type ExportedPerson } from './export'
 import type { Field } from './fields'
 
 const fields: Field[] = [
@@ -15,7 +15,14 @@ const person: ExportedPerson = {
   tags: ['owner', 'a,b'],
   lists: ['Wind notes'],
   joinedAt: Date.UTC(2026, 10, 23),
+  orders: 2,
+  spent: 4_150,
+  openedAt: null,
+  tier: 'warm',
 }
+const columns = exportColumns(fields, 'GBP')
+const chosen = (...keys: string[]) =>
+  keys.map((key) => columns.find((column) => column.key === key)!)
 
 test('what is written as CSV is read back cell by cell', () => {
   const text = fc.string({ unit: 'grapheme' }).filter((one) => harmless(one) === one)
@@ -40,13 +47,38 @@ test.each([
 ])('the cell %j becomes %j', (cell, safe) => expect(harmless(cell)).toBe(safe))
 
 test('CSV has a header of the fields’ names and marks itself as UTF-8', () => {
-  const writer = exportWriter('csv', fields)
-  expect(writer.head).toBe('\uFEFFAddress,First name,Last name,Flying style,Tags,Lists,Joined\r\n')
+  const writer = exportWriter('csv', columns)
+  expect(writer.head).toBe(
+    '\uFEFFAddress,First name,Last name,Flying style,Tags,Lists,Joined,Orders,Bought for,Last opened,Engagement\r\n',
+  )
   expect(writer.person(person, true)).toContain('"stunt, power"')
+  expect(writer.person(person, true)).toMatch(/,2026-11-23T00:00:00\.000Z,2,41\.5,,warm\r\n$/)
+})
+
+test('only the chosen columns come out, in their order; the address always does', () => {
+  const some = chosen('spent', 'field:styles')
+  expect(exportWriter('csv', some).head).toBe('\uFEFFAddress,Bought for,Flying style\r\n')
+  expect(exportWriter('csv', some).person(person, true)).toBe(
+    'tove@inkpost.example,41.5,"stunt, power"\r\n',
+  )
+  expect(JSON.parse(exportWriter('json', some).person(person, true))).toEqual({
+    address: 'tove@inkpost.example',
+    fields: { styles: ['stunt', 'power'] },
+    spent: 41.5,
+  })
+  const card = exportWriter('vcard', some).person(person, true)
+  expect(card).toContain('FN:tove@inkpost.example')
+  expect(card).not.toContain('CATEGORIES')
+  expect(exportWriter('csv', []).person(person, true)).toBe('tove@inkpost.example\r\n')
+})
+
+test('money has as many places as its currency', () => {
+  const [yen] = exportColumns([], 'JPY').filter(({ key }) => key === 'spent')
+  expect(yen!.of(person)).toBe(4_150)
 })
 
 test('JSON is an array of people, also an empty one', () => {
-  const writer = exportWriter('json', fields)
+  const writer = exportWriter('json', columns)
   expect(JSON.parse(writer.head + writer.tail)).toEqual([])
   const two = JSON.parse(
     writer.head + writer.person(person, true) + writer.person(person, false) + writer.tail,
@@ -59,7 +91,7 @@ test('JSON is an array of people, also an empty one', () => {
 })
 
 test('a vCard escapes what would end a value, and its lines stay within 75 octets', () => {
-  const card = exportWriter('vcard', fields).person(
+  const card = exportWriter('vcard', columns).person(
     { ...person, values: { ...person.values, last_name: 'Ø'.repeat(60) } },
     true,
   )

@@ -9,6 +9,42 @@ export interface ExportedPerson {
   /** Names of the lists they are subscribed to. */
   lists: readonly string[]
   joinedAt: number
+  orders: number
+  /** In minor units. */
+  spent: number
+  openedAt: number | null
+  tier: string
+}
+
+/** What can be taken out of each person, beside the address, which always is. */
+export interface ExportColumn {
+  key: string
+  name: string
+  of: (person: ExportedPerson) => FieldValue | null
+}
+
+/** Every column there is: the fields (`field:town`), then what Satchel knows. Money in units of the currency. */
+export function exportColumns(fields: readonly Field[], currency: string): ExportColumn[] {
+  const money = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
+  const unit = 10 ** (money.maximumFractionDigits ?? 2)
+  return [
+    ...fields.map(({ key, name }): ExportColumn => ({
+      key: `field:${key}`,
+      name,
+      of: ({ values }) => values[key] ?? null,
+    })),
+    { key: 'tags', name: 'Tags', of: ({ tags }) => [...tags] },
+    { key: 'lists', name: 'Lists', of: ({ lists }) => [...lists] },
+    { key: 'joined', name: 'Joined', of: ({ joinedAt }) => new Date(joinedAt).toISOString() },
+    { key: 'orders', name: 'Orders', of: ({ orders }) => orders },
+    { key: 'spent', name: 'Bought for', of: ({ spent }) => spent / unit },
+    {
+      key: 'opened',
+      name: 'Last opened',
+      of: ({ openedAt }) => (openedAt === null ? null : new Date(openedAt).toISOString()),
+    },
+    { key: 'engagement', name: 'Engagement', of: ({ tier }) => tier },
+  ]
 }
 
 export const exportFormats = ['csv', 'json', 'vcard'] as const
@@ -23,23 +59,17 @@ export interface ExportWriter {
   tail: string
 }
 
-/** A writer for a format, with these fields in this order. */
-export function exportWriter(format: ExportFormat, fields: readonly Field[]): ExportWriter {
+/** A writer for a format, with these columns in this order. */
+export function exportWriter(format: ExportFormat, columns: readonly ExportColumn[]): ExportWriter {
   switch (format) {
     case 'csv':
       return {
         mime: 'text/csv; charset=utf-8',
         extension: 'csv',
         // The mark by which spreadsheets know UTF-8.
-        head: `\uFEFF${csvRow(['Address', ...fields.map(({ name }) => name), 'Tags', 'Lists', 'Joined'])}`,
+        head: `\uFEFF${csvRow(['Address', ...columns.map(({ name }) => name)])}`,
         person: (person) =>
-          csvRow([
-            person.address,
-            ...fields.map(({ key }) => showFieldValue(person.values[key])),
-            person.tags.join(', '),
-            person.lists.join(', '),
-            new Date(person.joinedAt).toISOString(),
-          ]),
+          csvRow([person.address, ...columns.map(({ of }) => showFieldValue(of(person)))]),
         tail: '',
       }
     case 'json':
@@ -48,17 +78,7 @@ export function exportWriter(format: ExportFormat, fields: readonly Field[]): Ex
         extension: 'json',
         head: '[',
         person: (person, first) =>
-          `${first ? '\n' : ',\n'}${JSON.stringify({
-            address: person.address,
-            fields: Object.fromEntries(
-              fields.flatMap(({ key }) =>
-                person.values[key] === undefined ? [] : [[key, person.values[key]]],
-              ),
-            ),
-            tags: person.tags,
-            lists: person.lists,
-            joined: new Date(person.joinedAt).toISOString(),
-          })}`,
+          `${first ? '\n' : ',\n'}${JSON.stringify(plain(person, columns))}`,
         tail: '\n]\n',
       }
     case 'vcard':
@@ -66,10 +86,23 @@ export function exportWriter(format: ExportFormat, fields: readonly Field[]): Ex
         mime: 'text/vcard; charset=utf-8',
         extension: 'vcf',
         head: '',
-        person: (person) => vcard(person, fields),
+        person: (person) => vcard(person, columns),
         tail: '',
       }
   }
+}
+
+/** A person as an object: fields by their keys, and beside them what else was chosen. */
+function plain(person: ExportedPerson, columns: readonly ExportColumn[]) {
+  const fields: Record<string, FieldValue> = {}
+  const rest: Record<string, FieldValue> = {}
+  for (const { key, of } of columns) {
+    const value = of(person)
+    if (value === null) continue
+    if (key.startsWith('field:')) fields[key.slice('field:'.length)] = value
+    else rest[key] = value
+  }
+  return { address: person.address, fields, ...rest }
 }
 
 /** One row of CSV (RFC 4180), with cells that a spreadsheet would run as a formula made harmless. */
@@ -86,24 +119,24 @@ function quoted(cell: string): string {
   return /[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell
 }
 
-/** A vCard 4.0 (RFC 6350) with name, address, tags as categories and the other fields in a note. */
-function vcard(person: ExportedPerson, fields: readonly Field[]): string {
-  const first = showFieldValue(person.values.first_name)
-  const last = showFieldValue(person.values.last_name)
+/** A vCard 4.0 (RFC 6350) with name, address, tags as categories and the other columns in a note. */
+function vcard(person: ExportedPerson, columns: readonly ExportColumn[]): string {
+  const chosen = new Map(columns.map((column) => [column.key, showFieldValue(column.of(person))]))
+  const first = chosen.get('field:first_name') ?? ''
+  const last = chosen.get('field:last_name') ?? ''
   const name = [first, last].filter(Boolean).join(' ') || person.address
-  const notes = fields
-    .filter(({ key }) => key !== 'first_name' && key !== 'last_name')
-    .flatMap(({ key, name: label }) => {
-      const shown = showFieldValue(person.values[key])
-      return shown ? [`${label}: ${shown}`] : []
-    })
+  const apart = ['field:first_name', 'field:last_name', 'tags']
+  const notes = columns.flatMap(({ key, name: label }) => {
+    const shown = chosen.get(key)
+    return shown && !apart.includes(key) ? [`${label}: ${shown}`] : []
+  })
   return [
     'BEGIN:VCARD',
     'VERSION:4.0',
     `FN:${vcardText(name)}`,
     `N:${vcardText(last)};${vcardText(first)};;;`,
     `EMAIL:${vcardText(person.address)}`,
-    ...(person.tags.length ? [`CATEGORIES:${person.tags.map(vcardText).join(',')}`] : []),
+    ...(chosen.get('tags') ? [`CATEGORIES:${person.tags.map(vcardText).join(',')}`] : []),
     ...(notes.length ? [`NOTE:${vcardText(notes.join('\n'))}`] : []),
     'END:VCARD',
     '',

@@ -50,6 +50,22 @@ test('at present all is as it is, and engagement is what its acts come to', () =
   expect(engagement(then.keenness, now)).toBeCloseTo(engagement(keenness, now), 9)
 })
 
+test('who left a list was on it until then', () => {
+  const joined = { state: 'subscribed' as const, since: now - 50 * DAY, way: 'form' }
+  const left = {
+    state: 'unsubscribed' as const,
+    since: now - 5 * DAY,
+    way: 'link',
+    earlier: [joined],
+  }
+  const facts = person({ subscriptions: new Map([[1, left]]) })
+  const stateAt = (at: number) => factsAsOf(facts, at)!.subscriptions.get(1)?.state
+  expect(stateAt(now)).toBe('unsubscribed')
+  expect(stateAt(now - 5 * DAY)).toBe('unsubscribed')
+  expect(stateAt(now - 5 * DAY - 1)).toBe('subscribed')
+  expect(stateAt(now - 50 * DAY - 1)).toBeUndefined()
+})
+
 test('what happened later had not happened', () => {
   const facts = person({
     mail: [

@@ -1,5 +1,5 @@
 import { withAct, type Keenness } from '../standing'
-import type { MailFact, PersonFacts } from './person-facts'
+import type { MailFact, PersonFacts, SubscriptionFact } from './person-facts'
 
 /**
  * What was known of a person at an earlier moment, as far as it has a time: mail, orders, events,
@@ -31,9 +31,19 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
     orders,
     clicks: person.clicks.filter((click) => click.at <= at),
     events: person.events.filter((event) => event.at <= at),
-    subscriptions: new Map([...person.subscriptions].filter(([, { since }]) => since <= at)),
+    subscriptions: new Map(
+      [...person.subscriptions].flatMap(([listId, fact]) => {
+        const then = subscriptionAsOf(fact, at)
+        return then ? [[listId, then]] : []
+      }),
+    ),
     keenness: keennessOf(mail, orders),
   }
+}
+
+function subscriptionAsOf(fact: SubscriptionFact, at: number): SubscriptionFact | undefined {
+  if (fact.since <= at) return fact
+  return fact.earlier?.findLast(({ since }) => since <= at)
 }
 
 function keennessOf(mail: readonly MailFact[], orders: readonly { at: number }[]): Keenness {

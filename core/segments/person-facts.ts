@@ -25,6 +25,8 @@ export interface SubscriptionFact {
   state: SubscriptionState
   since: number
   way: string | null
+  /** What it was before, the oldest first. */
+  earlier?: readonly SubscriptionFact[]
 }
 
 /** One mailing, as it went with this person. */

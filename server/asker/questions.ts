@@ -3,6 +3,7 @@ import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/as
 import { countValues, previewRetyping, readFields } from '../../database/fields'
 import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
+import { pastSizes } from '../../database/segment-estimate'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
 import { countMembers, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
@@ -32,6 +33,11 @@ export const questions = {
   members(db: Database, { rule, now, offset }: { rule: Rule; now: number; offset: number }) {
     countLines(db, rule, now)
     return shownPeople(db, offset)
+  },
+
+  /** What a rule's size was over the last weeks, reckoned from some people. */
+  pastSizes(db: Database, { rule, now }: { rule: Rule; now: number }) {
+    return pastSizes(db, rule, now)
   },
 
   /** How many people each of some rules keeps. */
@@ -74,6 +80,7 @@ export type Question = {
   [K in keyof Questions]: { ask: K; of: Parameters<Questions[K]>[1] }
 }[keyof Questions]
 export type SegmentAnswer = ReturnType<Questions['segment']>
+export type PastSizes = ReturnType<Questions['pastSizes']>
 
 function faultInWords<T>(ask: () => T): T | { fault: string } {
   try {

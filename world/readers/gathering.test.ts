@@ -28,7 +28,13 @@ beforeEach(() => {
       body: String(options.body ?? ''),
     })
     const text = '<form method="post" action="/u/tok"><button>Leave</button></form>'
-    return { ok: true, arrayBuffer: async () => new ArrayBuffer(0), text: async () => text }
+    const location = String(url).includes('/c/') ? 'https://galewright.example/delta-7' : null
+    return {
+      ok: true,
+      headers: new Headers(location ? { location } : {}),
+      arrayBuffer: async () => new ArrayBuffer(0),
+      text: async () => text,
+    }
   })
 })
 afterEach(() => {
@@ -37,9 +43,17 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
+let told: { kind: string; entry: Record<string, unknown> }[]
+
 function gather() {
   const clock = { now: () => now, followedTo: () => {}, stop: () => {} }
-  readers = gatherReaders({ clock, reportsUrl: 'http://satchel.test/in/reports/k', seed: 'test' })
+  told = []
+  readers = gatherReaders({
+    clock,
+    reportsUrl: 'http://satchel.test/in/reports/k',
+    seed: 'test',
+    tell: (one) => void told.push(one),
+  })
   return readers
 }
 
@@ -110,6 +124,28 @@ test('over three days some read, fewer click, and nobody clicks without having r
   expect(clicked.size).toBeGreaterThan(5)
   expect(clicked.size).toBeLessThan(opened.size)
   expect(world.waiting()).toBe(0)
+})
+
+test('who follows a link into the shop is seen there, and only they; some buy', async () => {
+  const world = gather()
+  const addresses = mailboxesAt('elsewhere.example', 1_500)
+  addresses.forEach((address, i) => world.received(mail(address, i)))
+  for (let day = 0; day < 20; day++) {
+    now += 24 * HOUR
+    for (let i = 0; i < 400 && world.waiting(); i++) await vi.advanceTimersByTimeAsync(25)
+  }
+  const clicked = requests.filter(({ url, method }) => url.includes('/c/') && method === 'GET')
+  const seen = told.filter(
+    ({ entry }) => (entry.properties as { page?: string } | undefined)?.page === '/delta-7',
+  )
+  expect(seen.length).toBeGreaterThan(20)
+  expect(seen.length).toBeLessThanOrEqual(clicked.length)
+  const orders = told.filter(({ kind }) => kind === 'orders')
+  expect(orders.length).toBeGreaterThan(0)
+  expect(orders.length).toBeLessThan(seen.length / 4)
+  const visitors = new Set(seen.map(({ entry }) => entry.address))
+  for (const { entry } of orders) expect(visitors).toContain(entry.address)
+  for (const { entry } of told) expect(Date.parse(entry.at as string)).toBeLessThanOrEqual(now)
 })
 
 test('who leaves does so by the page or by the header, never by following the link as if it were one to read', async () => {

@@ -3,12 +3,16 @@ import { chanceOf } from '../chance'
 import type { FollowedClock } from '../followed-clock'
 import { mailboxExists, providerOf } from '../post-office/providers'
 import { bounceReport, complaintReport } from '../post-office/reports'
+import { visit, type ShopAct } from '../shop/visit'
+import { isShop } from '../web/site'
 import { habitsOf, readingTime } from './habits'
 import { readLetter, type ReadLetter } from './letter'
 
 /** Something a reader, or their provider, does over HTTP. */
 type Deed =
   | { do: 'get'; url: string; agent: string; method?: 'GET' | 'HEAD' }
+  | { do: 'follow'; url: string; agent: string; address: string }
+  | { do: 'shop'; kind: ShopAct['kind']; entry: ShopAct['entry'] }
   | { do: 'leave-by-page'; url: string; agent: string }
   | { do: 'leave-by-header'; url: string; agent: string }
   | { do: 'report'; message: string }
@@ -26,8 +30,10 @@ export function gatherReaders(options: {
   clock: FollowedClock
   reportsUrl: string | null
   seed: string
+  /** Where the shop tells what happens in it; null: it keeps that to itself. */
+  tell: ((told: { kind: ShopAct['kind']; entry: ShopAct['entry'] }) => void) | null
 }) {
-  const { clock, reportsUrl, seed } = options
+  const { clock, reportsUrl, seed, tell } = options
   const agenda = new Agenda<Deed>()
   const received = new Map<string, number[]>()
   let underWay = 0
@@ -72,9 +78,10 @@ export function gatherReaders(options: {
     if (links.length && chance() < habits.clicks) {
       const first = Math.floor(chance() ** 1.8 * links.length)
       agenda.add(at + 20_000 + chance() * 90_000, {
-        do: 'get',
+        do: 'follow',
         url: links[first]!,
         agent: habits.agent,
+        address: mail.address,
       })
       if (chance() < 0.2)
         agenda.add(at + 3 * MINUTE, {
@@ -102,6 +109,16 @@ export function gatherReaders(options: {
     return week.length <= 3 ? 1 : 3 / week.length
   }
 
+  /** A link led to the shop: what comes of it is put on the agenda. */
+  function goShopping({ address, url }: { address: string; url: string }, to: URL) {
+    if (!isShop(to)) return
+    let n = 0
+    const chance = () => chanceOf(seed, 'shop', address, url, n++)
+    const number = `S-${Math.floor(chanceOf(seed, address, url) * 1e9)}`
+    for (const { after, kind, entry } of visit(address, to, number, chance))
+      agenda.add(clock.now() + after, { do: 'shop', kind, entry })
+  }
+
   async function carryOut(deed: Deed) {
     try {
       switch (deed.do) {
@@ -115,6 +132,23 @@ export function gatherReaders(options: {
           await response.arrayBuffer()
           return
         }
+        case 'follow': {
+          const response = await fetch(deed.url, {
+            redirect: 'manual',
+            headers: { 'User-Agent': deed.agent },
+            signal: AbortSignal.timeout(10_000),
+          })
+          await response.arrayBuffer()
+          const to = response.headers.get('location')
+          if (to && tell) goShopping(deed, new URL(to, deed.url))
+          return
+        }
+        case 'shop':
+          tell?.({
+            kind: deed.kind,
+            entry: { ...deed.entry, at: new Date(clock.now()).toISOString() },
+          })
+          return
         case 'leave-by-page': {
           const page = await (
             await fetch(deed.url, { headers: { 'User-Agent': deed.agent } })

@@ -20,6 +20,11 @@ const sites: Record<string, Record<string, string>> = {
 }
 const moved: Record<string, string> = { '/shop': '/new-kites', '/wind': '/forecast' }
 
+/** Whether a page is one of the shop's. */
+export function isShop(url: URL): boolean {
+  return sites[url.hostname] === shop
+}
+
 /** Answers a request for a practice web site, as a proxy gets it: with the whole URL. */
 export function answerSite(url: URL, request: IncomingMessage, response: ServerResponse) {
   const site = sites[url.hostname]

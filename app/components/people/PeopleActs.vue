@@ -1,47 +1,16 @@
 <script setup lang="ts">
 /** What can be done with the people chosen in the table; each can be undone. */
-const props = defineProps<{ ids: number[]; lists: { id: number; name: string }[] }>()
-const emit = defineEmits<{ clear: []; done: [] }>()
-const dialog = ref<'list' | 'aside' | null>(null)
+defineProps<{
+  ids: number[]
+  /** How many the table has. */
+  total: number
+  choosingAll: boolean
+  lists: { id: number; name: string }[]
+}>()
+const emit = defineEmits<{ clear: []; all: []; done: [] }>()
+const dialog = ref<'list' | 'aside' | 'out' | null>(null)
 const tag = ref('')
-const opposites: Record<string, string> = {
-  tag: 'untag',
-  untag: 'tag',
-  list: 'unlist',
-  'set-aside': 'take-back',
-}
-interface Act {
-  act: string
-  tag?: string
-  listId?: number
-  reason?: string
-}
-async function act(body: Act, words: string) {
-  const send = (ids: number[], of: Act) =>
-    ask<{ changed: number[] }>('/api/people/act', { method: 'POST', body: { ids, ...of } })
-  const done = await send(props.ids, body)
-  if (!done) return
-  emit('done')
-  const { changed } = done
-  const text = `${people(changed.length)} ${words}${changed.length < props.ids.length ? '; for the others nothing changed' : ''}.`
-  const back = opposites[body.act]
-  useNotices().say(
-    text,
-    changed.length && back
-      ? {
-          label: 'Undo',
-          run: async () => {
-            await send(changed, {
-              ...body,
-              act: back,
-              reason: body.reason ? 'undone' : undefined,
-            } as Act)
-            emit('done')
-          },
-        }
-      : undefined,
-  )
-}
+const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
 </script>
 
 <template>
@@ -49,7 +18,9 @@ async function act(body: Act, words: string) {
     <b>{{ people(ids.length) }} chosen</b>
     <form
       class="flex gap-1"
-      @submit.prevent="tag.trim() && act({ act: 'tag', tag: tag.trim() }, `tagged ${tag.trim()}`)"
+      @submit.prevent="
+        tag.trim() && act(ids, { act: 'tag', tag: tag.trim() }, `tagged ${tag.trim()}`)
+      "
     >
       <input
         v-model="tag"
@@ -63,16 +34,38 @@ async function act(body: Act, words: string) {
         type="button"
         class="btn btn-sm"
         :disabled="!tag.trim()"
-        @click="act({ act: 'untag', tag: tag.trim() }, `no longer tagged ${tag.trim()}`)"
+        @click="act(ids, { act: 'untag', tag: tag.trim() }, `no longer tagged ${tag.trim()}`)"
       >
         Untag
       </button>
     </form>
     <button type="button" class="btn btn-sm" @click="dialog = 'list'">List…</button>
     <button type="button" class="btn btn-sm" @click="dialog = 'aside'">Set aside…</button>
-    <a class="btn btn-sm" :href="`/api/people/export?format=csv&ids=${ids.join(',')}`">Take out</a>
+    <button type="button" class="btn btn-sm" @click="dialog = 'out'">Take out…</button>
     <span class="flex-1" />
+    <template v-if="underway">
+      <span class="w-40"
+        ><ProgressBar :done="done" :total="of" label="People done"
+      /></span>
+      <span class="small">{{ count(done) }} of {{ count(of) }}</span>
+      <button type="button" class="btn btn-sm" @click="stop">Stop here</button>
+    </template>
+    <button
+      v-else-if="ids.length < total"
+      type="button"
+      class="btn btn-sm"
+      :disabled="choosingAll"
+      @click="emit('all')"
+    >
+      {{ choosingAll ? 'Choosing…' : `Choose all ${count(total)}` }}
+    </button>
     <button type="button" class="btn btn-sm" @click="emit('clear')">Choose none</button>
+    <TakeOutDialog
+      v-if="dialog === 'out'"
+      :which="{ ids: ids.join(',') }"
+      :about="`${people(ids.length)} chosen in the table.`"
+      @close="dialog = null"
+    />
     <SubscriptionDialog
       v-if="dialog === 'list'"
       :lists="lists"
@@ -80,7 +73,7 @@ async function act(body: Act, words: string) {
       @done="
         (body) => (
           (dialog = null),
-          act(body, body.act === 'list' ? 'put on the list' : 'taken off the list')
+          act(ids, body, body.act === 'list' ? 'put on the list' : 'taken off the list')
         )
       "
     />
@@ -90,7 +83,7 @@ async function act(body: Act, words: string) {
       about="They are never mailed from then on, whatever the lists say, until you take them back."
       verb="Set aside"
       @close="dialog = null"
-      @done="(reason) => ((dialog = null), act({ act: 'set-aside', reason }, 'set aside'))"
+      @done="(reason) => ((dialog = null), act(ids, { act: 'set-aside', reason }, 'set aside'))"
     />
   </div>
 </template>

@@ -3,10 +3,10 @@
 const props = defineProps<{ lists: { id: number; name: string }[] }>()
 const emit = defineEmits<{
   close: []
-  done: [body: { act: string; listId: number; reason: string }]
+  done: [body: { act: 'list' | 'unlist'; listId: number; reason: string }]
 }>()
 const listId = ref(props.lists[0]?.id ?? 0)
-const act = ref('list')
+const act = ref<'list' | 'unlist'>('list')
 const reason = ref('')
 </script>
 

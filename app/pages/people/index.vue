@@ -90,16 +90,6 @@ const columns = computed(() =>
 const grid = computed(
   () => `28px minmax(220px,1.6fr) 104px ${columns.value.map(({ width }) => width).join(' ')}`,
 )
-function toggleColumn(key: string, on: boolean) {
-  shownKeys.value = on ? [...shownKeys.value, key] : shownKeys.value.filter((one) => one !== key)
-}
-function moveColumn(key: string, by: number) {
-  const keys = [...shownKeys.value]
-  const at = keys.indexOf(key)
-  keys.splice(at, 1)
-  keys.splice(Math.max(0, at + by), 0, key)
-  shownKeys.value = keys
-}
 const sort = computed(() => String(route.query.sort ?? 'joined'))
 const down = computed(() => route.query.way !== 'up')
 function sortBy(key: string) {
@@ -148,10 +138,23 @@ watch(
   },
 )
 const personAt = (index: number) => pages.value.get(Math.floor(index / PAGE))?.[index % PAGE]
-const takeOut = computed(() => {
-  const query = new URLSearchParams({ format: 'csv' })
-  return `/api/people/export?${query}`
-})
+/** The people of the table, as the server is asked for them. */
+const shown = computed(() =>
+  Object.fromEntries(
+    ['list', 'aside', 'search'].flatMap((key) =>
+      route.query[key] ? [[key, String(route.query[key])]] : [],
+    ),
+  ),
+)
+const takeOut = ref(false)
+const choosingAll = ref(false)
+async function chooseAll() {
+  choosingAll.value = true
+  const at = path.value
+  const ids = await ask<number[]>(`/api/people/ids?${new URLSearchParams(shown.value)}`)
+  choosingAll.value = false
+  if (ids && at === path.value) chosen.value = new Set(ids)
+}
 </script>
 
 <template>
@@ -169,42 +172,12 @@ const takeOut = computed(() => {
           <div
             class="floats absolute right-0 z-20 mt-1 w-60 rounded-md border border-line bg-sheet p-2"
           >
-            <div
-              v-for="column in known"
-              :key="column.key"
-              class="flex items-center gap-2 px-1 py-0.5"
-            >
-              <label class="flex flex-1 items-center gap-2"
-                ><input
-                  type="checkbox"
-                  :checked="shownKeys.includes(column.key)"
-                  @change="toggleColumn(column.key, ($event.target as HTMLInputElement).checked)"
-                />{{ column.name }}</label
-              >
-              <template v-if="shownKeys.includes(column.key)">
-                <button
-                  type="button"
-                  class="min-h-6 min-w-6"
-                  :aria-label="`${column.name} further left`"
-                  @click="moveColumn(column.key, -1)"
-                >
-                  ←
-                </button>
-                <button
-                  type="button"
-                  class="min-h-6 min-w-6"
-                  :aria-label="`${column.name} further right`"
-                  @click="moveColumn(column.key, 1)"
-                >
-                  →
-                </button>
-              </template>
-            </div>
+            <ColumnChoice v-model="shownKeys" :columns="known" />
           </div>
         </details>
-        <a v-if="title === 'Everyone' && !route.query.search" class="btn btn-sm" :href="takeOut"
-          >Take out as CSV</a
-        >
+        <button v-if="total" type="button" class="btn btn-sm" @click="takeOut = true">
+          Take out…
+        </button>
         <div class="text-right">
           <div class="font-head text-[24px] font-[640]">{{ count(total) }}</div>
           <div class="muted small">{{ total === 1 ? 'person' : 'people' }}</div>
@@ -230,7 +203,10 @@ const takeOut = computed(() => {
       <PeopleActs
         v-if="chosen.size"
         :ids="[...chosen]"
+        :total="total"
+        :choosing-all="choosingAll"
         :lists="overview.answer.value?.lists ?? []"
+        @all="chooseAll"
         @clear="chosen = new Set()"
         @done="(reload(), useLive().changes++)"
       />
@@ -238,8 +214,15 @@ const takeOut = computed(() => {
         class="muted small grid flex-none items-center gap-3 border-b border-line px-3 py-1"
         :style="{ gridTemplateColumns: grid }"
       >
-        <span class="sr-only">Chosen</span>
-        <span /><SortButton
+        <label class="grid h-6 w-6 place-items-center"
+          ><input
+            type="checkbox"
+            aria-label="Choose everybody in this table"
+            :checked="total > 0 && chosen.size === total"
+            :disabled="choosingAll || total === 0"
+            @change="chosen.size === total ? (chosen = new Set()) : chooseAll()"
+        /></label>
+        <SortButton
           name="Person"
           :state="sort === 'name' ? (down ? 'down' : 'up') : null"
           @sort="sortBy('name')"
@@ -296,5 +279,11 @@ const takeOut = computed(() => {
         </div>
       </div>
     </div>
+    <TakeOutDialog
+      v-if="takeOut"
+      :which="shown"
+      :about="`${people(total)}: ${title}${route.query.search ? `, found by “${route.query.search}”` : ''}.`"
+      @close="takeOut = false"
+    />
   </div>
 </template>

@@ -1,12 +1,13 @@
 import { tierOf } from '~~/core/standing'
+import { wantsFieldOrder } from '~~/database/field-order'
 import { readFields } from '~~/database/fields'
+import { addJob } from '~~/database/jobs'
 import {
   countPeople,
   peopleColumns,
   peoplePage,
   pulsesOf,
   valuesOf,
-  type PeopleChoice,
   type PeopleColumn,
   type PeopleOrder,
 } from '~~/database/people'
@@ -17,16 +18,12 @@ const PAGE = 100
 export default defineEventHandler((event) => {
   const query = getQuery(event)
   const { db, clock } = satchel()
-  const choice: PeopleChoice = {
-    listId: query.list ? Number(query.list) : undefined,
-    setAside: query.aside === '1',
-    search:
-      typeof query.search === 'string' && query.search.trim() !== ''
-        ? query.search.trim().slice(0, 100)
-        : undefined,
-  }
+  const choice = peopleChoice(query)
   const offset = Math.max(0, Number(query.offset) || 0)
-  const rows = peoplePage(db, choice, PAGE, offset, orderOf(query.sort, query.way))
+  const order = orderOf(query.sort, query.way)
+  const rows = peoplePage(db, choice, PAGE, offset, order)
+  if (typeof order.by === 'object' && wantsFieldOrder(db, order.by.field))
+    addJob(db, 'order-field', { key: order.by.field }, clock())
   const pulses = pulsesOf(
     db,
     rows.map(({ id }) => id),

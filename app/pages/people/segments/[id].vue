@@ -7,6 +7,7 @@ const store = useSegment()
 const why = ref<{ id: number; name: string } | null>(null)
 const asText = ref(false)
 const saving = ref(false)
+const takeOut = ref(false)
 const isNew = computed(() => route.params.id === 'new')
 
 watch(
@@ -157,9 +158,9 @@ const uses = computed(() =>
       <span v-if="store.changed && store.saved" class="muted">Not saved yet.</span>
       <span class="flex-1" />
       <template v-if="store.saved">
-        <a class="btn" :href="`/api/people/export?segment=${store.saved.id}&format=csv`"
-          >Take out as CSV</a
-        >
+        <button type="button" class="btn" :disabled="store.changed" @click="takeOut = true">
+          Take out…
+        </button>
         <button
           v-if="!store.frozen"
           type="button"
@@ -181,9 +182,16 @@ const uses = computed(() =>
       <SegmentPeople @why="why = $event" />
       <div>
         <SharedSegments />
+        <PastSizes v-if="!store.frozen && !store.saved?.query" class="mt-4" />
         <SegmentTrend v-if="store.saved && !store.frozen" :id="store.saved.id" class="mt-4" />
       </div>
     </div>
+    <TakeOutDialog
+      v-if="takeOut && store.saved"
+      :which="{ segment: String(store.saved.id) }"
+      :about="`${people(store.counts?.total ?? 0)} of ${store.saved.name}.`"
+      @close="takeOut = false"
+    />
     <WhyDialog v-if="why" :person="why" @close="why = null" />
   </div>
 </template>

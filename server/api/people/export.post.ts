@@ -1,27 +1,37 @@
 import { Readable } from 'node:stream'
 import { setImmediate as breathe } from 'node:timers/promises'
-import { exportFormats, exportWriter, type ExportFormat } from '~~/core/people'
+import { exportColumns, exportFormats, exportWriter, type ExportFormat } from '~~/core/people'
 import { exportPeople, type ExportChoice } from '~~/database/export'
 import { readFields } from '~~/database/fields'
 import { segmentById } from '~~/database/segments'
 
-/** People as a file: all, a segment or some by id; CSV, JSON or vCard; all fields or the chosen ones. */
-export default defineEventHandler((event) => {
+/**
+ * People as a file, asked for by a form: those of a segment, some by their ids, or those a table shows;
+ * CSV, JSON or vCard; all columns, or the chosen ones in their order.
+ */
+export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
-  const query = getQuery(event)
-  const format = String(query.format ?? 'csv') as ExportFormat
+  const form = ((await readBody(event)) ?? {}) as Record<string, unknown>
+  const format = text(form.format ?? 'csv') as ExportFormat
   if (!exportFormats.includes(format))
     throw createError({ statusCode: 422, message: `There are ${exportFormats.join(', ')}.` })
-  const segment = query.segment === undefined ? null : segmentById(db, Number(query.segment))
+  const known = new Map(
+    exportColumns(readFields(db), account().currency).map((column) => [column.key, column]),
+  )
+  const columns =
+    form.columns === undefined
+      ? [...known.values()]
+      : text(form.columns)
+          .split(',')
+          .flatMap((key) => known.get(key) ?? [])
+  const segment = form.segment ? segmentById(db, Number(form.segment)) : null
   if (segment === undefined) throw notFound('This segment is not on file.')
-  const wanted = query.fields === undefined ? null : new Set(String(query.fields).split(','))
-  const fields = readFields(db).filter(({ key }) => wanted === null || wanted.has(key))
-  const ids =
-    query.ids === undefined
-      ? null
-      : String(query.ids).split(',').map(Number).filter(Number.isSafeInteger).slice(0, 10_000)
-  const choice: ExportChoice = { rule: segment && { kind: 'segment', segmentId: segment.id }, ids }
-  const writer = exportWriter(format, fields)
+  const choice: ExportChoice = segment
+    ? { rule: { kind: 'segment', segmentId: segment.id } }
+    : form.ids === undefined
+      ? { shown: peopleChoice(form) }
+      : { ids: text(form.ids).split(',').map(Number).filter(Number.isSafeInteger) }
+  const writer = exportWriter(format, columns)
   const name = (segment?.name ?? 'people').replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'people'
   setResponseHeaders(event, {
     'Content-Type': writer.mime,
@@ -47,3 +57,7 @@ export default defineEventHandler((event) => {
     yield writer.tail
   }
 })
+
+function text(value: unknown): string {
+  return typeof value === 'string' ? value : ''
+}

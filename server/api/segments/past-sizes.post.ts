@@ -1,0 +1,10 @@
+import { segmentQuestionInput } from '~~/shared/inputs'
+
+/** What the size of a rule was over the last weeks, while it is being edited. */
+export default defineEventHandler(async (event) => {
+  const input = await readInput(event, segmentQuestionInput)
+  const rule = ruleFrom(input.rule)
+  const { user } = await getUserSession(event)
+  const asker = `past of ${(user as { id: number }).id}`
+  return askLong('pastSizes', { rule, now: satchel().clock() }, asker)
+})

@@ -1,0 +1,26 @@
+import { afterAll, beforeAll } from 'vitest'
+import { visit, type Visitor } from './browser'
+import { install, type Installation } from './installation'
+
+/**
+ * The demo account of so many people, running, with a browser that has entered it, for the tests of one
+ * file. What is returned is filled in before the first of them.
+ */
+export function demoInBrowser(people: number) {
+  const satchel = {} as Installation
+  const visitor = {} as Visitor
+  const page = () => visitor.page
+  const seen = (text: string | RegExp) => page().getByText(text).first().waitFor()
+  beforeAll(async () => {
+    Object.assign(satchel, await install({ demo: people }))
+    await Promise.all([satchel.start('web'), satchel.start('engine'), satchel.start('world')])
+    Object.assign(visitor, await visit())
+    await page().goto(satchel.enterUrl)
+    await seen('Waiting for you')
+  })
+  afterAll(async () => {
+    await visitor.close?.()
+    await satchel.stop?.()
+  })
+  return { satchel, visitor, page, seen }
+}
