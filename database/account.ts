@@ -1,5 +1,5 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
-import { defaultLetterhead, type Letterhead } from '../core/letters'
+import { defaultLetterhead, readLetterhead, type Letterhead } from '../core/letters'
 import { one, q, run, type Database } from './query'
 import type { Schema } from './schema'
 
@@ -23,7 +23,7 @@ export function readAccount(db: Database): Account | null {
   return row
     ? {
         ...row,
-        letterhead: { ...defaultLetterhead, ...(JSON.parse(row.letterhead) as Letterhead) },
+        letterhead: readLetterhead(JSON.parse(row.letterhead)),
       }
     : null
 }
@@ -59,4 +59,9 @@ export function createAccount(
 export function updateAccount(db: Database, settings: Partial<AccountSettings>) {
   if (Object.keys(settings).length)
     run(db, q.updateTable('account').set(settings).where('id', '=', 1))
+}
+
+/** Changes how letters look; every letter that has not gone out follows. */
+export function saveLetterhead(db: Database, letterhead: Letterhead) {
+  run(db, q.updateTable('account').set({ letterhead: JSON.stringify(letterhead) }))
 }

@@ -1,4 +1,4 @@
-import { fillInsOf, linksOf } from '../core/letters'
+import { blocksOf, conditionsOf, fillInsOf, linksOf, type LetterDocument } from '../core/letters'
 import { proofOf, type Mark } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { readAccount } from './account'
@@ -8,6 +8,7 @@ import { readFields } from './fields'
 import { listById } from './lists'
 import { audienceOf, letterOf, type Mailing } from './mailings'
 import type { Database } from './query'
+import { renditionsFor } from './renditions'
 import { readCatalog } from './segments'
 
 /** Values every reader has. */
@@ -31,6 +32,11 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
     segmentProblems: audience?.rule
       ? readyRule(audience.rule, readCatalog(db)).problems.map(({ message }) => message)
       : [],
+    ruleProblems: ruleProblems(db, letter.document),
+    renditions:
+      audience && conditionsOf(letter.document).of.size > 0
+        ? renditionsFor(db, letter.document, audience, now)
+        : null,
     postalAddress: readAccount(db)?.postal_address ?? '',
     gaps,
     links: linkChecks(
@@ -38,5 +44,15 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
       linksOf(letter.document).map(({ url }) => url),
       now,
     ),
+  })
+}
+
+/** What the letter's rules refer to and is not there any more. */
+function ruleProblems(db: Database, document: LetterDocument) {
+  const parts = [...document.rows, ...blocksOf(document)]
+  return parts.flatMap(({ id, shownTo }) => {
+    if (!shownTo || !('rule' in shownTo)) return []
+    const { problems } = readyRule(shownTo.rule, readCatalog(db))
+    return problems.map(({ message }) => ({ id, problem: message }))
   })
 }

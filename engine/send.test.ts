@@ -4,6 +4,8 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { afterEach, beforeEach, expect, test } from 'vitest'
+import { richText } from '../core/letters/rich-text'
+import type { Rule } from '../core/segments'
 import { all, q, run, type Database } from '../database'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
 import { mailingById, moveMailing, recountTotals, totalsOf } from '../database/mailings'
@@ -97,6 +99,34 @@ test('everybody gets one letter of their own, and the counts are those of the ro
     expect(mail.text).toContain(`Hello R${/\d+/.exec(to)![0]}`)
   }
   expect(mailingById(db, id)).toMatchObject({ waiting_note: null, finished_at: expect.any(Number) })
+})
+
+test('each reader gets the rows that are shown to them, and everyone else the others', async () => {
+  readers(6)
+  const letter = finishedLetter()
+  const third: Rule = { kind: 'field', key: 'first_name', test: { is: 'equal', text: 'R3' } }
+  const rows = (['Only for R3', 'For everyone else'] as const).map((words, i) => ({
+    id: `some${i}`,
+    shownTo: i === 0 ? { rule: third } : ({ rest: true } as const),
+    columns: [
+      { share: 1, blocks: [{ id: `t${i}`, kind: 'text' as const, text: richText(words) }] },
+    ],
+  }))
+  letter.document = { ...letter.document, rows: [...rows, ...letter.document.rows] }
+  const id = mailingOnItsWay(db, list, { letter })
+  const { sending } = engineAt(await openOffice())
+  await stepUntil(sending, isSent(id))
+  for (const { to, raw } of taken) {
+    const { text, html } = await simpleParser(raw)
+    const [mine, notMine] = to.startsWith('reader3')
+      ? ['Only for R3', 'For everyone else']
+      : ['For everyone else', 'Only for R3']
+    expect(text).toContain(mine)
+    expect(html).toContain(mine)
+    expect(text + String(html)).not.toContain(notMine)
+    expect(Math.max(...raw.split('\r\n').map((line) => line.length))).toBeLessThanOrEqual(998)
+  }
+  expect(taken).toHaveLength(6)
 })
 
 test('refused for good, refused for now, and taken: each ends up in its state', async () => {

@@ -9,7 +9,9 @@ import {
   type Bucket,
   type MessageMould,
 } from '../core/delivery'
-import { fillFor, personContext, type CompiledLetter } from '../core/letters/rendering'
+import { truthOf } from '../core/letters'
+import { fillFor, personContext, shownFor, type CompiledLetter } from '../core/letters/rendering'
+import type { Rule } from '../core/segments'
 import { transact } from '../database'
 import { readAccount, type Account } from '../database/account'
 import { listById } from '../database/lists'
@@ -22,6 +24,7 @@ import {
 } from '../database/mailings'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
+import { truthsOf } from '../database/renditions'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
 import { compileMailing } from './start-mailings'
@@ -39,6 +42,9 @@ interface Running {
   /** Answers that are not in the database yet. */
   outcomes: Settled[]
 }
+
+/** Somebody to be mailed, and which of the letter's rules hold for them, as bits. */
+type Reader = Claimed & { truth: number }
 
 /**
  * Recipients that are claimed and handed on at a time, for each connection: enough that connections
@@ -86,9 +92,9 @@ export function sender(engine: Engine) {
   }
 
   /** Writes what came in, claims what may go. */
-  function turn(sending: Set<number>, reachable: boolean): { of: Running; recipient: Claimed }[] {
+  function turn(sending: Set<number>, reachable: boolean): { of: Running; recipient: Reader }[] {
     const now = clock()
-    const conversations: { of: Running; recipient: Claimed }[] = []
+    const conversations: { of: Running; recipient: Reader }[] = []
     for (const of of running.values()) {
       if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
       if (!sending.has(of.mailing.id) || !reachable) continue
@@ -98,14 +104,25 @@ export function sender(engine: Engine) {
       if (may.taken === 0) continue
       const claimed = of.claims.claim(may.taken, now)
       bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
-      for (const recipient of claimed) conversations.push({ of, recipient })
+      const truths = truthsIfAny(of.compiled.rules, claimed, now)
+      for (const recipient of claimed) {
+        const truth = truths?.get(recipient.person_id) ?? 0
+        conversations.push({ of, recipient: { ...recipient, truth } })
+      }
     }
     for (const { of } of conversations) of.inFlight++
     return conversations
   }
 
+  /** Which of a letter's rules hold for those claimed; null where it is the same for everybody. */
+  function truthsIfAny(rules: readonly Rule[], claimed: readonly Claimed[], now: number) {
+    if (rules.length === 0) return null
+    const ids = claimed.map(({ person_id }) => person_id)
+    return truthsOf(db, ids, rules, now)
+  }
+
   /** One conversation with the mail server about one recipient; never throws. */
-  async function converse(of: Running, recipient: Claimed) {
+  async function converse(of: Running, recipient: Reader) {
     const outcome = await deliver(of, recipient)
     of.inFlight--
     of.outcomes.push(outcome)
@@ -113,7 +130,7 @@ export function sender(engine: Engine) {
     if (unwritten() >= settings.connections) enough()
   }
 
-  async function deliver(of: Running, recipient: Claimed): Promise<Settled> {
+  async function deliver(of: Running, recipient: Reader): Promise<Settled> {
     const personId = recipient.person_id
     const values = valuesOf(recipient)
     const context = personContext(
@@ -127,6 +144,7 @@ export function sender(engine: Engine) {
       { personId, address: recipient.normal, name },
       fillFor(of.compiled, context),
       now,
+      shownFor(of.compiled, truthOf(recipient.truth, of.compiled.rules.length)),
     )
     const answer = await server!.send(message.returnPath, recipient.normal, message.raw)
     switch (answer.kind) {

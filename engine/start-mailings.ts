@@ -62,6 +62,7 @@ export function compileMailing(db: Database, mailing: Mailing, account: Account,
   return compileLetter(letterOf(db, mailing.letter_id), {
     letterhead: account.letterhead,
     postalAddress: account.postal_address,
+    senderName: account.sender_name,
     listName: list.public_name,
     url,
   })

@@ -1,17 +1,25 @@
 import type { Editor } from '@tiptap/vue-3'
 import type { Field } from '~~/core/people'
-import type { Block, BlockKind, Letter, LetterDocument } from '~~/core/letters'
+import type { BlockChange, BlockKind, Letter, LetterDocument, Place, Row } from '~~/core/letters'
 import {
+  duplicateBlock,
+  duplicateRow,
   findBlock,
+  insertBlock,
   insertRow,
+  moveBlock,
   moveRow,
   newBlock,
   removeBlock,
+  rowOfBlock,
+  setColumns,
+  setShares,
   updateBlock,
-  duplicateRow,
+  updateRow,
 } from '~~/core/letters'
 import type { WaterfallStep } from '~~/core/delivery'
 import type { Mark } from '~~/core/proof'
+import type { Renditions } from '~~/server/asker/questions'
 
 export interface OpenMailing {
   id: number
@@ -58,6 +66,8 @@ export const useMailing = defineStore('mailing', () => {
   const problem = ref('')
   const letter = shallowRef<Letter | null>(null)
   const marks = shallowRef<Mark[] | null>(null)
+  /** The versions that go out, of the letter as it was saved last. */
+  const going = shallowRef<Renditions | null>(null)
   const chosen = ref<string | null>(null)
   /** The editor of the chosen block's text, for its tools. */
   const editor = shallowRef<Editor | null>(null)
@@ -81,12 +91,17 @@ export const useMailing = defineStore('mailing', () => {
     letter.value && chosen.value ? (findBlock(letter.value.document, chosen.value) ?? null) : null,
   )
 
+  const chosenRow = computed(() =>
+    letter.value && chosen.value ? (rowOfBlock(letter.value.document, chosen.value) ?? null) : null,
+  )
+
   async function open(id: number) {
     if (mailing.value?.id !== id) {
       await flush()
       mailing.value = null
       letter.value = null
       marks.value = null
+      going.value = null
       chosen.value = null
       past.value = []
       future.value = []
@@ -121,6 +136,20 @@ export const useMailing = defineStore('mailing', () => {
     if (id === undefined) return
     const got = await request<{ marks: Mark[] }>(`/api/mailings/${id}/proof`).catch(() => null)
     if (got && mailing.value?.id === id) marks.value = got.marks
+    await askRenditions(id)
+  }
+
+  async function askRenditions(id: number) {
+    const parts = letter.value?.document.rows.flatMap((row) => [
+      row,
+      ...row.columns.flatMap(({ blocks }) => blocks),
+    ])
+    if (!parts?.some(({ shownTo }) => shownTo)) {
+      going.value = null
+      return
+    }
+    const got = await request<Renditions>(`/api/mailings/${id}/renditions`).catch(() => null)
+    if (got && mailing.value?.id === id) going.value = got
   }
 
   /** Takes a change over. Changes of one kind in quick succession are one step of undo. */
@@ -204,9 +233,11 @@ export const useMailing = defineStore('mailing', () => {
     problem,
     letter,
     marks,
+    going,
     editor,
     chosen,
     chosenBlock,
+    chosenRow,
     saving,
     past,
     future,
@@ -223,18 +254,56 @@ export const useMailing = defineStore('mailing', () => {
       letter.value && change({ ...letter.value, subject }, 'subject'),
     setPreviewText: (previewText: string) =>
       letter.value && change({ ...letter.value, previewText }, 'preview'),
-    update: (id: string, to: Partial<Block>) =>
+    update: (id: string, to: BlockChange) =>
       letter.value &&
       changeDocument(
-        updateBlock(letter.value.document, id, to as object),
+        updateBlock(letter.value.document, id, to),
         `block ${id} ${Object.keys(to).join()}`,
       ),
-    insert(index: number, kind: BlockKind) {
+    updateRow: (id: string, to: Parameters<typeof updateRow>[2]) =>
+      letter.value &&
+      changeDocument(
+        updateRow(letter.value.document, id, to),
+        `row ${id} ${Object.keys(to).join()}`,
+      ),
+    setStyle: (style: LetterDocument['style']) => {
+      if (!letter.value) return
+      const { style: _before, ...document } = letter.value.document
+      changeDocument(style ? { ...document, style } : document, 'style')
+    },
+    setColumns: (id: string, many: number) =>
+      letter.value && changeDocument(setColumns(letter.value.document, id, many), `columns ${id}`),
+    setShares: (id: string, shares: readonly number[]) =>
+      letter.value && changeDocument(setShares(letter.value.document, id, shares), `shares ${id}`),
+    /** Takes rows over in another order, or with blocks moved between them. */
+    setRows: (rows: Row[]) =>
+      letter.value &&
+      changeDocument(
+        {
+          ...letter.value.document,
+          rows: rows.filter(({ columns }) => columns.some(({ blocks }) => blocks.length)),
+        },
+        `rows ${Date.now()}`,
+      ),
+    /** A new block in a row of its own, or in a column. */
+    insert(place: number | Place, kind: BlockKind) {
       if (!letter.value) return
       const block = newBlock(kind, newId())
-      changeDocument(insertRow(letter.value.document, index, block), `insert ${block.id}`)
+      const { document } = letter.value
+      changeDocument(
+        typeof place === 'number'
+          ? insertRow(document, place, block)
+          : insertBlock(document, place, block),
+        `insert ${block.id}`,
+      )
       chosen.value = block.id
     },
+    moveTo: (id: string, place: Place) =>
+      letter.value &&
+      changeDocument(moveBlock(letter.value.document, id, place), `move ${Date.now()}`),
+    copyBlock: (id: string) =>
+      letter.value &&
+      changeDocument(duplicateBlock(letter.value.document, id, newId), `copy ${Date.now()}`),
     remove(id: string) {
       if (letter.value) changeDocument(removeBlock(letter.value.document, id), `remove ${id}`)
       chosen.value = null

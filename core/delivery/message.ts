@@ -18,8 +18,14 @@ export interface Recipient {
   name: string
 }
 
-/** A place in a letter that differs per recipient. */
-export type Slot = { fill: number } | { link: number } | { leave: true } | { open: true }
+/** A place in a letter that differs per recipient; or a part of it that only some get: see `shown` of {@link pourMessage}. */
+export type Slot =
+  | { fill: number }
+  | { link: number }
+  | { leave: true }
+  | { open: true }
+  | { when: number; pieces: (string | Slot)[] }
+type Value = Exclude<Slot, { when: number }>
 
 /** A letter cut into what is the same for everybody and what is not. */
 export interface MessageParts {
@@ -80,13 +86,14 @@ export interface PouredMessage {
 
 /**
  * Fills a mould for one recipient. `fills[n]` is the text of fill-in n, as it goes into HTML
- * (escaped) and as plain text.
+ * (escaped) and as plain text; `shown[n]` says whether condition n holds for them.
  */
 export function pourMessage(
   mould: MessageMould,
   recipient: Recipient,
   fills: readonly { html: string; text: string }[],
   now: number,
+  shown: readonly boolean[] = [],
 ): PouredMessage {
   const { key, mailingId, sender, domain, boundary } = mould
   const token = (kind: 'open' | 'click' | 'leave' | 'bounce' | 'message') =>
@@ -95,7 +102,7 @@ export function pourMessage(
   const leave = `${sender.url}/u/${token('leave')}`
   const open = `${sender.url}/o/${token('open')}.gif`
   const bounce = token('bounce')
-  const valueOf = (slot: Slot, as: 'html' | 'text'): string => {
+  const valueOf = (slot: Value, as: 'html' | 'text'): string => {
     if ('fill' in slot) return fills[slot.fill]![as]
     if ('link' in slot) return `${click}/${slot.link}`
     return 'leave' in slot ? leave : open
@@ -104,7 +111,7 @@ export function pourMessage(
     mould.subjectIsFixed ??
     encodeHeaderText(
       mould.parts.subject
-        .map((piece) => (typeof piece === 'string' ? piece : valueOf(piece, 'text')))
+        .map((piece) => (typeof piece === 'string' ? piece : valueOf(piece as Value, 'text')))
         .join(''),
     )
   const name = encodeAddressName(recipient.name)
@@ -125,20 +132,32 @@ export function pourMessage(
   const raw =
     head +
     `\r\n\r\n--${boundary}\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
-    pourPieces(mould.parts.text, (slot) => valueOf(slot, 'text')) +
+    pourPieces(mould.parts.text, shown, (slot) => valueOf(slot, 'text')) +
     `\r\n--${boundary}\r\nContent-Type: text/html; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
-    pourPieces(mould.parts.html, (slot) => valueOf(slot, 'html')) +
+    pourPieces(mould.parts.html, shown, (slot) => valueOf(slot, 'html')) +
     `\r\n--${boundary}--\r\n`
   return { raw, returnPath: `b-${bounce}@${domain}`, messageId }
 }
 
 function encodePieces(pieces: (string | Slot)[]): (string | Slot)[] {
-  return pieces.map((piece) => (typeof piece === 'string' ? quotedPrintable(piece) : piece))
+  return pieces.map((piece) => {
+    if (typeof piece === 'string') return quotedPrintable(piece)
+    return 'when' in piece ? { ...piece, pieces: encodePieces(piece.pieces) } : piece
+  })
 }
 
-function pourPieces(pieces: (string | Slot)[], valueOf: (slot: Slot) => string): string {
+function pourPieces(
+  pieces: (string | Slot)[],
+  shown: readonly boolean[],
+  valueOf: (slot: Value) => string,
+): string {
   let poured = ''
-  for (const piece of pieces)
-    poured += typeof piece === 'string' ? piece : `=\r\n${quotedPrintable(valueOf(piece))}=\r\n`
+  for (const piece of pieces) {
+    if (typeof piece === 'string') poured += piece
+    else if (!('when' in piece)) poured += `=\r\n${quotedPrintable(valueOf(piece))}=\r\n`
+    // A soft line break even where it is left out: what comes next was encoded from a line's start.
+    else if (shown[piece.when]) poured += `=\r\n${pourPieces(piece.pieces, shown, valueOf)}=\r\n`
+    else poured += '=\r\n'
+  }
   return poured
 }

@@ -1,4 +1,14 @@
-import type { Align, Block, LetterDocument, Row } from './document'
+import { hasFooter, withShares } from './changes'
+import {
+  MOST_COLUMNS,
+  type Align,
+  type Block,
+  type Column,
+  type LetterDocument,
+  type Row,
+} from './document'
+import { cleanShownTo } from './shown-to'
+import { cleanStyle } from './style'
 import { richText, type Inline, type Mark, type RichText, type TextNode } from './rich-text'
 
 type Json = Record<string, unknown>
@@ -11,7 +21,8 @@ export function cleanDocument(json: unknown): LetterDocument | null {
   if (!isObject(json) || json.version !== 1 || !Array.isArray(json.rows)) return null
   const seen = new Set<string>()
   const rows = json.rows.slice(0, 500).flatMap((row) => cleanRow(row, seen))
-  return { version: 1, rows }
+  const style = cleanStyle(json.style)
+  return { version: 1, ...(style ? { style } : {}), rows }
 }
 
 /** A link a letter may carry: http(s), mailto or tel; anything else becomes empty. */
@@ -24,63 +35,133 @@ export function safeLink(href: unknown): string {
 
 function cleanRow(json: unknown, seen: Set<string>): Row[] {
   if (!isObject(json) || !Array.isArray(json.columns)) return []
-  const columns = json.columns.slice(0, 4).flatMap((column) => {
-    if (!isObject(column) || !Array.isArray(column.blocks)) return []
-    const blocks = column.blocks.slice(0, 100).flatMap((block) => cleanBlock(block, seen))
-    return blocks.length ? [{ share: number(column.share, 0.05, 1, 1), blocks }] : []
+  const given = json.columns.slice(0, MOST_COLUMNS).filter(isObject)
+  const columns = given.map((column): Column => {
+    const blocks = Array.isArray(column.blocks) ? column.blocks.slice(0, 100) : []
+    return { share: 1, blocks: blocks.flatMap((block) => cleanBlock(block, seen)) }
   })
-  const sum = columns.reduce((total, column) => total + column.share, 0)
-  const shared = columns.map((column) => ({ ...column, share: column.share / sum }))
-  return shared.length ? [{ id: fresh(json.id, seen), columns: shared }] : []
+  if (!columns.some(({ blocks }) => blocks.length)) return []
+  const shares = given.map((column) => number(column.share, 0.05, 1, 1))
+  const part = cleanPart(json)
+  const row: Row = {
+    id: fresh(json.id, seen),
+    ...part,
+    ...(json.narrow === 'reverse' || json.narrow === 'keep' ? { narrow: json.narrow } : {}),
+    columns: withShares(columns, shares),
+  }
+  return [hasFooter(row) ? forEverybody(row) : row]
+}
+
+/** The way out is in every letter, whoever reads it on whatever. */
+function forEverybody<T extends Row | Block>(part: T): T {
+  const { shownTo: _shown, hidden: _hidden, ...rest } = part
+  return rest as T
+}
+
+/** What rows and blocks have in common. */
+function cleanPart(json: Json): Pick<Row, 'shownTo' | 'hidden' | 'style'> {
+  const shownTo = cleanShownTo(json.shownTo)
+  const style = cleanStyle(json.style)
+  return {
+    ...(shownTo ? { shownTo } : {}),
+    ...(json.hidden === 'narrow' || json.hidden === 'wide' ? { hidden: json.hidden } : {}),
+    ...(style ? { style } : {}),
+  }
 }
 
 function cleanBlock(json: unknown, seen: Set<string>): Block[] {
   if (!isObject(json)) return []
-  const kind = json.kind
-  const id = fresh(json.id, seen)
+  const content = cleanContent(json)
+  if (!content) return []
+  const block = { ...content, ...cleanPart(json), id: fresh(json.id, seen) } as Block
+  return [block.kind === 'footer' ? forEverybody(block) : block]
+}
+
+/** A block's own content; null for a kind there is not. */
+function cleanContent(json: Json): object | null {
+  const { kind } = json
   switch (kind) {
     case 'heading':
-      return [
-        {
-          id,
-          kind,
-          level: json.level === 2 ? 2 : 1,
-          align: align(json.align),
-          text: cleanRichText(json.text),
-        },
-      ]
+      return {
+        kind,
+        level: json.level === 2 ? 2 : 1,
+        align: align(json.align),
+        text: cleanRichText(json.text),
+      }
     case 'text':
-      return [{ id, kind, text: cleanRichText(json.text) }]
-    case 'picture':
-      return [
-        {
-          id,
-          kind,
-          alt: text(json.alt, 500),
-          href: safeLink(json.href),
-          src: /^(\/p\/|https?:\/\/)/.test(text(json.src, 2_000)) ? text(json.src, 2_000) : '',
-          width: number(json.width, 5, 100, 100),
-        },
-      ]
-    case 'button':
-      return [
-        {
-          id,
-          kind,
-          label: text(json.label, 200),
-          href: safeLink(json.href),
-          align: align(json.align),
-        },
-      ]
-    case 'divider':
-      return [{ id, kind }]
-    case 'space':
-      return [{ id, kind, height: number(json.height, 4, 200, 24) }]
     case 'footer':
-      return [{ id, kind, text: cleanRichText(json.text) }]
+      return { kind, text: cleanRichText(json.text) }
+    case 'quote':
+      return { kind, text: cleanRichText(json.text), by: text(json.by, 200) }
+    case 'picture':
+      return { kind, ...linkedPicture(json), width: number(json.width, 5, 100, 100) }
+    case 'film':
+      return { kind, ...linkedPicture(json) }
+    case 'button':
+      return {
+        kind,
+        label: text(json.label, 200),
+        href: safeLink(json.href),
+        align: align(json.align),
+      }
+    case 'divider':
+      return { kind }
+    case 'space':
+      return { kind, height: number(json.height, 4, 200, 24) }
+    case 'table':
+      return { kind, head: json.head === true, cells: cleanCells(json.cells) }
+    case 'social':
+      return {
+        kind,
+        align: align(json.align),
+        links: list(json.links, 12).map((link) => ({
+          name: text(link.name, 60),
+          href: safeLink(link.href),
+        })),
+      }
+    case 'product':
+      return {
+        kind,
+        src: source(json.src),
+        name: text(json.name, 200),
+        about: text(json.about, 1_000),
+        price: text(json.price, 60),
+        label: text(json.label, 200),
+        href: safeLink(json.href),
+      }
+    case 'contents':
+      return { kind, title: text(json.title, 200) }
+    case 'code':
+      return { kind, code: text(json.code, 20_000) }
+    case 'html':
+      return { kind, html: text(json.html, 100_000) }
     default:
-      return []
+      return null
   }
+}
+
+function linkedPicture(json: Json) {
+  return { alt: text(json.alt, 500), href: safeLink(json.href), src: source(json.src) }
+}
+
+/** Where a picture comes from: our own pictures, or the web. */
+function source(value: unknown): string {
+  const src = text(value, 2_000)
+  return /^(\/p\/|https?:\/\/)/.test(src) ? src : ''
+}
+
+/** Rows of equal length, at least one cell, at most 60 by 12. */
+function cleanCells(value: unknown): string[][] {
+  const rows = (Array.isArray(value) ? value : [])
+    .slice(0, 60)
+    .map((row) => (Array.isArray(row) ? row : []).slice(0, 12).map((cell) => text(cell, 1_000)))
+  const width = Math.max(1, ...rows.map((row) => row.length))
+  const full = rows.map((row) => [...row, ...new Array<string>(width - row.length).fill('')])
+  return full.length ? full : [new Array<string>(width).fill('')]
+}
+
+function list(value: unknown, most: number): Json[] {
+  return (Array.isArray(value) ? value : []).slice(0, most).filter(isObject)
 }
 
 /** Rich text with nothing in it but what {@link RichText} allows. */

@@ -1,4 +1,6 @@
 import { richText, type RichText } from './rich-text'
+import type { ShownTo } from './shown-to'
+import type { Style } from './style'
 
 /** A letter: what is sent as one message. */
 export interface Letter {
@@ -10,12 +12,24 @@ export interface Letter {
 /** Rows from top to bottom; columns side by side, with shares of the width that sum to 1; blocks in columns. */
 export interface LetterDocument {
   version: 1
+  style?: Style
   rows: Row[]
 }
 
-export interface Row {
+/** What rows and blocks have in common. */
+interface Part {
   id: string
+  /** Left out: everybody. */
+  shownTo?: ShownTo
+  /** Left out on narrow or on wide screens. */
+  hidden?: 'narrow' | 'wide'
+  style?: Style
+}
+
+export interface Row extends Part {
   columns: Column[]
+  /** What becomes of the columns on narrow: one under the other (left out), the last first, or as they are. */
+  narrow?: 'reverse' | 'keep'
 }
 
 export interface Column {
@@ -23,62 +37,134 @@ export interface Column {
   blocks: Block[]
 }
 
+export const MOST_COLUMNS = 4
+
 export type Align = 'left' | 'center' | 'right'
 
-export interface Heading {
-  id: string
+export interface Heading extends Part {
   kind: 'heading'
   level: 1 | 2
   align: Align
   text: RichText
 }
-export interface TextBlock {
-  id: string
+export interface TextBlock extends Part {
   kind: 'text'
   text: RichText
 }
-export interface Picture {
-  id: string
+export interface Picture extends Part {
   kind: 'picture'
   src: string
   alt: string
   href: string
+  /** Of the column, per cent. */
   width: number
 }
-export interface Button {
-  id: string
+/** A picture that leads to a film, with a bar under it that says so. */
+export interface Film extends Part {
+  kind: 'film'
+  src: string
+  alt: string
+  href: string
+}
+export interface Button extends Part {
   kind: 'button'
   label: string
   href: string
   align: Align
 }
-export interface Divider {
-  id: string
+export interface Divider extends Part {
   kind: 'divider'
 }
-export interface Space {
-  id: string
+export interface Space extends Part {
   kind: 'space'
   height: number
 }
-export interface Footer {
-  id: string
+export interface Quote extends Part {
+  kind: 'quote'
+  text: RichText
+  by: string
+}
+/** Cells by row; the first row may be a head. Every row has as many cells. */
+export interface Table extends Part {
+  kind: 'table'
+  head: boolean
+  cells: string[][]
+}
+/** Where else one can be found: names with links. */
+export interface Social extends Part {
+  kind: 'social'
+  align: Align
+  links: { name: string; href: string }[]
+}
+export interface ProductBlock extends Part {
+  kind: 'product'
+  src: string
+  name: string
+  about: string
+  price: string
+  label: string
+  href: string
+}
+/** The headings of the letter, each leading to its place. */
+export interface Contents extends Part {
+  kind: 'contents'
+  title: string
+}
+export interface Code extends Part {
+  kind: 'code'
+  code: string
+}
+/** HTML of the author's own; it is cleaned before anybody sees it. */
+export interface RawHtml extends Part {
+  kind: 'html'
+  html: string
+}
+export interface Footer extends Part {
   kind: 'footer'
   text: RichText
 }
 
-export type Block = Heading | TextBlock | Picture | Button | Divider | Space | Footer
+export type Block =
+  | Heading
+  | TextBlock
+  | Picture
+  | Film
+  | Button
+  | Divider
+  | Space
+  | Quote
+  | Table
+  | Social
+  | ProductBlock
+  | Contents
+  | Code
+  | RawHtml
+  | Footer
 export type BlockKind = Block['kind']
 
-/** The kinds one may insert, with the words for them. The footer is there already, and only once. */
-export const blockKinds: { kind: Exclude<BlockKind, 'footer'>; name: string; about: string }[] = [
-  { kind: 'text', name: 'Text', about: 'Paragraphs, lists and links' },
-  { kind: 'heading', name: 'Heading', about: 'What the next part is about' },
-  { kind: 'picture', name: 'Picture', about: 'From a file' },
-  { kind: 'button', name: 'Button', about: 'The one thing to do' },
-  { kind: 'divider', name: 'Divider', about: 'A line across' },
-  { kind: 'space', name: 'Space', about: 'Room to breathe' },
+/** Every kind with the words for it, as one finds them when inserting. The footer is there already, and only once. */
+export const blockKinds: { kind: BlockKind; name: string; about: string }[] = [
+  { kind: 'text', name: 'Text', about: 'paragraphs, lists, links' },
+  { kind: 'heading', name: 'Heading', about: 'what comes next' },
+  { kind: 'picture', name: 'Picture', about: 'from a file' },
+  { kind: 'button', name: 'Button', about: 'the one thing to do' },
+  { kind: 'product', name: 'Product', about: 'picture, name, price' },
+  { kind: 'quote', name: 'Quote', about: 'what somebody said' },
+  { kind: 'film', name: 'Film', about: 'a picture that plays' },
+  { kind: 'table', name: 'Table', about: 'rows and columns' },
+  { kind: 'contents', name: 'Contents', about: 'the letter’s headings' },
+  { kind: 'social', name: 'Elsewhere', about: 'where else you are' },
+  { kind: 'divider', name: 'Divider', about: 'a line across' },
+  { kind: 'space', name: 'Space', about: 'room to breathe' },
+  { kind: 'code', name: 'Code', about: 'as it is typed' },
+  { kind: 'html', name: 'HTML', about: 'your own, cleaned' },
+  { kind: 'footer', name: 'Footer', about: 'address and the way out' },
 ]
+
+/** What a kind of block is called. */
+export const blockNames = Object.fromEntries(
+  blockKinds.map(({ kind, name }) => [kind, name]),
+) as Record<BlockKind, string>
 
 /** Every block, in reading order. */
 export function blocksOf(document: LetterDocument): Block[] {
@@ -87,6 +173,13 @@ export function blocksOf(document: LetterDocument): Block[] {
 
 export function findBlock(document: LetterDocument, id: string): Block | undefined {
   return blocksOf(document).find((block) => block.id === id)
+}
+
+/** The row a block stands in. */
+export function rowOfBlock(document: LetterDocument, id: string): Row | undefined {
+  return document.rows.find((row) =>
+    row.columns.some((column) => column.blocks.some((block) => block.id === id)),
+  )
 }
 
 /** A new block of a kind, empty, under the given id. */
@@ -98,12 +191,36 @@ export function newBlock(kind: BlockKind, id: string): Block {
       return { id, kind, text: richText('') }
     case 'picture':
       return { id, kind, src: '', alt: '', href: '', width: 100 }
+    case 'film':
+      return { id, kind, src: '', alt: '', href: '' }
     case 'button':
       return { id, kind, label: 'Read more', href: '', align: 'left' }
     case 'divider':
       return { id, kind }
     case 'space':
       return { id, kind, height: 24 }
+    case 'quote':
+      return { id, kind, text: richText(''), by: '' }
+    case 'table':
+      return {
+        id,
+        kind,
+        head: true,
+        cells: [
+          ['', ''],
+          ['', ''],
+        ],
+      }
+    case 'social':
+      return { id, kind, align: 'left', links: [{ name: '', href: '' }] }
+    case 'product':
+      return { id, kind, src: '', name: '', about: '', price: '', label: 'See it', href: '' }
+    case 'contents':
+      return { id, kind, title: 'In this letter' }
+    case 'code':
+      return { id, kind, code: '' }
+    case 'html':
+      return { id, kind, html: '' }
     case 'footer':
       return { id, kind, text: richText('You get this because you asked for it.') }
   }

@@ -20,8 +20,38 @@ export type {
 } from './document'
 export type { RichText, TextNode, Inline, Mark } from './rich-text'
 export { plainInline, isEmptyText } from './rich-text'
-export { blocksOf, findBlock, emptyLetter, newBlock, blockKinds } from './document'
-export { insertRow, removeBlock, moveRow, updateBlock, duplicateRow } from './changes'
+export {
+  blockKinds,
+  blockNames,
+  blocksOf,
+  emptyLetter,
+  findBlock,
+  MOST_COLUMNS,
+  newBlock,
+  rowOfBlock,
+} from './document'
+export {
+  duplicateBlock,
+  duplicateRow,
+  hasFooter,
+  insertBlock,
+  insertRow,
+  moveBlock,
+  moveRow,
+  removeBlock,
+  removeRow,
+  setColumns,
+  setShares,
+  updateBlock,
+  updateRow,
+} from './changes'
+export type { BlockChange, Place } from './changes'
+export { conditionsOf, isShown, shownDocument } from './shown-to'
+export type { Condition, Conditions, ShownTo } from './shown-to'
+export { gapsIn, MOST_RULES, renditionsOf, truthOf } from './renditions'
+export type { Rendition, TruthCount } from './renditions'
+export { cleanStyle, fontStacks, inherited, inheritedStyle, saidAt } from './style'
+export type { InheritedStyle, Style, StyleKey, StyleLevel } from './style'
 export { cleanDocument, safeLink } from './clean'
 export {
   fillInsOf,
@@ -31,7 +61,7 @@ export {
   fillInSyntaxProblem,
 } from './fill-ins'
 export type { FillIn, FillInContext } from './fill-ins'
-export { defaultLetterhead } from './letterhead'
+export { defaultLetterhead, readLetterhead } from './letterhead'
 export type { Letterhead } from './letterhead'
 export { linksOf } from './links'
 export type { LetterLink } from './links'

@@ -13,13 +13,19 @@ export function linksOf(document: LetterDocument): LetterLink[] {
   return blocksOf(document).flatMap((block): LetterLink[] => {
     switch (block.kind) {
       case 'button':
+      case 'product':
         return [{ url: block.href, blockId: block.id, words: block.label }]
       case 'picture':
         return block.href
           ? [{ url: block.href, blockId: block.id, words: block.alt || 'picture' }]
           : []
+      case 'film':
+        return [{ url: block.href, blockId: block.id, words: block.alt || 'film' }]
+      case 'social':
+        return block.links.map(({ name, href }) => ({ url: href, blockId: block.id, words: name }))
       case 'heading':
       case 'text':
+      case 'quote':
       case 'footer':
         return linkRuns(inlinesOf(block.text.content)).map(({ url, words }) => ({
           url,
@@ -28,6 +34,10 @@ export function linksOf(document: LetterDocument): LetterLink[] {
         }))
       case 'divider':
       case 'space':
+      case 'table':
+      case 'contents':
+      case 'code':
+      case 'html':
         return []
     }
   })

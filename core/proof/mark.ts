@@ -1,4 +1,4 @@
-import type { Letter } from '../letters'
+import type { Letter, Rendition } from '../letters'
 
 /** Blockers hold the dispatch; cautions should be looked at; notes are for knowing. */
 export type MarkLevel = 'blocker' | 'caution' | 'note'
@@ -25,6 +25,10 @@ export interface ProofFacts {
   audienceCount: number
   /** What the segment refers to and is not there any more, in words. */
   segmentProblems: readonly string[]
+  /** What the letter's own rules refer to and is not there any more, by the row or block. */
+  ruleProblems: readonly { id: string; problem: string }[]
+  /** The versions that go out to this audience; null where they are not known. */
+  renditions: readonly Rendition[] | null
   postalAddress: string
   /** For the path of each fill-in ("person.town"): how many of the audience have no value. Unknown paths are absent. */
   gaps: ReadonlyMap<string, number>

@@ -23,6 +23,8 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   listName: 'Wind notes',
   audienceCount: 9060,
   segmentProblems: [],
+  ruleProblems: [],
+  renditions: null,
   postalAddress: '1 Slipway, Sandreach',
   gaps: new Map([
     ['person.first_name', 312],
@@ -117,4 +119,42 @@ test('filler text left in, also that of the starting letter', () => {
   expect(
     titles({ letter: { ...letter, document: removeBlock(letter.document, 'title') } }),
   ).toEqual([])
+})
+
+test('renditions: nobody gets an empty letter, and alternatives that leave people out are told', () => {
+  const letter = finished()
+  const rule = { kind: 'joined' as const, when: { is: 'last-days' as const, days: 30 } }
+  const other = { kind: 'joined' as const, when: { is: 'last-days' as const, days: 90 } }
+  const only = (rows: number[], shownTo = { rule }) => ({
+    ...letter,
+    document: {
+      ...letter.document,
+      rows: letter.document.rows.map((row, i) => (rows.includes(i) ? { ...row, shownTo } : row)),
+    },
+  })
+  const going = (...of: [truth: number, people: number, without: string[]][]) =>
+    of.map(([truth, people, without]) => ({ truths: [truth], people, without }))
+  expect(
+    titles({
+      letter: only([0, 1, 2]),
+      renditions: going([0, 40, ['r-title', 'r-opening', 'r-action']], [1, 60, []]),
+    }),
+  ).toEqual(['40 people would get an empty letter', '40 people get none of 3 alternatives'])
+  expect(
+    titles({ letter: only([2]), renditions: going([0, 1, ['r-action']], [1, 60, []]) }),
+  ).toEqual(['1 person would get no link'])
+  const both = only([0])
+  both.document.rows[1] = { ...both.document.rows[1]!, shownTo: { rule: other } }
+  expect(
+    proofOf(facts({ letter: both, renditions: going([0, 285, ['r-title', 'r-opening']]) })),
+  ).toMatchObject([
+    { level: 'caution', blockId: 'opening', title: '285 people get none of 2 alternatives' },
+  ])
+  expect(
+    proofOf(
+      facts({ ruleProblems: [{ id: 'r-title', problem: 'The tag asked for here is gone.' }] }),
+    ),
+  ).toMatchObject([
+    { level: 'blocker', blockId: 'title', detail: 'The tag asked for here is gone.' },
+  ])
 })

@@ -5,10 +5,13 @@ import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
 import { pastSizes } from '../../database/segment-estimate'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
-import { countMembers, readSegments } from '../../database/segments'
+import { audienceOf, letterOf, mailingById } from '../../database/mailings'
+import { countTruths } from '../../database/renditions'
+import { countMembers, readCatalog, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
 import type { FieldKind } from '../../core/people'
-import type { Rule } from '../../core/segments'
+import { conditionsOf, renditionsOf } from '../../core/letters'
+import { writeRule, type Rule } from '../../core/segments'
 
 const PAGE = 50
 const dataFolder = process.env.SATCHEL_DATA!
@@ -38,6 +41,27 @@ export const questions = {
   /** What a rule's size was over the last weeks, reckoned from some people. */
   pastSizes(db: Database, { rule, now }: { rule: Rule; now: number }) {
     return pastSizes(db, rule, now)
+  },
+
+  /** The versions of a mailing's letter that go out, and how many each of its rules keeps. */
+  renditions(db: Database, { mailingId, now }: { mailingId: number; now: number }) {
+    const mailing = mailingById(db, mailingId)!
+    const { document } = letterOf(db, mailing.letter_id)
+    const audience = audienceOf(mailing)
+    const conditions = conditionsOf(document)
+    const counts = audience ? countTruths(db, audience, conditions.rules, now) : []
+    const catalog = readCatalog(db)
+    return {
+      audience: counts.reduce((sum, { people }) => sum + people, 0),
+      rules: conditions.rules.map((rule, n) => ({
+        rule,
+        words: writeRule(rule, catalog),
+        people: counts
+          .filter(({ truth }) => Math.floor(truth / 2 ** n) % 2 === 1)
+          .reduce((sum, { people }) => sum + people, 0),
+      })),
+      renditions: renditionsOf(document, counts, conditions),
+    }
   },
 
   /** How many people each of some rules keeps. */
@@ -80,6 +104,7 @@ export type Question = {
   [K in keyof Questions]: { ask: K; of: Parameters<Questions[K]>[1] }
 }[keyof Questions]
 export type SegmentAnswer = ReturnType<Questions['segment']>
+export type Renditions = ReturnType<Questions['renditions']>
 export type PastSizes = ReturnType<Questions['pastSizes']>
 
 function faultInWords<T>(ask: () => T): T | { fault: string } {

@@ -1,17 +1,37 @@
 <script setup lang="ts">
-import { safeLink } from '~~/core/letters'
+import { blockNames, safeLink } from '~~/core/letters'
 
 /** The settings of the chosen block. */
 const store = useMailing()
 const block = computed(() => store.chosenBlock)
-const names = {
-  heading: 'Heading',
-  text: 'Text',
-  picture: 'Picture',
-  button: 'Button',
-  divider: 'Divider',
-  space: 'Space',
-  footer: 'Footer',
+const row = computed(() => store.chosenRow)
+/** "Everyone else" needs a block with a rule before it in the same column. */
+const canBeRest = computed(() => {
+  const column = row.value?.columns.find(({ blocks }) =>
+    blocks.some(({ id }) => id === store.chosen),
+  )
+  const at = column?.blocks.findIndex(({ id }) => id === store.chosen) ?? 0
+  const before = column?.blocks[at - 1]?.shownTo
+  return !!before && 'rule' in before
+})
+const inRow = computed(() => (row.value?.columns.flatMap(({ blocks }) => blocks).length ?? 0) > 1)
+function resize(rows: number, columns: number) {
+  if (block.value?.kind !== 'table') return
+  const { cells } = block.value
+  const height = Math.max(1, cells.length + rows)
+  const width = Math.max(1, cells[0]!.length + columns)
+  store.update(block.value.id, {
+    cells: Array.from({ length: height }, (_, r) =>
+      Array.from({ length: width }, (_, c) => cells[r]?.[c] ?? ''),
+    ),
+  })
+}
+function setSocial(at: number, change: { name?: string; href?: string } | null) {
+  if (block.value?.kind !== 'social') return
+  const links = [...block.value.links]
+  if (change === null) links.splice(at, 1)
+  else links[at] = { name: '', href: '', ...links[at], ...change }
+  store.update(block.value.id, { links })
 }
 function setLink(value: string) {
   if (block.value) store.update(block.value.id, { href: safeLink(value) })
@@ -22,7 +42,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
 <template>
   <section class="border-b border-line px-3.5 py-3">
     <template v-if="block">
-      <h2>{{ names[block.kind] }}</h2>
+      <h2>{{ blockNames[block.kind] }}</h2>
       <TextTools
         v-if="'text' in block && store.editor"
         :key="block.id"
@@ -42,7 +62,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             <option :value="2">small</option>
           </select>
         </template>
-        <template v-if="block.kind === 'button' || block.kind === 'picture'">
+        <template v-if="'href' in block">
           <label for="href">Leads to</label>
           <input
             id="href"
@@ -52,7 +72,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             @change="setLink(text($event))"
           />
         </template>
-        <template v-if="block.kind === 'button' || block.kind === 'heading'">
+        <template v-if="'align' in block">
           <label for="align">Stands</label>
           <select
             id="align"
@@ -65,7 +85,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             <option value="right">right</option>
           </select>
         </template>
-        <template v-if="block.kind === 'picture'">
+        <template v-if="block.kind === 'picture' || block.kind === 'film'">
           <label for="alt">In words</label>
           <input
             id="alt"
@@ -74,6 +94,8 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             :value="block.alt"
             @input="store.update(block.id, { alt: text($event) })"
           />
+        </template>
+        <template v-if="block.kind === 'picture'">
           <label for="width">Width</label>
           <span class="flex items-center gap-2"
             ><input
@@ -87,15 +109,68 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
               @input="store.update(block.id, { width: Number(text($event)) })"
             />{{ block.width }}%</span
           >
-          <template v-if="block.src"
-            ><span /><button
-              class="btn btn-sm justify-center"
-              @click="store.update(block.id, { src: '' })"
-            >
-              Choose another
-            </button></template
+        </template>
+        <template v-if="'src' in block && block.src"
+          ><span /><button
+            class="btn btn-sm justify-center"
+            @click="store.update(block.id, { src: '' })"
+          >
+            Choose another
+          </button></template
+        >
+        <template v-if="block.kind === 'contents'">
+          <label for="contents-title">Title</label>
+          <input
+            id="contents-title"
+            class="field field-sm"
+            :value="block.title"
+            @input="store.update(block.id, { title: text($event) })"
+          />
+        </template>
+        <template v-if="block.kind === 'table'">
+          <span id="table-size">Size</span>
+          <div class="flex flex-wrap gap-1" role="group" aria-labelledby="table-size">
+            <button class="btn btn-sm" @click="resize(1, 0)">Row +</button>
+            <button class="btn btn-sm" @click="resize(-1, 0)">Row −</button>
+            <button class="btn btn-sm" @click="resize(0, 1)">Column +</button>
+            <button class="btn btn-sm" @click="resize(0, -1)">Column −</button>
+          </div>
+          <label for="table-head">First row</label>
+          <label class="flex items-center gap-2"
+            ><input
+              id="table-head"
+              type="checkbox"
+              :checked="block.head"
+              @change="
+                store.update(block.id, { head: ($event.target as HTMLInputElement).checked })
+              "
+            />is a head</label
           >
         </template>
+        <div v-if="block.kind === 'social'" class="col-span-2 space-y-1.5">
+          <div v-for="(link, i) in block.links" :key="i" class="flex gap-1.5">
+            <input
+              class="field field-sm w-24"
+              :value="link.name"
+              placeholder="Name"
+              :aria-label="`Name ${i + 1}`"
+              @input="setSocial(i, { name: text($event) })"
+            /><input
+              class="field field-sm min-w-0 flex-1"
+              :value="link.href"
+              placeholder="https://"
+              :aria-label="`Link ${i + 1}`"
+              @change="setSocial(i, { href: safeLink(text($event)) })"
+            /><button
+              class="px-1"
+              :aria-label="`Take link ${i + 1} away`"
+              @click="setSocial(i, null)"
+            >
+              ×
+            </button>
+          </div>
+          <button class="btn btn-sm" @click="setSocial(block.links.length, {})">One more</button>
+        </div>
         <template v-if="block.kind === 'space'">
           <label for="height">Height</label>
           <span class="flex items-center gap-2"
@@ -110,17 +185,64 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             />px</span
           >
         </template>
-        <p v-if="block.kind === 'divider'" class="muted col-span-2">Nothing to set here.</p>
         <p v-if="block.kind === 'footer'" class="muted col-span-2">
           The postal address comes from <NuxtLink to="/settings" class="link">Settings</NuxtLink>.
         </p>
       </div>
+      <div v-if="block.kind !== 'footer'" class="mt-2 space-y-2">
+        <ShownToField
+          v-if="inRow"
+          :key="block.id"
+          :shown-to="block.shownTo"
+          :name="blockNames[block.kind]"
+          :can-be-rest="canBeRest"
+          @change="store.update(block.id, { shownTo: $event })"
+        />
+        <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 text-[12.5px]">
+          <label for="block-hidden">Left out</label>
+          <select
+            id="block-hidden"
+            class="field field-sm"
+            :value="block.hidden ?? ''"
+            @change="
+              store.update(block.id, {
+                hidden: (text($event) || undefined) as 'narrow' | 'wide' | undefined,
+              })
+            "
+          >
+            <option value="">nowhere</option>
+            <option value="narrow">on narrow</option>
+            <option value="wide">on wide</option>
+          </select>
+        </div>
+      </div>
+      <details class="mt-2 text-[12.5px]">
+        <summary class="cursor-pointer">Look of the block</summary>
+        <StyleSettings
+          class="mt-1.5"
+          :levels="[
+            { level: 'letter', style: store.letter!.document.style },
+            { level: 'row', style: row?.style },
+            { level: 'block', style: block.style },
+          ]"
+          :keys="['ground', 'space', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+          @change="store.update(block.id, { style: $event })"
+        />
+      </details>
     </template>
     <template v-else
       ><h2>Letter</h2>
       <p class="muted mt-1.5 text-[12.5px]">
-        Choose a block on the paper or in the outline to set how it looks and where it leads.
-      </p></template
-    >
+        Choose a block on the paper or in the outline to set how it looks and where it leads. What
+        is set here holds for the whole letter; the rest comes from the
+        <NuxtLink to="/settings/letterhead" class="link">letterhead</NuxtLink>.
+      </p>
+      <StyleSettings
+        class="mt-2.5"
+        :levels="[{ level: 'letter', style: store.letter!.document.style }]"
+        :keys="['ground', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+        @change="store.setStyle($event)"
+      />
+    </template>
   </section>
 </template>

@@ -2,14 +2,15 @@
 import { blockKinds, type BlockKind } from '~~/core/letters'
 
 /** The line between two blocks, with its "+": what is inserted here comes here. */
-const props = defineProps<{ open: boolean }>()
+const props = defineProps<{ open: boolean; label?: string }>()
 const emit = defineEmits<{ open: []; close: []; choose: [kind: BlockKind] }>()
 const words = ref('')
 const at = ref(0)
 const input = ref<HTMLInputElement | null>(null)
 const found = computed(() =>
-  blockKinds.filter(({ name, about }) =>
-    `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
+  blockKinds.filter(
+    ({ kind, name, about }) =>
+      kind !== 'footer' && `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
   ),
 )
 watch(
@@ -48,7 +49,7 @@ function left(event: FocusEvent) {
     <button
       class="absolute left-1/2 -mt-3 -ml-3 h-6 w-6 rounded-full bg-brass-600 text-[15px] leading-6 text-white"
       :class="open ? 'opacity-100' : 'opacity-0 group-hover:opacity-100 focus:opacity-100'"
-      aria-label="Insert a block here"
+      :aria-label="label ?? 'Insert a block here'"
       @click="emit('open')"
     >
       +
@@ -70,7 +71,7 @@ function left(event: FocusEvent) {
         @input="at = 0"
         @keydown="key"
       />
-      <ul id="insert-kinds" role="listbox" aria-label="Blocks" class="mt-1">
+      <ul id="insert-kinds" role="listbox" aria-label="Blocks" class="mt-1 max-h-72 overflow-auto">
         <li
           v-for="(kind, i) in found"
           :key="kind.kind"

@@ -2,14 +2,30 @@
 import { VueDraggable } from 'vue-draggable-plus'
 import {
   AlignLeft,
+  Columns2,
+  Clapperboard,
+  CodeXml,
   Heading as HeadingIcon,
   Image,
+  List,
   Minus,
   MousePointerClick,
   MoveVertical,
   PanelBottom,
+  Quote,
+  Share2,
+  SquareCode,
+  Table,
+  Tag,
 } from '@lucide/vue'
-import { isEmptyText, plainInline, readFillIn, type Block, type Row } from '~~/core/letters'
+import {
+  blockNames,
+  isEmptyText,
+  plainInline,
+  readFillIn,
+  type Block,
+  type Row,
+} from '~~/core/letters'
 
 /** The letter's structure: drag to reorder, press to choose. */
 const store = useMailing()
@@ -17,32 +33,52 @@ const icons = {
   heading: HeadingIcon,
   text: AlignLeft,
   picture: Image,
+  film: Clapperboard,
   button: MousePointerClick,
   divider: Minus,
   space: MoveVertical,
+  quote: Quote,
+  table: Table,
+  social: Share2,
+  product: Tag,
+  contents: List,
+  code: SquareCode,
+  html: CodeXml,
   footer: PanelBottom,
 }
 const rows = computed({
   get: () => store.letter!.document.rows,
-  set: (next: Row[]) => {
-    const now = store.letter!.document.rows
-    const from = now.findIndex((row, i) => row.id !== next[i]?.id)
-    if (from < 0) return
-    // One row moved: either the first that differs went down, or another came up to its place.
-    const moved = next[from]!.id === now[from + 1]?.id ? now[from]!.id : next[from]!.id
-    store.move(
-      now.findIndex((row) => row.id === moved),
-      next.findIndex((row) => row.id === moved),
-    )
-  },
+  set: (next: Row[]) => store.setRows(next),
 })
-const blocksOfRow = (row: Row) => row.columns.flatMap((column) => column.blocks)
+function setBlocks(rowId: string, column: number, blocks: Block[]) {
+  store.setRows(
+    rows.value.map((row) =>
+      row.id === rowId
+        ? {
+            ...row,
+            columns: row.columns.map((one, c) => (c === column ? { ...one, blocks } : one)),
+          }
+        : row,
+    ),
+  )
+}
 const marked = (id: string) => store.marks?.find((mark) => mark.blockId === id)?.level
+const columnWords = ['', '', 'Two columns', 'Three columns', 'Four columns']
+/** How many a part that is not for everybody is shown to. */
+function shownTo(part: Row | Block) {
+  if (!part.shownTo) return null
+  if ('rest' in part.shownTo) return 'else'
+  const wanted = JSON.stringify(part.shownTo.rule)
+  const known = store.going?.rules.find(({ rule }) => JSON.stringify(rule) === wanted)
+  return known ? count(known.people) : 'some'
+}
 function nameOf(block: Block) {
   const shown = (text: string) => (text.length > 24 ? `${text.slice(0, 23)}…` : text)
+  const named = (more: string) => `${blockNames[block.kind]}${more ? `: ${shown(more)}` : ''}`
   switch (block.kind) {
     case 'heading':
     case 'text':
+    case 'quote':
       return isEmptyText(block.text)
         ? `Empty ${block.kind}`
         : shown(
@@ -51,11 +87,14 @@ function nameOf(block: Block) {
             ),
           )
     case 'picture':
-      return `Picture${block.alt ? `: ${shown(block.alt)}` : ''}`
+    case 'film':
+      return named(block.alt)
     case 'button':
-      return `Button: ${shown(block.label)}`
+      return named(block.label)
+    case 'product':
+      return named(block.name)
     default:
-      return block.kind.charAt(0).toUpperCase() + block.kind.slice(1)
+      return blockNames[block.kind]
   }
 }
 </script>
@@ -74,26 +113,48 @@ function nameOf(block: Block) {
       tag="div"
     >
       <div v-for="row in rows" :key="row.id" class="outline-row">
-        <button
-          v-for="block in blocksOfRow(row)"
-          :key="block.id"
-          class="flex w-full items-center gap-2 px-3 py-[5px] text-left"
-          :class="
-            store.chosen === block.id
-              ? 'bg-brass-100 shadow-[inset_3px_0_0_var(--brass-500)]'
-              : 'hover:bg-canvas-50'
-          "
-          :aria-current="store.chosen === block.id ? 'true' : undefined"
-          @click="store.chosen = block.id"
+        <div v-if="row.columns.length > 1" class="flex items-center gap-2 px-3 py-[5px]">
+          <Columns2 :size="14" class="flex-none text-ink-500" aria-hidden="true" /><span
+            class="truncate"
+            >{{ columnWords[row.columns.length] }}</span
+          ><span v-if="shownTo(row)" class="tag ml-auto">{{ shownTo(row) }}</span>
+        </div>
+        <VueDraggable
+          v-for="(column, c) in row.columns"
+          :key="c"
+          :model-value="column.blocks"
+          :animation="120"
+          :disabled="!store.canChange || row.columns.length === 1"
+          :group="row.columns.length > 1 ? 'blocks' : undefined"
+          tag="div"
+          :class="row.columns.length > 1 && 'ml-4 min-h-2 border-l border-line-soft'"
+          @update:model-value="(blocks: Block[]) => setBlocks(row.id, c, blocks)"
         >
-          <component
-            :is="icons[block.kind]"
-            :size="14"
-            class="flex-none text-ink-500"
-            aria-hidden="true"
-          /><span class="truncate">{{ nameOf(block) }}</span
-          ><MarkDot v-if="marked(block.id)" :level="marked(block.id)!" class="!mt-0 ml-auto" />
-        </button>
+          <button
+            v-for="block in column.blocks"
+            :key="block.id"
+            class="flex w-full items-center gap-2 px-3 py-[5px] text-left"
+            :class="
+              store.chosen === block.id
+                ? 'bg-brass-100 shadow-[inset_3px_0_0_var(--brass-500)]'
+                : 'hover:bg-canvas-50'
+            "
+            :aria-current="store.chosen === block.id ? 'true' : undefined"
+            @click="store.chosen = block.id"
+          >
+            <component
+              :is="icons[block.kind]"
+              :size="14"
+              class="flex-none text-ink-500"
+              aria-hidden="true"
+            /><span class="truncate">{{ nameOf(block) }}</span
+            ><span
+              v-if="shownTo(row.columns.length === 1 && row.shownTo ? row : block)"
+              class="tag ml-auto"
+              >{{ shownTo(row.columns.length === 1 && row.shownTo ? row : block) }}</span
+            ><MarkDot v-if="marked(block.id)" :level="marked(block.id)!" class="!mt-0 ml-auto" />
+          </button>
+        </VueDraggable>
       </div>
     </VueDraggable>
   </nav>

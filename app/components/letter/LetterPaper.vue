@@ -1,10 +1,31 @@
 <script setup lang="ts">
+import type { Block, Row } from '~~/core/letters'
+
 /** The paper: the letter as it will look, edited in place. */
 const store = useMailing()
 const session = useSession()
 const look = computed(() => session.account!.letterhead)
-/** The place whose insert menu is open by `/`. */
-const insertAt = ref<number | null>(null)
+/** The line whose insert menu is open: a row's number, or a row's id and a column. */
+const insertAt = ref<string | null>(null)
+const SIDE = 28
+const BETWEEN = 10
+function sides(row: Row, column: number) {
+  const last = row.columns.length - 1
+  const left = column === 0 ? SIDE : BETWEEN
+  const right = column === last ? SIDE : BETWEEN
+  return { padding: `0 ${right}px 0 ${left}px` }
+}
+const shownWords = (part: Row | Block) => {
+  if (!part.shownTo) return null
+  if ('rest' in part.shownTo) return 'everyone else'
+  const wanted = JSON.stringify(part.shownTo.rule)
+  return (
+    store.going?.rules.find(({ rule }) => JSON.stringify(rule) === wanted)?.words ?? 'some people'
+  )
+}
+const hiddenWords = ({ hidden }: Row | Block) => (hidden ? `not on ${hidden}` : null)
+const notes = (part: Row | Block) =>
+  [shownWords(part), hiddenWords(part)].filter(Boolean).join(' · ')
 </script>
 
 <template>
@@ -34,30 +55,90 @@ const insertAt = ref<number | null>(null)
       </div>
     </div>
     <div
-      class="w-[600px] max-w-full border border-line py-2"
-      :style="{ background: look.paper, color: look.ink, fontFamily: look.textFont }"
+      class="max-w-full border border-line py-2"
+      :style="{ background: look.paper, width: `${look.width}px` }"
     >
+      <img
+        v-if="look.logo"
+        :src="look.logo"
+        alt=""
+        class="mt-4 mb-1"
+        :style="{
+          width: `${look.logoWidth}px`,
+          marginLeft: look.logoAlign === 'left' ? `${SIDE}px` : 'auto',
+          marginRight: look.logoAlign === 'right' ? `${SIDE}px` : 'auto',
+        }"
+      />
       <template v-for="(row, index) in store.letter!.document.rows" :key="row.id">
         <InsertLine
-          :open="insertAt === index"
-          @open="insertAt = index"
+          :open="insertAt === String(index)"
+          @open="insertAt = String(index)"
           @close="insertAt = null"
           @choose="(kind) => (store.insert(index, kind), (insertAt = null))"
         />
         <div
-          class="grid"
           :style="{
-            gridTemplateColumns: row.columns.map((column) => `${column.share}fr`).join(' '),
+            background: row.style?.ground,
+            paddingTop: row.style?.space === undefined ? undefined : `${row.style.space}px`,
+            paddingBottom: row.style?.space === undefined ? undefined : `${row.style.space}px`,
           }"
+          :class="notes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
         >
-          <div v-for="(column, c) in row.columns" :key="c">
-            <PaperBlock
-              v-for="block in column.blocks"
-              :key="block.id"
-              :block="block"
-              :index="index"
-              @insert-after="insertAt = index + 1"
-            />
+          <p
+            v-if="notes(row)"
+            class="truncate px-7 pt-1 text-[11.5px] text-canvas-700"
+            style="font-family: var(--font-ui)"
+          >
+            {{ notes(row) }}
+          </p>
+          <div
+            class="grid"
+            :style="{
+              gridTemplateColumns: row.columns
+                .map(({ share }) => `minmax(0, ${share}fr)`)
+                .join(' '),
+            }"
+          >
+            <div v-for="(column, c) in row.columns" :key="c" :style="sides(row, c)">
+              <div v-for="block in column.blocks" :key="block.id">
+                <p
+                  v-if="notes(block)"
+                  class="truncate text-[11.5px] text-canvas-700"
+                  style="font-family: var(--font-ui)"
+                >
+                  {{ notes(block) }}
+                </p>
+                <PaperBlock
+                  :block="block"
+                  :row="row"
+                  :index="index"
+                  @slash="insertAt = row.columns.length > 1 ? `${row.id}:${c}` : String(index + 1)"
+                />
+              </div>
+              <template v-if="row.columns.length > 1">
+                <p
+                  v-if="!column.blocks.length"
+                  class="py-6 text-center text-[13px] text-ink-500"
+                  style="font-family: var(--font-ui)"
+                >
+                  An empty column
+                </p>
+                <div class="pb-3">
+                  <InsertLine
+                    :open="insertAt === `${row.id}:${c}`"
+                    :label="`Insert a block into column ${c + 1}`"
+                    @open="insertAt = `${row.id}:${c}`"
+                    @close="insertAt = null"
+                    @choose="
+                      (kind) => (
+                        store.insert({ rowId: row.id, column: c, at: column.blocks.length }, kind),
+                        (insertAt = null)
+                      )
+                    "
+                  />
+                </div>
+              </template>
+            </div>
           </div>
         </div>
       </template>

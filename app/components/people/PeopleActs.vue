@@ -44,9 +44,7 @@ const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
     <button type="button" class="btn btn-sm" @click="dialog = 'out'">Take out…</button>
     <span class="flex-1" />
     <template v-if="underway">
-      <span class="w-40"
-        ><ProgressBar :done="done" :total="of" label="People done"
-      /></span>
+      <span class="w-40"><ProgressBar :done="done" :total="of" label="People done" /></span>
       <span class="small">{{ count(done) }} of {{ count(of) }}</span>
       <button type="button" class="btn btn-sm" @click="stop">Stop here</button>
     </template>

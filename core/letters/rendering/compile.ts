@@ -1,57 +1,69 @@
 import mjml2html from 'mjml'
-import type { MessageParts } from '../../delivery/message'
-import type { Letter } from '../document'
+import type { MessageParts } from '../../delivery'
+import type { Rule } from '../../segments'
 import { compileFillIn, readTemplateText, type FillInContext } from '../fill-ins'
 import { linksOf, type LetterLink } from '../links'
+import type { Letter } from '../document'
+import type { Condition } from '../shown-to'
+import { escapeHtml } from './escape'
+import { numbering, rendering, type LetterFrame } from './frame'
 import { documentToText } from './plain-text'
-import { cutAtSlots, slotMark } from './slots'
-import { documentToMjml, escapeHtml, type RenderingFrame } from './to-mjml'
+import { cutAtSlots } from './slots'
+import { documentToMjml } from './to-mjml'
 
-/** A letter ready to be merged: pieces with slots, the values of the slots as functions, and the links. */
+/** A letter ready to be merged: pieces with slots, what fills them, for whom, and the links. */
 export interface CompiledLetter {
   parts: MessageParts
   fills: { expression: string; value: (context: FillInContext) => string }[]
+  /** The rules that decide who gets what, and the conditions made of them. */
+  rules: Rule[]
+  conditions: Condition[]
   links: LetterLink[]
-  /** Bytes of the HTML before anything is filled in. */
+  /** Bytes of the HTML before anything is filled in or left out. */
   weight: number
 }
 
-/** Compiles a letter once for all its recipients. */
-export async function compileLetter(
-  letter: Letter,
-  frame: Omit<RenderingFrame, 'slotOf' | 'subject' | 'previewText'>,
-): Promise<CompiledLetter> {
-  const slots = new Map<string, number>()
-  const slotOf = (expression: string) => {
-    if (!slots.has(expression)) slots.set(expression, slots.size)
-    return slots.get(expression)!
-  }
-  const templateText = (text: string, write: (plain: string) => string) =>
-    readTemplateText(text)
-      .map((piece) =>
-        typeof piece === 'string' ? write(piece) : slotMark.fill(slotOf(piece.expression)),
-      )
-      .join('')
-  const subject = templateText(letter.subject, (plain) => plain)
-  const whole: RenderingFrame = {
-    ...frame,
-    slotOf,
-    subject: letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim(),
-    previewText: templateText(letter.previewText, escapeHtml),
-  }
-  const { html, errors } = await mjml2html(documentToMjml(letter.document, whole), {
-    validationLevel: 'soft',
-  })
-  if (errors.length)
-    throw new Error(`The letter could not be rendered: ${errors[0]!.formattedMessage}`)
-  const text = documentToText(letter.document, whole)
+/** Compiles a letter once for all its recipients. Throws where it can't be rendered. */
+export async function compileLetter(letter: Letter, frame: LetterFrame): Promise<CompiledLetter> {
+  const { mjml, numbers } = letterToMjml(letter, frame)
+  const html = await mjmlToHtml(mjml)
+  const text = documentToText(letter.document, rendering(letter.document, frame, numbers))
+  const subject = templateText(letter.subject, (plain) => plain, numbers.fill)
   return {
     parts: { subject: cutAtSlots(subject), html: cutAtSlots(html), text: cutAtSlots(text) },
-    fills: [...slots.keys()].map((expression) => ({
+    fills: numbers.expressions.map((expression) => ({
       expression,
       value: compileFillIn(expression),
     })),
+    rules: numbers.rules,
+    conditions: numbers.conditions,
     links: linksOf(letter.document),
     weight: Buffer.byteLength(html),
   }
+}
+
+/** The letter as MJML with marks for its slots, and what their numbers mean. */
+export function letterToMjml(letter: Letter, frame: LetterFrame) {
+  const numbers = numbering(letter.document)
+  const title = letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim()
+  const previewText = templateText(letter.previewText, escapeHtml, numbers.fill)
+  const whole = rendering(letter.document, frame, numbers)
+  return { mjml: documentToMjml(letter.document, whole, title, previewText), numbers }
+}
+
+export async function mjmlToHtml(mjml: string): Promise<string> {
+  const { html, errors } = await mjml2html(mjml, { validationLevel: 'soft' })
+  if (errors.length)
+    throw new Error(`The letter could not be rendered: ${errors[0]!.formattedMessage}`)
+  return html
+}
+
+function templateText(
+  text: string,
+  write: (plain: string) => string,
+  fill: (expression: string) => string,
+): string {
+  return readTemplateText(text)
+    .map((piece) => (typeof piece === 'string' ? write(piece) : fill(piece.expression)))
+    .join('')
 }

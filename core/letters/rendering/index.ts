@@ -2,8 +2,9 @@
  * A letter as bytes: document → MJML → HTML with inlined styles, plain text from the document, and
  * both compiled once to static pieces and slots, so that a recipient costs a merge and not a render.
  */
-export { compileLetter } from './compile'
+export { compileLetter, letterToMjml, mjmlToHtml } from './compile'
 export type { CompiledLetter } from './compile'
-export { fillFor, mergeLetter, personContext } from './merge'
+export { cleanHtml } from './raw-html'
+export { fillFor, mergeLetter, personContext, shownFor } from './merge'
 export type { MergedLetter } from './merge'
-export { documentToMjml } from './to-mjml'
+export type { LetterFrame } from './frame'

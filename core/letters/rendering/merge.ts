@@ -1,8 +1,9 @@
+import type { Slot } from '../../delivery'
 import { showFieldValue, type FieldValue } from '../../people'
-import type { Slot } from '../../delivery/message'
 import type { FillInContext } from '../fill-ins'
+import { isShown } from '../shown-to'
 import type { CompiledLetter } from './compile'
-import { escapeHtml } from './to-mjml'
+import { escapeHtml } from './escape'
 
 /** A letter as one person reads it. */
 export interface MergedLetter {
@@ -38,13 +39,24 @@ export function fillFor(
   })
 }
 
+/** Which of a letter's conditions hold for somebody for whom its rules are so. */
+export function shownFor(letter: CompiledLetter, truth: readonly boolean[]): boolean[] {
+  return letter.conditions.map((condition) => isShown(condition, truth))
+}
+
 /** The whole letter for one reader, for looking at: links lead straight where they lead. */
-export function mergeLetter(letter: CompiledLetter, context: FillInContext): MergedLetter {
+export function mergeLetter(
+  letter: CompiledLetter,
+  context: FillInContext,
+  truth: readonly boolean[] = [],
+): MergedLetter {
   const fills = fillFor(letter, context)
-  const merge = (pieces: (string | Slot)[], as: 'html' | 'text') =>
+  const shown = shownFor(letter, truth)
+  const merge = (pieces: (string | Slot)[], as: 'html' | 'text'): string =>
     pieces
       .map((piece) => {
         if (typeof piece === 'string') return piece
+        if ('when' in piece) return shown[piece.when] ? merge(piece.pieces, as) : ''
         if ('fill' in piece) return fills[piece.fill]![as]
         if ('link' in piece)
           return as === 'html'

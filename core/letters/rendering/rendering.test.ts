@@ -10,6 +10,7 @@ import { mergeLetter, personContext } from './merge'
 const frame = {
   letterhead: defaultLetterhead,
   postalAddress: 'Galewright Kites\n1 Slipway, Sandreach',
+  senderName: 'Galewright Kites',
   listName: 'Wind <notes>',
   url: 'https://mail.galewright.example',
 }

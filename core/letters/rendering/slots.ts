@@ -1,4 +1,4 @@
-import type { Slot } from '../../delivery/message'
+import type { Slot } from '../../delivery'
 
 /** Private-use characters around a slot's name. Cleaned documents hold none of their own. */
 const open = '\uE000'
@@ -10,18 +10,39 @@ export const slotMark = {
   link: (n: number) => `${open}l${n}${close}`,
   leave: `${open}u${close}`,
   opened: `${open}o${close}`,
+  /** What stands up to the next end is for those for whom condition `n` holds. */
+  begin: (n: number) => `${open}b${n}${close}`,
+  end: `${open}e${close}`,
 }
 
-/** Cuts text at its marks. */
+/** Cuts text at its marks; what stands between a beginning and its end is one slot. */
 export function cutAtSlots(text: string): (string | Slot)[] {
-  return text
-    .split(/(\uE000[flou]\d*\uE001)/)
-    .filter((piece) => piece !== '')
-    .map((piece) => {
-      const mark = /^\uE000([flou])(\d*)\uE001$/.exec(piece)
-      if (!mark) return piece
-      if (mark[1] === 'f') return { fill: Number(mark[2]) }
-      if (mark[1] === 'l') return { link: Number(mark[2]) }
-      return mark[1] === 'u' ? { leave: true as const } : { open: true as const }
-    })
+  const whole: (string | Slot)[] = []
+  const around = [whole]
+  for (const piece of text.split(/(\uE000[floube]\d*\uE001)/)) {
+    if (piece === '') continue
+    const into = around.at(-1)!
+    const mark = /^\uE000([floube])(\d*)\uE001$/.exec(piece)
+    if (!mark) into.push(piece)
+    else if (mark[1] === 'b') {
+      const pieces: (string | Slot)[] = []
+      into.push({ when: Number(mark[2]), pieces })
+      around.push(pieces)
+    } else if (mark[1] === 'e') around.pop()
+    else into.push(simpleSlot(mark[1]!, Number(mark[2])))
+  }
+  return whole
+}
+
+function simpleSlot(kind: string, n: number): Slot {
+  switch (kind) {
+    case 'f':
+      return { fill: n }
+    case 'l':
+      return { link: n }
+    case 'u':
+      return { leave: true }
+    default:
+      return { open: true }
+  }
 }

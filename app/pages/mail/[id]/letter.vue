@@ -6,7 +6,19 @@ const store = useMailing()
 const view = ref<'write' | 'wide' | 'narrow' | 'text'>('write')
 const n = ref(0)
 const looking = computed(() => view.value !== 'write' || !store.canChange)
+/** The rendition that is looked at; null: whoever comes. */
+const rendition = ref<number | null>(null)
+const going = computed(() => store.going?.renditions ?? [])
+const letterOf = (i: number) =>
+  String.fromCharCode(65 + (i % 26)) + (i >= 26 ? Math.floor(i / 26) : '')
+const chosen = computed(() => (rendition.value === null ? undefined : going.value[rendition.value]))
+function readRendition(i: number) {
+  rendition.value = rendition.value === i ? null : i
+  n.value = 0
+  if (view.value === 'write') view.value = 'wide'
+}
 const reading = useAnswer<{
+  truth: number
   subject: string
   html: string
   text: string
@@ -16,7 +28,7 @@ const reading = useAnswer<{
   reader: { name: string; address: string } | null
 }>(() =>
   store.mailing && looking.value && store.saving === 'saved'
-    ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}`
+    ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}${chosen.value ? `&truths=${chosen.value.truths.join(',')}` : ''}`
     : null,
 )
 const views = [
@@ -26,10 +38,19 @@ const views = [
   ['text', 'Plain text'],
 ] as const
 function next(by: number) {
-  const of = reading.answer.value?.count ?? store.eligible
+  const of = chosen.value?.people ?? (reading.answer.value?.count || store.eligible)
   if (of) n.value = (n.value + by + of) % of
   if (view.value === 'write') view.value = 'wide'
 }
+/** Whether what is looked at is this rendition, chosen or met by stepping through the readers. */
+const isReading = (i: number) =>
+  looking.value &&
+  (rendition.value === i ||
+    (rendition.value === null &&
+      reading.answer.value !== null &&
+      going.value[i]!.truths.includes(reading.answer.value.truth)))
+const missing = (without: string[]) =>
+  without.length ? `without ${several(without.length, 'part', 'parts')}` : 'the whole letter'
 useKeys((event) => {
   if (isWriting(event)) return
   if (event.key === ']') next(1)
@@ -51,7 +72,8 @@ useKeys((event) => {
           reading.answer.value.reader.name || reading.answer.value.reader.address
         }}</b>
         <span class="muted"
-          >{{ count(reading.answer.value.n + 1) }} of {{ count(reading.answer.value.count) }}</span
+          >{{ count(reading.answer.value.n + 1) }} of
+          {{ count(chosen?.people ?? reading.answer.value.count) }}</span
         ></span
       >
       <span v-else class="muted">anybody</span>
@@ -62,7 +84,27 @@ useKeys((event) => {
           · {{ Math.round(reading.answer.value.weight / 1024) }} KB</template
         ></span
       >
-      <div class="ml-auto flex gap-1" role="group" aria-label="View">
+      <div
+        v-if="going.length > 1"
+        class="flex min-w-0 items-center gap-1.5 overflow-hidden border-l border-line pl-3"
+        role="group"
+        aria-label="Renditions"
+      >
+        <b class="flex-none">{{ going.length }} renditions</b>
+        <button
+          v-for="(one, i) in going.slice(0, 8)"
+          :key="one.truths.join()"
+          class="min-h-6 flex-none rounded border px-1.5"
+          :class="isReading(i) ? 'border-brass-500 bg-brass-100' : 'border-line bg-sheet'"
+          :aria-pressed="rendition === i"
+          :title="missing(one.without)"
+          @click="readRendition(i)"
+        >
+          {{ letterOf(i) }} {{ count(one.people) }}
+        </button>
+        <span v-if="going.length > 8" class="muted flex-none">and {{ going.length - 8 }} more</span>
+      </div>
+      <div class="ml-auto flex flex-none gap-1" role="group" aria-label="View">
         <button
           v-for="[key, name] in views"
           :key="key"
@@ -100,6 +142,7 @@ useKeys((event) => {
       </div>
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
         <BlockSettings v-if="store.canChange" />
+        <RowSettings v-if="store.canChange" />
         <section class="border-b border-line px-3.5 py-3">
           <div class="flex justify-between">
             <h2>Proof</h2>

@@ -1,50 +1,47 @@
+import { conditionsOf, truthOf } from '~~/core/letters'
 import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
 import { audiencePeople, audienceWaterfall } from '~~/database/audience'
 import { listById } from '~~/database/lists'
 import { audienceOf, letterOf } from '~~/database/mailings'
 import { valuesOf } from '~~/database/people'
+import { readerOf, truthsOf } from '~~/database/renditions'
 
-/** The letter as the n-th person of the audience reads it. */
+/**
+ * The letter as somebody reads it: the n-th person of the audience, or of those for whom the letter's rules
+ * are as `truths` says (one rendition), or the person with an id.
+ */
 export default defineEventHandler(async (event) => {
-  const { db, clock, url } = satchel()
+  const { db, clock } = satchel()
   const mailing = mailingOf(event)
-  const place = Math.max(0, Math.floor(Number(getQuery(event).n) || 0))
+  const query = getQuery(event)
+  const letter = letterOf(db, mailing.letter_id)
+  const { rules } = conditionsOf(letter.document)
+  const place = Math.max(0, Math.floor(Number(query.n) || 0))
+  const now = clock()
   const audience = audienceOf(mailing)
-  const count = audience ? audienceWaterfall(db, audience, clock()).at(-1)!.left : 0
-  const person =
-    audience && count > 0
-      ? all(db, audiencePeople(db, audience, clock(), 1, place % count))[0]
-      : undefined
+  const truths = query.truths === undefined ? null : String(query.truths).split(',').map(Number)
+  const count = audience && !truths ? audienceWaterfall(db, audience, now).at(-1)!.left : 0
+  const reader = personById(chosenId() ?? firstId())
+  const truth = reader ? (truthsOf(db, [reader.id], rules, now).get(reader.id) ?? 0) : 0
+  const frame = letterFrame(mailing)
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
-  const { letterhead, postal_address, sender_name } = account()
-  const compiled = await compileLetter(letterOf(db, mailing.letter_id), {
-    letterhead,
-    postalAddress: postal_address,
-    listName: list?.public_name ?? 'this list',
-    url,
-  })
-  const reader =
-    person ??
-    one(
-      db,
-      q
-        .selectFrom('people')
-        .select(['id', 'address', 'first_name', 'last_name', 'fields'])
-        .limit(1),
-    )
-  const values = reader ? valuesOf(reader) : {}
   const merged = mergeLetter(
-    compiled,
+    await compileLetter(letter, frame),
     personContext(
-      { address: reader?.address ?? 'reader@letters.example', values },
-      { list: list?.name ?? '', sender: sender_name, mailing: mailing.name },
+      {
+        address: reader?.address ?? 'reader@letters.example',
+        values: reader ? valuesOf(reader) : {},
+      },
+      { list: list?.name ?? '', sender: frame.senderName, mailing: mailing.name },
     ),
+    truthOf(truth, rules.length),
   )
   return {
     ...merged,
     count,
-    n: count ? place % count : 0,
+    n: count ? place % count : place,
+    truth,
     reader: reader
       ? {
           id: reader.id,
@@ -53,5 +50,29 @@ export default defineEventHandler(async (event) => {
         }
       : null,
     weight: Buffer.byteLength(merged.html),
+  }
+
+  function chosenId(): number | undefined {
+    if (query.person !== undefined) return Number(query.person)
+    if (!audience) return undefined
+    if (truths) return readerOf(db, audience, rules, truths, now, place)
+    return count ? all(db, audiencePeople(db, audience, now, 1, place % count))[0]?.id : undefined
+  }
+
+  /** Where there is no audience yet, anybody does. */
+  function firstId(): number | undefined {
+    return one(db, q.selectFrom('people').select('id').limit(1))?.id
+  }
+
+  function personById(id: number | undefined) {
+    return id === undefined
+      ? undefined
+      : one(
+          db,
+          q
+            .selectFrom('people')
+            .select(['id', 'address', 'first_name', 'last_name', 'fields'])
+            .where('id', '=', id),
+        )
   }
 })

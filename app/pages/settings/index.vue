@@ -28,6 +28,9 @@ async function save() {
 <template>
   <div class="mx-auto max-w-2xl px-6 py-5">
     <h1>Settings</h1>
+    <p class="mt-1">
+      How letters look: <NuxtLink to="/settings/letterhead" class="link">Letterhead</NuxtLink>
+    </p>
     <form v-if="answer" class="sheet mt-4 p-5" novalidate @submit.prevent="save">
       <FormField
         id="name"

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { hasFooter, MOST_COLUMNS } from '~~/core/letters'
+
+/** The settings of the row in which the chosen block stands. */
+const store = useMailing()
+const row = computed(() => store.chosenRow)
+const many = computed(() => row.value?.columns.length ?? 1)
+const name = computed(() => (many.value === 1 ? 'Row' : `Row of ${many.value} columns`))
+const index = computed(
+  () => store.letter!.document.rows.findIndex(({ id }) => id === row.value?.id) ?? 0,
+)
+/** "Everyone else" needs a row with a rule before it. */
+const canBeRest = computed(() => {
+  const before = store.letter!.document.rows[index.value - 1]?.shownTo
+  return !!before && 'rule' in before
+})
+function setShare(column: number, percent: number) {
+  const shares = row.value!.columns.map(({ share }) => share)
+  const others = 1 - shares[column]!
+  const mine = Math.min(0.95, Math.max(0.05, percent / 100))
+  const scale = others > 0 ? (1 - mine) / others : 0
+  store.setShares(
+    row.value!.id,
+    shares.map((share, i) => (i === column ? mine : share * scale)),
+  )
+}
+const given = (event: Event) => (event.target as HTMLInputElement).value
+const id = useId()
+</script>
+
+<template>
+  <section v-if="row" class="space-y-2 border-b border-line px-3.5 py-3">
+    <h2>{{ name }}</h2>
+    <ShownToField
+      v-if="!hasFooter(row)"
+      :key="row.id"
+      :shown-to="row.shownTo"
+      :name="name"
+      :can-be-rest="canBeRest"
+      @change="store.updateRow(row.id, { shownTo: $event })"
+    />
+    <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 gap-y-1.5 text-[12.5px]">
+      <span :id="`${id}-columns`">Columns</span>
+      <div class="flex gap-1" role="group" :aria-labelledby="`${id}-columns`">
+        <button
+          v-for="n in MOST_COLUMNS"
+          :key="n"
+          type="button"
+          class="h-6 w-8 rounded border border-line"
+          :class="n === many ? 'bg-canvas-200 font-semibold' : 'bg-sheet'"
+          :aria-pressed="n === many"
+          @click="store.setColumns(row.id, n)"
+        >
+          {{ n }}
+        </button>
+      </div>
+      <template v-if="many > 1">
+        <span :id="`${id}-widths`">Widths</span>
+        <div class="flex items-center gap-1" role="group" :aria-labelledby="`${id}-widths`">
+          <input
+            v-for="(column, c) in row.columns"
+            :key="c"
+            type="number"
+            min="5"
+            max="95"
+            class="field field-sm w-14"
+            :aria-label="`Width of column ${c + 1}, per cent`"
+            :value="Math.round(column.share * 100)"
+            @change="setShare(c, Number(given($event)) || 50)"
+          /><span class="muted">%</span>
+        </div>
+        <label :for="`${id}-narrow`">On narrow</label>
+        <select
+          :id="`${id}-narrow`"
+          class="field field-sm"
+          :value="row.narrow ?? ''"
+          @change="
+            store.updateRow(row.id, {
+              narrow: (given($event) || undefined) as 'reverse' | 'keep' | undefined,
+            })
+          "
+        >
+          <option value="">one under the other</option>
+          <option value="reverse">the last one first</option>
+          <option value="keep">side by side</option>
+        </select>
+      </template>
+      <template v-if="!hasFooter(row)">
+        <label :for="`${id}-hidden`">Left out</label>
+        <select
+          :id="`${id}-hidden`"
+          class="field field-sm"
+          :value="row.hidden ?? ''"
+          @change="
+            store.updateRow(row.id, {
+              hidden: (given($event) || undefined) as 'narrow' | 'wide' | undefined,
+            })
+          "
+        >
+          <option value="">nowhere</option>
+          <option value="narrow">on narrow</option>
+          <option value="wide">on wide</option>
+        </select>
+      </template>
+    </div>
+    <details class="text-[12.5px]">
+      <summary class="cursor-pointer">Look of the row</summary>
+      <StyleSettings
+        class="mt-1.5"
+        :levels="[
+          { level: 'letter', style: store.letter!.document.style },
+          { level: 'row', style: row.style },
+        ]"
+        :keys="['ground', 'space', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+        @change="store.updateRow(row.id, { style: $event })"
+      />
+    </details>
+  </section>
+</template>

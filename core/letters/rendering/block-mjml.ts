@@ -1,0 +1,182 @@
+import { blocksOf, rowOfBlock, type Block, type LetterDocument } from '../document'
+import { inlinesOf, isEmptyText } from '../rich-text'
+import type { InheritedStyle } from '../style'
+import { escapeHtml } from './escape'
+import type { Rendering } from './frame'
+import { cleanHtml } from './raw-html'
+import { inlineHtml, linkTag, richHtml } from './rich-html'
+import { slotMark } from './slots'
+
+/** What a block has around it: the space at its sides and the width that is left, px, and what is handed down to it. */
+export interface Around {
+  sides: [left: number, right: number]
+  width: number
+  style: InheritedStyle
+}
+
+const LINE = '#dfe3d9'
+const QUIET = '#5b6459'
+
+/** A block as MJML. */
+export function blockToMjml(block: Block, rendering: Rendering, around: Around): string {
+  const { style } = around
+  const { accent } = style
+  const text = (more: string, html: string, above = 6, below = 6) =>
+    `<mj-text${common(block, around, above, below)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px"${more}>${html}</mj-text>`
+  switch (block.kind) {
+    case 'heading': {
+      const size = headingSize(style.size, block.level)
+      const inner = inlineHtml(inlinesOf(block.text.content), rendering, accent)
+      const font = escapeHtml(style.headingFont)
+      return `<mj-text${common(block, around, 16, 6)} align="${block.align}" color="${style.ink}" font-family="${font}" font-size="${size}px" line-height="1.25" font-weight="700"><h${block.level} id="h-${block.id}" style="margin:0;font-size:${size}px;font-weight:700;line-height:1.25">${inner}</h${block.level}></mj-text>`
+    }
+    case 'text':
+      return text('', richHtml(block.text, rendering, accent))
+    case 'quote': {
+      const by = block.by ? `<p style="margin:0;color:${QUIET}">${escapeHtml(block.by)}</p>` : ''
+      return text(
+        '',
+        `<blockquote style="margin:0;padding:0 0 0 16px;border-left:3px solid ${accent}">${richHtml(block.text, rendering, accent)}${by}</blockquote>`,
+        10,
+        10,
+      )
+    }
+    case 'picture': {
+      const href = block.href ? rendering.nextLink() : ''
+      const width = Math.round((around.width * block.width) / 100)
+      return picture(block, block, width, href, rendering, around)
+    }
+    case 'film': {
+      const href = rendering.nextLink()
+      const bar = `<p style="margin:0;text-align:center"><a href="${href}" style="color:#ffffff;text-decoration:none;font-weight:700">&#9654; Play: ${escapeHtml(block.alt || 'the film')}</a></p>`
+      return `${picture(block, block, around.width, href, rendering, around, 0)}${text(` container-background-color="${accent}"`, bar, 10, 10)}`
+    }
+    case 'button':
+      return button(block, block, rendering.nextLink(), around)
+    case 'product': {
+      const href = rendering.nextLink()
+      const words = [
+        `<p style="margin:0 0 4px;font-weight:700;font-size:${Math.round(style.size * 1.15)}px">${escapeHtml(block.name)}</p>`,
+        block.about ? `<p style="margin:0 0 4px">${escapeHtml(block.about)}</p>` : '',
+        block.price ? `<p style="margin:0">${escapeHtml(block.price)}</p>` : '',
+      ]
+      const shown = { src: block.src, alt: block.name }
+      return [
+        picture(block, shown, around.width, href, rendering, around),
+        text('', words.join('')),
+        button(block, { label: block.label, align: 'left' }, href, around),
+      ].join('\n')
+    }
+    case 'divider':
+      return `<mj-divider border-width="1px" border-color="${LINE}"${common(block, around, 14, 14)} />`
+    case 'space':
+      return `<mj-spacer height="${block.height}px"${hiddenClass(block)} />`
+    case 'table':
+      return table(block, around)
+    case 'social':
+      return text(
+        ` align="${block.align}"`,
+        block.links
+          .map(({ name }) => `${linkTag(rendering.nextLink(), accent)}${escapeHtml(name)}</a>`)
+          .join(' &nbsp;·&nbsp; '),
+        10,
+        10,
+      )
+    case 'contents':
+      return text('', contents(rendering, block.title, accent), 10, 10)
+    case 'code':
+      return text(
+        '',
+        `<pre style="margin:0;padding:12px;background:#f3f4ef;font-family:'Courier New',Courier,monospace;font-size:13px;line-height:1.5;white-space:pre-wrap">${escapeHtml(block.code)}</pre>`,
+      )
+    case 'html':
+      return text('', cleanHtml(block.html))
+    case 'footer':
+      return `<mj-text${common(block, around, 22, 26)} font-size="12px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET}">Leave ${escapeHtml(rendering.listName)}</a></p></mj-text>`
+  }
+}
+
+/** How large a heading is beside running text. */
+export function headingSize(size: number, level: 1 | 2): number {
+  return Math.round(size * (level === 1 ? 1.8 : 1.33))
+}
+
+/** Padding, ground and class, which every kind of block may have. */
+function common(block: Block, { sides }: Around, above: number, below: number): string {
+  const space = block.style?.space
+  const [top, bottom] = space === undefined ? [above, below] : [space, space]
+  const ground = block.style?.ground ? ` container-background-color="${block.style.ground}"` : ''
+  return ` padding="${top}px ${sides[1]}px ${bottom}px ${sides[0]}px"${ground}${hiddenClass(block)}`
+}
+
+function hiddenClass({ hidden }: Block): string {
+  return hidden ? ` css-class="not-${hidden}"` : ''
+}
+
+function picture(
+  block: Block,
+  { src, alt }: { src: string; alt: string },
+  width: number,
+  href: string,
+  { url }: Rendering,
+  around: Around,
+  below = 8,
+): string {
+  if (src === '') return ''
+  const whole = src.startsWith('/') ? url + src : src
+  const link = href ? ` href="${href}"` : ''
+  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${common(block, around, 8, below)}${link} />`
+}
+
+function button(
+  block: Block,
+  { label, align }: { label: string; align: string },
+  href: string,
+  around: Around,
+): string {
+  const { accent, textFont, size, corner } = around.style
+  return `<mj-button align="${align}" href="${href}" background-color="${accent}" color="#ffffff" font-family="${escapeHtml(textFont)}" font-size="${size}px" border-radius="${corner}px" inner-padding="12px 22px"${common(block, around, 12, 12)}>${escapeHtml(label)}</mj-button>`
+}
+
+function table(block: Extract<Block, { kind: 'table' }>, around: Around): string {
+  const { style } = around
+  const rows = block.cells.map((cells, i) => {
+    const tag = block.head && i === 0 ? 'th' : 'td'
+    const look = `padding:6px 10px 6px 0;border-bottom:1px solid ${LINE};text-align:left`
+    return `<tr>${cells.map((cell) => `<${tag} style="${look}">${escapeHtml(cell)}</${tag}>`).join('')}</tr>`
+  })
+  return `<mj-table${common(block, around, 8, 8)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px">${rows.join('')}</mj-table>`
+}
+
+/** The headings that have words, each for those who get the heading. */
+function contents(rendering: Rendering, title: string, accent: string): string {
+  const items = headingsOf(rendering.document).map(({ id, words, rowId }) =>
+    rendering.forSome(
+      rowId,
+      rendering.forSome(
+        id,
+        `<li><a href="#h-${id}" style="color:${accent}">${words(rendering)}</a></li>`,
+      ),
+    ),
+  )
+  const head = title ? `<p style="margin:0 0 6px;font-weight:700">${escapeHtml(title)}</p>` : ''
+  return `${head}<ul style="margin:0;padding-left:22px">${items.join('')}</ul>`
+}
+
+/** Headings with words, and those words without their links. */
+export function headingsOf(document: LetterDocument) {
+  return blocksOf(document).flatMap((block) => {
+    if (block.kind !== 'heading' || isEmptyText(block.text)) return []
+    const words = ({ fill }: Pick<Rendering, 'fill'>, escape = escapeHtml) =>
+      inlinesOf(block.text.content)
+        .map((node) =>
+          node.type === 'text'
+            ? escape(node.text)
+            : node.type === 'fillIn'
+              ? fill(node.attrs.expression)
+              : ' ',
+        )
+        .join('')
+    return [{ id: block.id, rowId: rowOfBlock(document, block.id)!.id, words }]
+  })
+}

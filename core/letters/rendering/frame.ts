@@ -1,0 +1,64 @@
+import type { LetterDocument } from '../document'
+import type { Letterhead } from '../letterhead'
+import { conditionsOf, type Condition, type Conditions } from '../shown-to'
+import { slotMark } from './slots'
+
+/** What the rendering of a letter needs to know besides the letter. */
+export interface LetterFrame {
+  letterhead: Letterhead
+  /** Lines of the sender's postal address, for the footer. */
+  postalAddress: string
+  /** The name readers see. */
+  senderName: string
+  listName: string
+  /** Public address of this installation, for pictures of its own. */
+  url: string
+}
+
+/** The same while one letter is rendered: slots, links and conditions get their numbers here. */
+export interface Rendering extends LetterFrame {
+  document: LetterDocument
+  /** The mark of a fill-in. */
+  fill: (expression: string) => string
+  /** The mark of the next link, in reading order. */
+  nextLink: () => string
+  /** What is for some readers only, between the marks that say for whom. */
+  forSome: (id: string, content: string) => string
+}
+
+/** Numbers what differs per reader: fill-ins by their expression, conditions by themselves. */
+export function numbering(document: LetterDocument) {
+  const conditions = conditionsOf(document)
+  const expressions: string[] = []
+  const kept: Condition[] = []
+  return {
+    rules: conditions.rules,
+    expressions,
+    conditions: kept,
+    fill(expression: string) {
+      const found = expressions.indexOf(expression)
+      return slotMark.fill(found >= 0 ? found : expressions.push(expression) - 1)
+    },
+    forSome: (id: string, content: string) => marked(conditions, kept, id, content),
+  }
+}
+
+/** A rendering whose links are counted from the first on. */
+export function rendering(
+  document: LetterDocument,
+  frame: LetterFrame,
+  { fill, forSome }: Pick<Rendering, 'fill' | 'forSome'>,
+): Rendering {
+  let links = 0
+  return { ...frame, document, fill, forSome, nextLink: () => slotMark.link(links++) }
+}
+
+function marked(conditions: Conditions, kept: Condition[], id: string, content: string): string {
+  const condition = conditions.of.get(id)
+  if (!condition) return content
+  const same = (one: Condition) =>
+    one.holds === condition.holds && one.of.join() === condition.of.join()
+  const found = kept.findIndex(same)
+  const n = found >= 0 ? found : kept.push(condition) - 1
+  return `${slotMark.begin(n)}${content}${slotMark.end}`
+}
