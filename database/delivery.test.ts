@@ -12,9 +12,9 @@ import {
   saveLinks,
   linkOf,
   letterOf,
-  saveLetter,
   deleteMailing,
 } from './mailings'
+import { saveLetter } from './letter-history'
 import { all, one, q, run, type Database } from './query'
 import { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
 import { dropRest, moveRecipient, planRecipients, readRecipient } from './recipients'
@@ -202,8 +202,9 @@ test('a letter is saved over the version its author saw, and not over another', 
     db,
     q.selectFrom('mailings').select('letter_id').where('id', '=', mailing),
   )!.letter_id
-  expect(saveLetter(db, letterId, letter, 1, 1)).toBe(2)
-  expect(saveLetter(db, letterId, { ...letter, subject: 'Late' }, 1, 2)).toBeNull()
+  const author = { id: 1, name: 'Wren' }
+  expect(saveLetter(db, letterId, letter, 1, author, 1)).toBe(2)
+  expect(saveLetter(db, letterId, { ...letter, subject: 'Late' }, 1, author, 2)).toBeNull()
   expect(letterOf(db, letterId)).toMatchObject({ subject: 'Force 5', version: 2 })
 })
 

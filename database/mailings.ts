@@ -99,31 +99,6 @@ export function letterOf(db: Database, letterId: number): StoredLetter {
   return { subject: row.subject, previewText: row.preview_text, document, version: row.version }
 }
 
-/** Saves a letter over the version its author saw. The new version, or null where somebody was faster. */
-export function saveLetter(
-  db: Database,
-  letterId: number,
-  letter: Letter,
-  sawVersion: number,
-  now: number,
-): number | null {
-  const { changes } = run(
-    db,
-    q
-      .updateTable('letters')
-      .set({
-        subject: letter.subject,
-        preview_text: letter.previewText,
-        document: JSON.stringify(letter.document),
-        version: sawVersion + 1,
-        updated_at: now,
-      })
-      .where('id', '=', letterId)
-      .where('version', '=', sawVersion),
-  )
-  return changes ? sawVersion + 1 : null
-}
-
 /** Who a mailing is for, or null while no list is chosen. */
 export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience | null {
   if (mailing.list_id === null) return null

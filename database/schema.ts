@@ -230,6 +230,20 @@ export interface Schema {
     document: string
     version: number
     updated_at: number
+    web_key: string | null
+  }
+  letter_versions: {
+    id: Generated<number>
+    letter_id: number
+    began_at: number
+    at: number
+    by_id: number
+    by_name: string
+    version: number
+    restored_from: number | null
+    subject: string
+    preview_text: string
+    document: string
   }
   mailings: {
     id: Generated<number>

@@ -26,8 +26,13 @@ export const useShell = defineStore('shell', {
   state: () => ({ palette: false, keys: false }),
 })
 
-/** Writes a new letter: a new mailing, opened at its letter. */
+/** Writes a new letter: first one chooses what to start from. */
 export async function writeLetter() {
-  const made = await ask<{ id: number }>('/api/mailings', { method: 'POST' })
+  await navigateTo('/mail/new')
+}
+
+/** A new mailing with the letter of a template, opened at its letter. */
+export async function startLetter(template: string) {
+  const made = await ask<{ id: number }>('/api/mailings', { method: 'POST', body: { template } })
   if (made) await navigateTo(`/mail/${made.id}/letter`)
 }

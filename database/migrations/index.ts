@@ -2,9 +2,15 @@ import type Sqlite from 'better-sqlite3'
 import { foundations } from './0001-foundations'
 import { segmentsAndFacts } from './0002-segments'
 import { vocabulary } from './0003-vocabulary'
+import { letterHistory } from './0004-letter-history'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
-export const migrations: readonly string[] = [foundations, segmentsAndFacts, vocabulary]
+export const migrations: readonly string[] = [
+  foundations,
+  segmentsAndFacts,
+  vocabulary,
+  letterHistory,
+]
 
 /**
  * Brings a database to the present schema, each step in a transaction of its own together with the

@@ -41,8 +41,8 @@ const space = computed(() => props.block.style?.space)
     class="relative"
     :class="
       here
-        ? 'outline-2 -outline-offset-2 outline-brass-500 outline-solid'
-        : 'hover:outline-1 hover:-outline-offset-1 hover:outline-brass-300 hover:outline-solid'
+        ? 'outline-2 outline-offset-[3px] outline-brass-500 outline-solid'
+        : 'hover:outline-1 hover:outline-offset-[3px] hover:outline-brass-300 hover:outline-solid'
     "
     :style="{
       background: block.style?.ground,

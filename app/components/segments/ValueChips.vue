@@ -88,7 +88,8 @@ function anniversary(typed: string) {
       class="chip min-w-24 field-sizing-content"
       aria-label="Value"
       :list="id"
-      :value="text"
+      :value="text === '…' ? '' : text"
+      placeholder="…"
       @focus="emit('look')"
       @taken="write($event)"
     />

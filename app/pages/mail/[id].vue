@@ -47,6 +47,13 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
       <StateMark :state="store.mailing.state" />
       <MailingStages class="ml-2" />
       <div class="ml-auto flex items-center gap-2">
+        <LetterOut v-if="route.path.endsWith('/letter')" />
+        <NuxtLink
+          v-if="route.path.endsWith('/letter')"
+          class="btn btn-sm"
+          :to="`/mail/${store.mailing.id}/history`"
+          >History</NuxtLink
+        >
         <template v-if="route.path.endsWith('/letter') && store.canChange">
           <span class="small muted" role="status">{{ saved[store.saving] }}</span>
           <button class="btn btn-sm" :disabled="!store.past.length" @click="store.undo()">

@@ -4,6 +4,7 @@
  */
 export { compileLetter, letterToMjml, mjmlToHtml } from './compile'
 export type { CompiledLetter } from './compile'
+export { letterSource } from './source'
 export { cleanHtml } from './raw-html'
 export { fillFor, mergeLetter, personContext, shownFor } from './merge'
 export type { MergedLetter } from './merge'

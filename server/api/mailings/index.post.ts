@@ -1,12 +1,13 @@
-import { startingLetter } from '~~/core/letters'
+import { object, string } from 'yup'
+import { templateLetter, templates } from '~~/core/letters/templates'
 import { listsWithCounts } from '~~/database/lists'
 import { createMailing } from '~~/database/mailings'
 
-/** A new mailing: a draft with the starting letter, to the first list. */
-export default defineEventHandler(() => {
+/** A new mailing: a draft with the letter of a template, to the first list. */
+export default defineEventHandler(async (event) => {
+  const { template } = await readInput(event, object({ template: string().max(60) }))
   const { db, clock } = satchel()
   const listId = listsWithCounts(db)[0]?.id ?? null
-  return {
-    id: createMailing(db, { name: 'A new letter', listId, letter: startingLetter() }, clock()),
-  }
+  const name = templates.find(({ key }) => key === template)?.name ?? 'A new letter'
+  return { id: createMailing(db, { name, listId, letter: templateLetter(template) }, clock()) }
 })

@@ -1,5 +1,5 @@
 import { cleanDocument } from '~~/core/letters'
-import { saveLetter } from '~~/database/mailings'
+import { saveLetter } from '~~/database/letter-history'
 import { letterInput } from '~~/shared/inputs'
 
 /** Saves the letter over the version its author saw; 409 where somebody else was faster. */
@@ -20,7 +20,14 @@ export default defineEventHandler(async (event) => {
     previewText: oneLine(input.previewText),
     document,
   }
-  const version = saveLetter(db, mailing.letter_id, letter, input.version, clock())
+  const version = saveLetter(
+    db,
+    mailing.letter_id,
+    letter,
+    input.version,
+    await author(event),
+    clock(),
+  )
   if (version === null)
     throw refused(
       'Somebody else has changed this letter meanwhile. Load it again to see their words.',

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { findTemplates, purposes } from '~~/core/letters/templates'
+
+/** What to start a letter from: a template, an earlier mailing, or an empty page. */
+interface Earlier {
+  id: number
+  name: string
+  subject: string
+  state: string
+}
+const route = useRoute()
+const words = ref('')
+const purpose = computed(() => purposes.find((one) => one === route.query.for) ?? null)
+const found = computed(() => findTemplates(words.value, purpose.value))
+const { answer: mailings } = useAnswer<Earlier[]>(() => '/api/mailings', { live: false })
+const earlier = computed(() =>
+  (mailings.value ?? [])
+    .filter(({ name, subject }) =>
+      `${name} ${subject}`.toLowerCase().includes(words.value.toLowerCase()),
+    )
+    .slice(0, 8),
+)
+async function from(mailing: Earlier) {
+  const made = await ask<{ id: number }>(`/api/mailings/${mailing.id}/duplicate`, {
+    method: 'POST',
+  })
+  if (made) await navigateTo(`/mail/${made.id}/letter`)
+}
+</script>
+
+<template>
+  <div class="mx-auto max-w-[1180px] px-6 py-5">
+    <div class="flex flex-wrap items-end justify-between gap-4">
+      <div>
+        <h1>Write a letter</h1>
+        <p class="muted mt-0.5">Start from something. All of it can be changed.</p>
+      </div>
+      <input
+        v-model="words"
+        class="field w-72"
+        type="search"
+        aria-label="Find something to start from"
+        placeholder="what for: “thanks”, “event”, “cart”"
+      />
+    </div>
+    <nav class="mt-4 flex flex-wrap gap-1.5" aria-label="What for">
+      <NuxtLink
+        v-for="one in [null, ...purposes]"
+        :key="one ?? 'all'"
+        :to="{ query: one ? { for: one } : {} }"
+        class="min-h-7 rounded border border-line px-3 py-0.5"
+        :class="purpose === one ? 'bg-canvas-200 font-semibold' : 'bg-sheet hover:bg-canvas-50'"
+        :aria-current="purpose === one ? 'true' : undefined"
+        >{{ one ?? 'Everything' }}</NuxtLink
+      >
+    </nav>
+    <div class="mt-4 grid grid-cols-[1fr_280px] items-start gap-5">
+      <div>
+        <div class="grid grid-cols-3 gap-4">
+          <TemplateCard
+            v-if="!words && !purpose"
+            template-key="start"
+            name="The usual start"
+            about="A heading, a greeting by name, one button"
+            @choose="startLetter('start')"
+          />
+          <TemplateCard
+            v-for="one in found"
+            :key="one.key"
+            :template-key="one.key"
+            :name="one.name"
+            :about="one.about"
+            @choose="startLetter(one.key)"
+          />
+        </div>
+        <p v-if="!found.length" class="sheet muted p-6">
+          Nothing to start from is called that. Try what it is for: “welcome”, “sale”, “survey”.
+        </p>
+      </div>
+      <aside class="sheet" aria-labelledby="earlier-title">
+        <div class="sheet-head"><h2 id="earlier-title">Or from</h2></div>
+        <div class="p-3.5">
+          <button type="button" class="btn w-full justify-center" @click="startLetter('empty')">
+            An empty page
+          </button>
+          <h3 class="muted small mt-4 mb-1">One of your mailings</h3>
+          <button
+            v-for="one in earlier"
+            :key="one.id"
+            type="button"
+            class="block w-full rounded px-2 py-1.5 text-left hover:bg-canvas-50"
+            @click="from(one)"
+          >
+            <span class="block truncate font-[560]">{{ one.name }}</span><span
+              class="muted small block truncate"
+              >{{ one.subject || 'No subject' }}</span
+            >
+          </button>
+          <p v-if="mailings && !earlier.length" class="muted small">
+            {{ words ? 'None is called that.' : 'There is none yet.' }}
+          </p>
+        </div>
+      </aside>
+    </div>
+  </div>
+</template>

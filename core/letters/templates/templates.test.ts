@@ -1,0 +1,110 @@
+import { expect, test } from 'vitest'
+import { proofOf } from '../../proof'
+import { cleanDocument } from '../clean'
+import { blocksOf } from '../document'
+import { defaultLetterhead } from '../letterhead'
+import { linksOf } from '../links'
+import { compileLetter, mergeLetter, personContext } from '../rendering'
+import { inheritedStyle } from '../style'
+import { findTemplates, purposes, templateLetter, templates } from '.'
+
+const frame = {
+  letterhead: defaultLetterhead,
+  postalAddress: '1 Slipway, Sandreach',
+  senderName: 'Galewright Kites',
+  listName: 'Wind notes',
+  url: 'https://mail.galewright.example',
+}
+
+test('there are many, for every purpose, and no two are called the same', () => {
+  expect(templates.length).toBeGreaterThanOrEqual(16)
+  expect(new Set(templates.map(({ key }) => key)).size).toBe(templates.length)
+  expect(new Set(templates.map(({ name }) => name)).size).toBe(templates.length)
+  for (const purpose of purposes) expect(findTemplates('', purpose).length).toBeGreaterThan(0)
+})
+
+test.each(templates.map((template) => [template.name, template] as const))(
+  '%s: is a letter as one may save it',
+  (_, { letter }) => {
+    expect(cleanDocument(JSON.parse(JSON.stringify(letter.document)))).toEqual(letter.document)
+    expect(blocksOf(letter.document).filter(({ kind }) => kind === 'footer')).toHaveLength(1)
+    for (const block of blocksOf(letter.document))
+      if (block.kind === 'picture') expect(block.alt).not.toBe('')
+  },
+)
+
+test.each(templates.map((template) => [template.name, template] as const))(
+  '%s: renders light, in every part, with its link early',
+  async (_, { key, letter }) => {
+    const compiled = await compileLetter(letter, frame)
+    expect(compiled.weight).toBeLessThan(100 * 1024)
+    const context = personContext(
+      { address: 'tove@inkpost.example', values: {} },
+      { list: 'Wind notes', sender: 'Galewright', mailing: 'm' },
+    )
+    const { html, text } = mergeLetter(compiled, context)
+    expect(html).not.toMatch(/[\uE000-\uF8FF]|undefined|NaN/)
+    expect(text).toContain('Leave Wind notes')
+    const firstLink = blocksOf(letter.document).findIndex(
+      ({ kind }) => kind === 'button' || kind === 'product',
+    )
+    if (key !== 'personal') {
+      expect(linksOf(letter.document).length).toBeGreaterThan(0)
+      expect(firstLink).toBeLessThan(11)
+    }
+  },
+)
+
+test.each(templates.map((template) => [template.name, template] as const))(
+  '%s: its ink stands out from its ground',
+  (_, { letter }) => {
+    for (const row of letter.document.rows) {
+      const { ink, accent } = inheritedStyle(defaultLetterhead, letter.document.style, row.style)
+      const ground = row.style?.ground ?? defaultLetterhead.paper
+      expect(contrast(ink, ground)).toBeGreaterThan(4.5)
+      expect(contrast('#ffffff', accent)).toBeGreaterThan(4.5)
+    }
+  },
+)
+
+test('what is left of the prompts is found by the proof', () => {
+  for (const { letter } of templates.filter(({ key }) => key !== 'basket')) {
+    const marks = proofOf({
+      letter,
+      listName: 'Wind notes',
+      audienceCount: 10,
+      segmentProblems: [],
+      ruleProblems: [],
+      renditions: null,
+      postalAddress: '1 Slipway',
+      gaps: new Map([['person.first_name', 0]]),
+      links: new Map(),
+    })
+    expect(marks.some(({ check }) => check === 'filler-text')).toBe(true)
+  }
+})
+
+test('they are found by what one wants to do', () => {
+  const names = (words: string) => findTemplates(words, null).map(({ key }) => key)
+  expect(names('abandoned cart')).toEqual(['basket'])
+  expect(names('newslett')).toEqual(['regular'])
+  expect(names('nothing of the kind')).toEqual([])
+  expect(findTemplates('', 'Sell').every(({ purpose }) => purpose === 'Sell')).toBe(true)
+  expect(blocksOf(templateLetter('empty').document)).toHaveLength(1)
+  expect(templateLetter('sale').subject).toContain('off')
+  expect(templateLetter('of nobody').document.rows).toHaveLength(4)
+})
+
+/** The contrast of two colours (WCAG 2.2, 1.4.3). */
+function contrast(a: string, b: string): number {
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number]
+  return (light + 0.05) / (dark + 0.05)
+}
+
+function luminance(color: string): number {
+  const [r, g, b] = [1, 3, 5].map((at) => {
+    const value = parseInt(color.slice(at, at + 2), 16) / 255
+    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4
+  }) as [number, number, number]
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b
+}

@@ -1,0 +1,32 @@
+import { compareLetters, type Letter } from '~~/core/letters'
+import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { letterVersion } from '~~/database/letter-history'
+import { letterOf } from '~~/database/mailings'
+
+/** A letter as it was, beside how it is now: both as HTML, and what is different now. */
+export default defineEventHandler(async (event) => {
+  const { db } = satchel()
+  const mailing = mailingOf(event)
+  const then = letterVersion(db, mailing.letter_id, idOf(event, 'version'))
+  if (!then) throw notFound('This version is not kept any more.')
+  const now = letterOf(db, mailing.letter_id)
+  const frame = letterFrame(mailing)
+  return {
+    changes: compareLetters(then, now),
+    then: { subject: then.subject, html: await drawn(then) },
+    now: { subject: now.subject, html: await drawn(now) },
+  }
+
+  async function drawn(letter: Letter): Promise<string> {
+    const context = personContext(
+      { address: 'reader@letters.example', values: {} },
+      { list: frame.listName, sender: frame.senderName, mailing: mailing.name },
+    )
+    const compiled = await compileLetter(letter, frame)
+    return mergeLetter(
+      compiled,
+      context,
+      compiled.rules.map(() => true),
+    ).html
+  }
+})

@@ -1,0 +1,6 @@
+import { letterVersions } from '~~/database/letter-history'
+
+/** The versions of a mailing's letter, the latest first. */
+export default defineEventHandler((event) =>
+  letterVersions(satchel().db, mailingOf(event).letter_id),
+)

@@ -1,0 +1,50 @@
+import MailComposer from 'nodemailer/lib/mail-composer'
+import { compileLetter, letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { letterOf } from '~~/database/mailings'
+
+const types = {
+  html: 'text/html',
+  mjml: 'text/plain',
+  text: 'text/plain',
+  json: 'application/json',
+  eml: 'message/rfc822',
+} as const
+
+/** The letter as a file: HTML, MJML, plain text, the document as JSON, or a whole message (EML). */
+export default defineEventHandler(async (event) => {
+  const { db } = satchel()
+  const mailing = mailingOf(event)
+  const format = String(getQuery(event).format ?? 'html') as keyof typeof types
+  if (!(format in types))
+    throw createError({
+      statusCode: 422,
+      message: `There are ${Object.keys(types).join(', ')}.`,
+    })
+  const { version: _version, ...letter } = letterOf(db, mailing.letter_id)
+  const frame = letterFrame(mailing)
+  const name = mailing.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'letter'
+  const ending = format === 'text' ? 'txt' : format
+  setResponseHeaders(event, {
+    'Content-Type': `${types[format]}; charset=utf-8`,
+    'Content-Disposition': `attachment; filename="letter.${ending}"; filename*=UTF-8''${encodeURIComponent(`${name}.${ending}`)}`,
+    'X-Content-Type-Options': 'nosniff',
+    'Cache-Control': 'no-store',
+  })
+  if (format === 'json') return JSON.stringify(letter, null, 2)
+  if (format !== 'eml') return letterSource(letter, frame, format)
+  const compiled = await compileLetter(letter, frame)
+  const context = personContext(
+    { address: 'reader@letters.example', values: {} },
+    { list: frame.listName, sender: frame.senderName, mailing: mailing.name },
+  )
+  const { subject, html, text } = mergeLetter(compiled, context)
+  const { sender_name, sender_address } = account()
+  const message = new MailComposer({
+    from: { name: sender_name, address: sender_address },
+    to: 'reader@letters.example',
+    subject,
+    html,
+    text,
+  })
+  return message.compile().build()
+})
