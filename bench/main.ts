@@ -1,5 +1,6 @@
 import { importMillion, imports } from './import'
 import { measure, type Result } from './harness'
+import { merges, rendition, renders } from './letters'
 import { opens } from './open'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
@@ -15,6 +16,9 @@ const measures = [
   segmentLines,
   segmentPerson,
   peopleTable,
+  merges,
+  renders,
+  rendition,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

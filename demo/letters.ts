@@ -1,4 +1,11 @@
-import { newBlock, type Block, type Inline, type Letter } from '../core/letters'
+import {
+  newBlock,
+  type Block,
+  type Inline,
+  type Letter,
+  type Row,
+  type ShownTo,
+} from '../core/letters'
 import { rowOf } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
 
@@ -178,7 +185,106 @@ export function galeSeasonSale(pictures: Record<string, string>): Letter {
       href: '/gale-season',
     },
     button: { label: 'See the sale', path: '/gale-week' },
-    more: [{ words: 'Delta 7, for strong hands', path: '/delta-7' }],
   })
+  const at = letter.document.rows.findIndex(({ id }) => id === 'r-action')
+  letter.document.rows.splice(at, 0, ...alternatives(pictures))
   return letter
+}
+
+/** Stunt flyers see the Delta 7, those who fly single-line the line care; everyone else the beach. */
+function alternatives(pictures: Record<string, string>): Row[] {
+  const flies = (style: string): ShownTo => ({
+    rule: { kind: 'field', key: 'flying_style', test: { is: 'includes', text: style } },
+  })
+  const side = (
+    id: string,
+    shownTo: ShownTo,
+    picture: { src: string; alt: string; path: string },
+    words: { title: string; line: string; label: string },
+  ): Row => ({
+    id: `r-${id}`,
+    shownTo,
+    style: { space: 10 },
+    columns: [
+      {
+        share: 0.48,
+        blocks: [
+          {
+            id: `${id}-picture`,
+            kind: 'picture',
+            src: picture.src,
+            alt: picture.alt,
+            href: `${site}${picture.path}`,
+            width: 100,
+          },
+        ],
+      },
+      {
+        share: 0.52,
+        blocks: [
+          {
+            id: `${id}-title`,
+            kind: 'heading',
+            level: 2,
+            align: 'left',
+            text: richText(words.title),
+          },
+          { id: `${id}-line`, kind: 'text', text: richText(words.line) },
+          {
+            id: `${id}-button`,
+            kind: 'button',
+            label: words.label,
+            href: `${site}${picture.path}`,
+            align: 'left',
+          },
+        ],
+      },
+    ],
+  })
+  return [
+    side(
+      'stunt',
+      flies('stunt'),
+      { src: pictures['delta-7']!, alt: 'The Delta 7 from below', path: '/delta-7' },
+      {
+        title: 'Delta 7, for strong hands',
+        line: 'Holds at force 6 and turns inside its own length.',
+        label: 'See the Delta 7',
+      },
+    ),
+    side(
+      'single-line',
+      flies('single-line'),
+      { src: pictures['two-lines']!, alt: 'Two kites on their lines', path: '/line-care' },
+      {
+        title: 'Five minutes for your line',
+        line: 'What salt does to it over a winter, and how to wash it out.',
+        label: 'Care for the line',
+      },
+    ),
+    {
+      id: 'r-beach',
+      shownTo: { rest: true },
+      columns: [
+        {
+          share: 1,
+          blocks: [
+            {
+              id: 'beach',
+              kind: 'text',
+              text: richText([
+                { type: 'text', text: 'New to the wind? ' },
+                {
+                  type: 'text',
+                  text: 'The beach reports',
+                  marks: [{ type: 'link', attrs: { href: `${site}/beach-reports` } }],
+                },
+                { type: 'text', text: ' say where one learns well this week.' },
+              ]),
+            },
+          ],
+        },
+      ],
+    },
+  ]
 }

@@ -81,6 +81,9 @@ test('the table finds a person by part of a name, and opens them', async () => {
 test('2. A letter is written in place: subject, heading, text, fill-in, picture, button; and undone', async () => {
   await page().getByRole('link', { name: 'Mail', exact: true }).click()
   await page().getByRole('button', { name: 'Write a letter' }).first().click()
+  await page()
+    .getByRole('button', { name: /The usual start/ })
+    .click()
   await page().waitForURL(/\/mail\/\d+\/letter/)
   const block = (kind: string) => page().locator(`[data-kind=${kind}]`)
   await block('heading').locator('.paper-text').click()

@@ -81,6 +81,9 @@ test('a program gets a token that is shown once, and can be revoked', async () =
 test('nothing can be sent while no mail server is set', async () => {
   await page().goto(`${satchel.url}/mail`)
   await page().getByRole('button', { name: 'Write a letter' }).first().click()
+  await page()
+    .getByRole('button', { name: /The usual start/ })
+    .click()
   await page().waitForURL(/letter/)
   await page()
     .getByRole('link', { name: /Dispatch/ })

@@ -69,6 +69,8 @@ export const useMailing = defineStore('mailing', () => {
   /** The versions that go out, of the letter as it was saved last. */
   const going = shallowRef<Renditions | null>(null)
   const chosen = ref<string | null>(null)
+  /** The block that was inserted last, until somebody may write in it. */
+  const inserted = ref<string | null>(null)
   /** The editor of the chosen block's text, for its tools. */
   const editor = shallowRef<Editor | null>(null)
   const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
@@ -236,6 +238,7 @@ export const useMailing = defineStore('mailing', () => {
     going,
     editor,
     chosen,
+    inserted,
     chosenBlock,
     chosenRow,
     saving,
@@ -297,6 +300,7 @@ export const useMailing = defineStore('mailing', () => {
         `insert ${block.id}`,
       )
       chosen.value = block.id
+      inserted.value = block.id
     },
     moveTo: (id: string, place: Place) =>
       letter.value &&

@@ -83,7 +83,7 @@ const headingSize = (level: 1 | 2) => Math.round(props.style.size * (level === 1
         @slash="emit('slash')"
       />
       <input
-        class="w-full bg-transparent text-[#5b6459]"
+        class="min-h-6 w-full bg-transparent text-[#5b6459]"
         :value="block.by"
         placeholder="Who said it"
         aria-label="Who said it"
@@ -127,21 +127,21 @@ const headingSize = (level: 1 | 2) => Math.round(props.style.size * (level === 1
         @taken="store.update(block.id, { src: $event })"
       />
       <input
-        class="mt-1.5 w-full bg-transparent font-bold"
+        class="mt-1.5 min-h-6 w-full bg-transparent font-bold"
         :value="block.name"
         placeholder="What it is"
         aria-label="Product"
         @input="store.update(block.id, { name: typed($event) })"
       />
       <input
-        class="w-full bg-transparent"
+        class="min-h-6 w-full bg-transparent"
         :value="block.about"
         placeholder="Why one would want it"
         aria-label="About it"
         @input="store.update(block.id, { about: typed($event) })"
       />
       <input
-        class="w-full bg-transparent"
+        class="min-h-6 w-full bg-transparent"
         :value="block.price"
         placeholder="£0"
         aria-label="Price"

@@ -33,6 +33,13 @@ function move(by: number) {
   const place = { rowId: props.row.id, column: column.value, at: at.value + by }
   store.moveTo(props.block.id, place)
 }
+/** Whoever has just inserted a block writes on in it. */
+const body = ref<HTMLElement | null>(null)
+onMounted(() => {
+  if (store.inserted !== props.block.id) return
+  store.inserted = null
+  setTimeout(() => body.value?.querySelector<HTMLElement>('.paper-text, input, textarea')?.focus())
+})
 const space = computed(() => props.block.style?.space)
 </script>
 
@@ -82,6 +89,8 @@ const space = computed(() => props.block.style?.space)
         </button>
       </template>
     </div>
-    <BlockFace :block="block" :chosen="here" :style="style" @slash="emit('slash')" />
+    <div ref="body">
+      <BlockFace :block="block" :chosen="here" :style="style" @slash="emit('slash')" />
+    </div>
   </div>
 </template>

@@ -22,10 +22,12 @@ onMounted(() => {
   <button
     ref="card"
     type="button"
-    class="sheet block overflow-hidden text-left hover:border-brass-500 focus-visible:border-brass-500"
+    class="sheet flex flex-col overflow-hidden text-left hover:border-brass-500 focus-visible:border-brass-500"
     @click="emit('choose')"
   >
-    <span class="block h-[190px] overflow-hidden border-b border-line-soft bg-[#eceee7]">
+    <span
+      class="block h-[190px] w-full flex-none overflow-hidden border-b border-line-soft bg-[#eceee7]"
+    >
       <iframe
         v-if="html"
         :srcdoc="html"

@@ -1,0 +1,225 @@
+import { expect, test } from 'vitest'
+import { blocksOf, conditionsOf } from '../core/letters'
+import type { Rule } from '../core/segments'
+import { one, q } from '../database'
+import { clockOf } from '../database/clock'
+import { audienceOf, letterOf, mailingById } from '../database/mailings'
+import { renditionsFor } from '../database/renditions'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+
+/** A letter that differs per reader, from a template to the way back to an older version. */
+const { satchel, visitor, page, seen } = demoInBrowser(600)
+let id: number
+const now = () => clockOf(satchel.db, Date.now)()
+const letter = () => letterOf(satchel.db, mailingById(satchel.db, id)!.letter_id)
+const saved = (what: string, is: () => boolean) => until(what, is, 20_000)
+const frame = () => page().frameLocator('iframe[title="The letter as it is read"]')
+const flies = (text: string): Rule => ({
+  kind: 'field',
+  key: 'flying_style',
+  test: { is: 'includes', text },
+})
+const rowSettings = () => page().locator('section').filter({ hasText: /^Row/ })
+const block = (kind: string) => page().locator(`[data-kind="${kind}"]`)
+
+/** Shows the row of the chosen block to those who fly something. */
+async function showTo(style: string) {
+  await rowSettings().getByLabel('Shown to').selectOption('rule')
+  await page().getByRole('combobox', { name: 'Add a rule' }).fill('flying style')
+  await page().getByRole('option', { name: 'Flying style includes', exact: true }).click()
+  await page().getByLabel('Value').click()
+  await page().keyboard.press('Control+a')
+  await page().keyboard.type(style)
+  await page().keyboard.press('Enter')
+  await seen(`Flying style includes "${style}"`)
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Show it to them' }).click()
+}
+
+test('a letter starts from a template, found by what it is for', async () => {
+  await page().goto(`${satchel.url}/mail`)
+  await seen('Wind notes 47')
+  await page().keyboard.press('n')
+  await seen('The usual start')
+  await visitor.expectAccessible()
+  await page().getByRole('link', { name: 'Sell', exact: true }).click()
+  await page().waitForURL(/for=Sell/)
+  await page().getByLabel('Find something to start from').fill('abandoned')
+  await until('one is left', async () => (await page().locator('main button iframe').count()) === 1)
+  await page().getByLabel('Find something to start from').fill('nothing like it')
+  await seen('Nothing to start from is called that.')
+  await page().getByRole('button', { name: 'An empty page' }).click()
+  await page().waitForURL(/mail\/\d+\/letter/)
+  id = Number(/mail\/(\d+)/.exec(page().url())![1])
+  await seen('Footer')
+})
+
+test('blocks of several kinds stand in columns, and move between them', async () => {
+  const insert = async (line: string, kind: string) => {
+    await page().getByRole('button', { name: line }).first().click()
+    await page().getByRole('combobox', { name: 'Which block' }).fill(kind)
+    await page().keyboard.press('Enter')
+  }
+  await insert('Insert a block here', 'heading')
+  await block('heading').locator('.paper-text:focus').waitFor()
+  await page().keyboard.type('For stunt flyers')
+  await page().getByRole('group', { name: 'Columns' }).getByRole('button', { name: '2' }).click()
+  await insert('Insert a block into column 2', 'quote')
+  await block('quote').getByRole('textbox', { name: 'Who said it' }).fill('Tove, Orrin')
+  await page().getByLabel('Width of column 1, per cent').fill('30')
+  await page().getByLabel('Width of column 1, per cent').press('Tab')
+  await page().getByLabel('On narrow').selectOption('reverse')
+  await saved('the row is saved with its columns', () => {
+    const [row] = letter().document.rows
+    return (
+      row!.columns.length === 2 &&
+      row!.narrow === 'reverse' &&
+      Math.abs(row!.columns[0]!.share - 0.3) < 0.01
+    )
+  })
+  await insert('Insert a block here', 'table')
+  await page().getByRole('textbox', { name: 'Row 1, column 1' }).fill('Kite')
+  await page().getByRole('button', { name: 'Column +' }).click()
+  await page().getByRole('textbox', { name: 'Row 1, column 3' }).fill('Price')
+  await saved('the table is saved', () =>
+    blocksOf(letter().document).some((one) => one.kind === 'table' && one.cells[0]![2] === 'Price'),
+  )
+  await visitor.expectAccessible()
+  await block('table').click()
+  await page().getByRole('button', { name: 'Delete' }).click()
+  expect(await block('table').count()).toBe(0)
+})
+
+test('two rows are shown to some, the third to everyone else; the renditions have their counts', async () => {
+  await page().getByLabel('Subject').fill('Who flies what')
+  await block('heading').first().click()
+  await showTo('stunt')
+  await saved('the first has its rule', () => conditionsOf(letter().document).rules.length === 1)
+  for (const [i, words] of ['For single-line', 'For the rest'].entries()) {
+    await page()
+      .getByRole('button', { name: 'Insert a block here' })
+      .nth(i + 1)
+      .click()
+    await page().keyboard.press('Enter')
+    await block('text').nth(i).locator('.paper-text:focus').waitFor()
+    await page().keyboard.type(words)
+  }
+  await block('text').nth(0).click()
+  await showTo('single-line')
+  await block('text').nth(1).click()
+  await rowSettings().getByLabel('Shown to').selectOption('rest')
+  await saved('all three are saved', () => conditionsOf(letter().document).of.size === 3)
+  expect(conditionsOf(letter().document).rules).toEqual([flies('stunt'), flies('single-line')])
+  const expected = renditionsFor(
+    satchel.db,
+    letter().document,
+    audienceOf(mailingById(satchel.db, id)!)!,
+    now(),
+  )
+  const chips = page().getByRole('group', { name: 'Renditions' }).getByRole('button')
+  await until('the renditions are those of the audience', async () => {
+    const shown = (await chips.allInnerTexts()).map((text) => Number(text.replace(/\D/g, '')))
+    return shown.join() === expected.map(({ people }) => people).join()
+  })
+  expect(expected.length).toBe(4)
+  await visitor.expectAccessible()
+})
+
+test('it is read as three people: each sees what is for them', async () => {
+  const { document } = letter()
+  const audience = audienceOf(mailingById(satchel.db, id)!)!
+  const renditions = renditionsFor(satchel.db, document, audience, now())
+  const words = ['For stunt flyers', 'For single-line', 'For the rest']
+  for (const [i, { without }] of renditions.entries()) {
+    await page().getByRole('group', { name: 'Renditions' }).getByRole('button').nth(i).click()
+    await page().getByRole('button', { name: 'Next reader' }).click()
+    const shown = words.filter((_, row) => !without.includes(document.rows[row]!.id))
+    for (const text of words) {
+      const found = frame().getByText(text)
+      if (shown.includes(text)) await found.waitFor()
+      else await until(`${text} is not shown`, async () => (await found.count()) === 0)
+    }
+  }
+  await page().getByRole('button', { name: 'Plain text', exact: true }).click()
+  await seen(/Leave /)
+  await page().getByRole('button', { name: 'Write', exact: true }).click()
+})
+
+test('the letterhead changes, is seen before it is kept, and letters follow', async () => {
+  await page().goto(`${satchel.url}/settings/letterhead`)
+  await page().getByLabel('Headings').selectOption({ label: 'Palatino' })
+  await page().getByLabel('Corners of buttons').fill('14')
+  await page().frameLocator('iframe').locator('h1[style]').waitFor()
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Keep it' }).click()
+  await seen('Every letter that has not gone out follows.')
+  await page().goto(`${satchel.url}/mail/${id}/letter`)
+  const font = () => block('heading').first().locator('[style*="Palatino"]').count()
+  await until('the paper has the new font', async () => (await font()) > 0)
+  await block('heading').first().click()
+  await page().getByText('Look of the block').click()
+  const look = page().locator('details').filter({ hasText: 'Look of the block' })
+  await look.getByLabel('Size').fill('20')
+  await look.getByLabel('Size').press('Tab')
+  await saved('the block says its size itself', () =>
+    blocksOf(letter().document).some(({ style }) => style?.size === 20),
+  )
+  await look.getByRole('button', { name: 'Size: as it is around' }).click()
+  await saved('and gives it back', () =>
+    blocksOf(letter().document).every(({ style }) => style?.size === undefined),
+  )
+})
+
+test('an older version is compared and taken back, and that is undone', async () => {
+  await page().goto(`${satchel.url}/mail/${id}/history`)
+  await seen('as it was begun')
+  await page()
+    .getByRole('link', { name: /as it was begun/ })
+    .click()
+  await seen(/things are different now/)
+  await seen('Subject')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Take it back to then' }).click()
+  await seen('The letter is as it was then.')
+  expect(letter()).toMatchObject({ subject: '' })
+  expect(blocksOf(letter().document).map(({ kind }) => kind)).toEqual(['footer'])
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await until('it is as it was', () => letter().subject === 'Who flies what')
+  expect(conditionsOf(letter().document).of.size).toBe(3)
+})
+
+test('it is taken out in open formats, and read on the web by anybody with its address', async () => {
+  const get = async (format: string) => {
+    const answer = await page().request.get(
+      `${satchel.url}/api/mailings/${id}/source?format=${format}`,
+    )
+    expect(answer.status()).toBe(200)
+    return answer.text()
+  }
+  expect(await get('html')).toContain('For single-line')
+  expect(await get('mjml')).toMatch(/^<mjml/)
+  expect(await get('text')).toContain('For the rest')
+  expect(await get('eml')).toMatch(/^Subject: Who flies what\r$/m)
+  expect(JSON.parse(await get('json'))).toMatchObject({ document: { version: 1 } })
+  await page().goto(`${satchel.url}/mail/${id}/letter`)
+  await page().getByRole('button', { name: 'Take out' }).click()
+  await page().getByRole('button', { name: 'Make a web version' }).click()
+  const link = page().getByRole('link', { name: /\/w\// })
+  const address = (await link.getAttribute('href'))!
+  await visitor.expectAccessible()
+  const web = await (await fetch(address)).text()
+  expect(web).toContain('For the rest')
+  expect(web).not.toContain('For stunt flyers')
+  expect(web).toContain('<meta property="og:title" content="Who flies what">')
+  expect(web).not.toMatch(/#leave|\/o\/|\/c\//)
+  await page().getByRole('button', { name: 'Take it away' }).click()
+  await until('it is gone', async () => (await fetch(address)).status === 404)
+  const mailings = one(
+    satchel.db,
+    q.selectFrom('letters').select((eb) => eb.fn.count<number>('web_key').as('n')),
+  )!
+  expect(mailings.n).toBe(0)
+})
+
+test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
