@@ -14,6 +14,7 @@ import {
   linkClicks,
   mailingsSince,
   reasonsOf,
+  sentSubjects,
 } from './results'
 
 const now = Date.UTC(2026, 10, 23, 9, 40)
@@ -140,4 +141,16 @@ test('growth counts each day’s people once: who joined, who left, who was set 
     aside: [{ day: 3, n: 1 }],
   })
   expect(growthByDay(small, 10 * DAY, DAY)).toEqual({ joined: [], left: [], aside: [] })
+})
+
+test('subjects come with the share that opened, of mailings that went to enough people', () => {
+  const subjects = sentSubjects(db)
+  const enough = sent.filter((id) => totalsOf(db, id)!.accepted >= 50)
+  expect(subjects).toHaveLength(enough.length)
+  expect(enough.length).toBeGreaterThan(5)
+  for (const { subject, opened } of subjects) {
+    expect(subject).not.toBe('')
+    expect(opened).toBeGreaterThanOrEqual(0)
+    expect(opened).toBeLessThanOrEqual(1)
+  }
 })

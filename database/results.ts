@@ -170,3 +170,20 @@ export function countRecipients(db: Database, mailingId: number): number {
       .where('mailing_id', '=', mailingId),
   )!.n
 }
+
+/** The subjects of mailings that went out, with the share of their delivered that opened; not those of a handful. */
+export function sentSubjects(db: Database): { subject: string; opened: number }[] {
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .innerJoin('letters', 'letters.id', 'mailings.letter_id')
+      .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
+      .select(['letters.subject', 't.opened', 't.accepted'])
+      .where('mailings.state', '=', 'sent')
+      .where('t.accepted', '>=', FEWEST),
+  ).map(({ subject, opened, accepted }) => ({ subject, opened: opened / accepted }))
+}
+
+/** A share of fewer people says little about a subject. */
+const FEWEST = 50

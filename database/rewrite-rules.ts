@@ -1,9 +1,17 @@
+import { mapRules, type LetterDocument } from '../core/letters'
 import { mapConditions, readRule, type Condition } from '../core/segments'
 import { all, q, run, transact, type Database } from './query'
 
+/** Letters that have not begun to go out. */
+const openLetters = q
+  .selectFrom('letters')
+  .innerJoin('mailings', 'mailings.letter_id', 'letters.id')
+  .select(['letters.id', 'document'])
+  .where('started_at', 'is', null)
+
 /**
- * Changes conditions in every rule on file: those of segments, and of mailings that have not begun. So that
- * what a rule refers to can be joined to something else without a rule losing its sense.
+ * Changes conditions in every rule on file: those of segments, and of mailings that have not begun and their
+ * letters. So that what a rule refers to can be joined to something else without a rule losing its sense.
  */
 export function rewriteRules(db: Database, change: (part: Condition) => Condition) {
   const next = (text: string): string | null => {
@@ -31,6 +39,18 @@ export function rewriteRules(db: Database, change: (part: Condition) => Conditio
     for (const { id, rule } of all(db, open)) {
       const changed = next(rule!)
       if (changed) run(db, q.updateTable('mailings').set({ rule: changed }).where('id', '=', id))
+    }
+    for (const { id, document } of all(db, openLetters)) {
+      const letter = JSON.parse(document) as LetterDocument
+      const changed = mapRules(letter, (rule) => mapConditions(rule, change))
+      if (changed !== letter)
+        run(
+          db,
+          q
+            .updateTable('letters')
+            .set((eb) => ({ document: JSON.stringify(changed), version: eb('version', '+', 1) }))
+            .where('id', '=', id),
+        )
     }
   })
 }

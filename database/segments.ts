@@ -150,9 +150,19 @@ export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
     rule !== null && new RegExp(`"kind":"segment","segmentId":${id}\\b`).test(rule)
   return {
-    mailings: all(db, q.selectFrom('mailings').select(['id', 'name', 'state', 'rule'])).filter(
-      ({ rule }) => mentions(rule),
-    ),
+    mailings: all(
+      db,
+      q
+        .selectFrom('mailings')
+        .innerJoin('letters', 'letters.id', 'mailings.letter_id')
+        .select(['mailings.id', 'name', 'state', 'rule', 'started_at', 'document']),
+    )
+      // A letter's own rules count until it has begun to go out.
+      .filter(
+        ({ rule, document, started_at }) =>
+          mentions(rule) || (started_at === null && mentions(document)),
+      )
+      .map(({ id, name, state }) => ({ id, name, state })),
     segments: all(
       db,
       q.selectFrom('segments').select(['id', 'name', 'rule']).where('deleted_at', 'is', null),

@@ -73,7 +73,7 @@ export async function install(
     WORLD_CLOCK_URL: `${url}/practice/clock`,
     WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,
     WORLD_SHOP_API: `${url}/api/v1`,
-    WORLD_SHOP_TOKEN: addApiToken(db, 'Practice shop', Date.now()).token,
+    WORLD_SHOP_TOKEN: options.empty ? '' : addApiToken(db, 'Practice shop', Date.now()).token,
     ...options.env,
   }
   const running = new Map<ProcessName, ChildProcess>()

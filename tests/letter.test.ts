@@ -93,6 +93,8 @@ test('blocks of several kinds stand in columns, and move between them', async ()
 
 test('two rows are shown to some, the third to everyone else; the renditions have their counts', async () => {
   await page().getByLabel('Subject').fill('Who flies what')
+  await seen('14 characters.')
+  await page().getByRole('list', { name: 'In an inbox' }).getByText('Who flies what').waitFor()
   await block('heading').first().click()
   await showTo('stunt')
   await saved('the first has its rule', () => conditionsOf(letter().document).rules.length === 1)
@@ -144,6 +146,21 @@ test('it is read as three people: each sees what is for them', async () => {
   await page().getByRole('button', { name: 'Plain text', exact: true }).click()
   await seen(/Leave /)
   await page().getByRole('button', { name: 'Write', exact: true }).click()
+})
+
+test('it is drawn as classes of mail program draw it, side by side', async () => {
+  await page().getByRole('link', { name: 'All renderings' }).click()
+  await seen('Old word-processor engine')
+  expect(await page().locator('iframe').count()).toBe(6)
+  await page().frameLocator('iframe[title="Pictures off"]').getByText('Leave ').first().waitFor()
+  const dark = page().frameLocator('iframe[title="Dark, all inverted"]').locator('body')
+  expect(await dark.evaluate((body) => getComputedStyle(body).backgroundColor)).not.toBe(
+    'rgb(255, 255, 255)',
+  )
+  await visitor.expectAccessible()
+  await page().getByRole('link', { name: 'Narrow', exact: true }).click()
+  await page().waitForURL(/screen=narrow/)
+  await page().goto(`${satchel.url}/mail/${id}/letter`)
 })
 
 test('the letterhead changes, is seen before it is kept, and letters follow', async () => {

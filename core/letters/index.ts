@@ -46,7 +46,7 @@ export {
   updateRow,
 } from './changes'
 export type { BlockChange, Place } from './changes'
-export { conditionsOf, isShown, shownDocument } from './shown-to'
+export { conditionsOf, isShown, mapRules, shownDocument } from './shown-to'
 export type { Condition, Conditions, ShownTo } from './shown-to'
 export { compareLetters } from './compare'
 export type { LetterChange } from './compare'

@@ -73,6 +73,23 @@ export function shownDocument(
   }
 }
 
+/** The document with every rule as `change` makes it; the same document where it changes none. */
+export function mapRules(document: LetterDocument, change: (rule: Rule) => Rule): LetterDocument {
+  let touched = false
+  const mapped = <P extends Row | Block>(part: P): P => {
+    if (!part.shownTo || !('rule' in part.shownTo)) return part
+    const rule = change(part.shownTo.rule)
+    if (JSON.stringify(rule) === JSON.stringify(part.shownTo.rule)) return part
+    touched = true
+    return { ...part, shownTo: { rule } }
+  }
+  const rows = document.rows.map((row) => ({
+    ...mapped(row),
+    columns: row.columns.map((column) => ({ ...column, blocks: column.blocks.map(mapped) })),
+  }))
+  return touched ? { ...document, rows } : document
+}
+
 /** Reads what came from outside; undefined is everybody. A rule that is none keeps nobody, so nothing is widened. */
 export function cleanShownTo(json: unknown): ShownTo | undefined {
   if (typeof json !== 'object' || json === null) return undefined

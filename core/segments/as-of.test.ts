@@ -3,6 +3,7 @@ import { engagement, withAct } from '../standing'
 import { DAY } from '../time'
 import { factsAsOf } from './as-of'
 import { causeAsker } from './cause'
+import { madeUpFacts } from './made-up'
 import type { MailFact, PersonFacts } from './person-facts'
 import type { Catalog } from './ready'
 import type { Rule } from './rule'
@@ -17,21 +18,8 @@ const letter = (over: Partial<MailFact>): MailFact => ({
   clickedAt: null,
   ...over,
 })
-const person = (over: Partial<PersonFacts> = {}): PersonFacts => ({
-  normal: 'tove@inkpost.example',
-  domain: 'inkpost.example',
-  joinedAt: now - 100 * DAY,
-  values: { town: 'Orrin' },
-  subscriptions: new Map(),
-  tags: new Set(),
-  mail: [],
-  clicks: [],
-  orders: [],
-  events: [],
-  frozen: new Set(),
-  keenness: null,
-  ...over,
-})
+const person = (over: Partial<PersonFacts> = {}) =>
+  madeUpFacts(now - 100 * DAY, { values: { town: 'Orrin' }, ...over })
 
 test('before somebody came on file nothing was known of them', () => {
   expect(factsAsOf(person(), now - 101 * DAY)).toBeNull()

@@ -2,25 +2,13 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { DAY } from '../time'
 import { estimateSizes } from './estimate'
+import { madeUpFacts } from './made-up'
 import type { PersonFacts } from './person-facts'
 import type { ReadyRule } from './ready'
 
 const now = Date.UTC(2026, 10, 23, 9)
 const asked = { now, zone: 'Europe/Berlin' } as Parameters<typeof estimateSizes>[1]
-const joined = (days: number): PersonFacts => ({
-  normal: 'tove@inkpost.example',
-  domain: 'inkpost.example',
-  joinedAt: now - days * DAY,
-  values: {},
-  subscriptions: new Map(),
-  tags: new Set(),
-  mail: [],
-  clicks: [],
-  orders: [],
-  events: [],
-  frozen: new Set(),
-  keenness: null,
-})
+const joined = (days: number) => madeUpFacts(now - days * DAY)
 /** Who joined in the last ten days. */
 const young: ReadyRule = { kind: 'joined', when: { is: 'last-days', days: 10 } } as ReadyRule
 

@@ -198,23 +198,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           :can-be-rest="canBeRest"
           @change="store.update(block.id, { shownTo: $event })"
         />
-        <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 text-[12.5px]">
-          <label for="block-hidden">Left out</label>
-          <select
-            id="block-hidden"
-            class="field field-sm"
-            :value="block.hidden ?? ''"
-            @change="
-              store.update(block.id, {
-                hidden: (text($event) || undefined) as 'narrow' | 'wide' | undefined,
-              })
-            "
-          >
-            <option value="">nowhere</option>
-            <option value="narrow">on narrow</option>
-            <option value="wide">on wide</option>
-          </select>
-        </div>
+        <HiddenField :hidden="block.hidden" @change="store.update(block.id, { hidden: $event })" />
       </div>
       <details class="mt-2 text-[12.5px]">
         <summary class="cursor-pointer">Look of the block</summary>

@@ -39,6 +39,7 @@ const notes = (part: Row | Block) =>
           :value="store.letter!.subject"
           placeholder="What is inside, in a few words"
           maxlength="500"
+          @focus="store.chosen = null"
           @input="store.setSubject(($event.target as HTMLInputElement).value)"
         />
         <label for="preview-text" class="muted small border-t border-line-soft py-2 pl-3"

@@ -85,24 +85,12 @@ const id = useId()
           <option value="keep">side by side</option>
         </select>
       </template>
-      <template v-if="!hasFooter(row)">
-        <label :for="`${id}-hidden`">Left out</label>
-        <select
-          :id="`${id}-hidden`"
-          class="field field-sm"
-          :value="row.hidden ?? ''"
-          @change="
-            store.updateRow(row.id, {
-              hidden: (given($event) || undefined) as 'narrow' | 'wide' | undefined,
-            })
-          "
-        >
-          <option value="">nowhere</option>
-          <option value="narrow">on narrow</option>
-          <option value="wide">on wide</option>
-        </select>
-      </template>
     </div>
+    <HiddenField
+      v-if="!hasFooter(row)"
+      :hidden="row.hidden"
+      @change="store.updateRow(row.id, { hidden: $event })"
+    />
     <details class="text-[12.5px]">
       <summary class="cursor-pointer">Look of the row</summary>
       <StyleSettings

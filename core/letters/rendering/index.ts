@@ -5,6 +5,7 @@
 export { compileLetter, letterToMjml, mjmlToHtml } from './compile'
 export type { CompiledLetter } from './compile'
 export { letterSource } from './source'
+export { asDrawnBy, renderings } from './renderings'
 export { cleanHtml } from './raw-html'
 export { fillFor, mergeLetter, personContext, shownFor } from './merge'
 export type { MergedLetter } from './merge'

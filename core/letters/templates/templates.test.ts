@@ -5,6 +5,7 @@ import { blocksOf } from '../document'
 import { defaultLetterhead } from '../letterhead'
 import { linksOf } from '../links'
 import { compileLetter, mergeLetter, personContext } from '../rendering'
+import { contrast } from '../rendering/color'
 import { inheritedStyle } from '../style'
 import { findTemplates, purposes, templateLetter, templates } from '.'
 
@@ -94,17 +95,3 @@ test('they are found by what one wants to do', () => {
   expect(templateLetter('sale').subject).toContain('off')
   expect(templateLetter('of nobody').document.rows).toHaveLength(4)
 })
-
-/** The contrast of two colours (WCAG 2.2, 1.4.3). */
-function contrast(a: string, b: string): number {
-  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number]
-  return (light + 0.05) / (dark + 0.05)
-}
-
-function luminance(color: string): number {
-  const [r, g, b] = [1, 3, 5].map((at) => {
-    const value = parseInt(color.slice(at, at + 2), 16) / 255
-    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4
-  }) as [number, number, number]
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b
-}

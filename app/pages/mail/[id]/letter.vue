@@ -115,6 +115,14 @@ useKeys((event) => {
         >
           {{ name }}
         </button>
+        <NuxtLink
+          class="min-h-6 rounded px-2 hover:bg-canvas-100"
+          :to="{
+            path: `/mail/${store.mailing.id}/renderings`,
+            query: { n, truths: chosen?.truths.join(',') },
+          }"
+          >All renderings</NuxtLink
+        >
       </div>
     </div>
     <div class="grid min-h-0 flex-1 grid-cols-[222px_1fr_304px]">
@@ -143,6 +151,7 @@ useKeys((event) => {
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
         <BlockSettings v-if="store.canChange" />
         <RowSettings v-if="store.canChange" />
+        <SubjectPanel v-if="store.canChange && !store.chosen" />
         <section class="border-b border-line px-3.5 py-3">
           <div class="flex justify-between">
             <h2>Proof</h2>
