@@ -1,10 +1,14 @@
 const hex = '0123456789ABCDEF'
 
+/** Most of what differs per recipient is one short line of plain letters, which is encoded as it is. */
+const asItIs = /^(?![.F])[!-<>-~](?:[ -<>-~]{0,73}[!-<>-~])?$/
+
 /**
  * Encodes text as quoted-printable (RFC 2045, 6.7): UTF-8, lines of at most 76 characters, every
  * line break CRLF. Begins at the start of a line.
  */
 export function quotedPrintable(text: string): string {
+  if (asItIs.test(text)) return text
   return text
     .split(/\r\n|\r|\n/)
     .map(encodeLine)

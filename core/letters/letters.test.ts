@@ -1,3 +1,4 @@
+import { Liquid } from 'liquidjs'
 import { test, expect } from 'vitest'
 import fc from 'fast-check'
 import { blocksOf, newBlock, emptyLetter, type BlockKind, type LetterDocument } from './document'
@@ -6,6 +7,7 @@ import { cleanDocument, safeLink } from './clean'
 import {
   fillInsOf,
   fillInSyntaxProblem,
+  plainFillIn,
   readFillIn,
   readTemplateText,
   writeFillIn,
@@ -153,3 +155,44 @@ test('the starting letter greets by name with a fallback and has one link to set
   expect(fillInsOf(letter)).toMatchObject([{ blockId: 'opening', fillIn: { fallback: 'there' } }])
   expect(linksOf(letter.document)).toEqual([{ url: '', blockId: 'action', words: 'Read more' }])
 })
+
+test('a plain fill-in comes to what Liquid makes of it, whatever the values', () => {
+  const liquid = new Liquid({ strictFilters: true, ownPropertyOnly: true })
+  const value = fc.oneof(
+    fc.string({ unit: 'grapheme' }),
+    fc.constantFrom('', ' ', null, undefined, false, true, 0, 12.5, '{{ x }}', '<b>'),
+  )
+  const expression = fc.constantFrom(
+    'person.town',
+    ' person.town ',
+    'person.town | default: "there"',
+    "person.town|default:'you'",
+    'person.town | default: ""',
+    'person.constructor | default: "x"',
+    'person.length',
+    'nobody.town | default: "x"',
+  )
+  fc.assert(
+    fc.property(expression, fc.record({ town: value }, { requiredKeys: [] }), (one, person) => {
+      const plain = plainFillIn(one)!
+      const context = { person } as Parameters<typeof plain>[0]
+      expect(plain(context)).toBe(liquid.parseAndRenderSync(`{{ ${one} }}`, context))
+    }),
+  )
+})
+
+test('a field may be called as one of Liquid’s own words', () => {
+  const plain = plainFillIn('person.size | default: "any size"')!
+  expect(plain({ person: { size: '2 m' } })).toBe('2 m')
+  expect(plain({ person: {} })).toBe('any size')
+})
+
+test.each([
+  'person.town | upcase',
+  'person.town | default: other.value',
+  'person.town | default: "a" | upcase',
+  'person.town.first',
+  'person.if.town',
+  '"text"',
+  'person.town | default: "a\\"b"',
+])('%j is left to Liquid', (expression) => expect(plainFillIn(expression)).toBeNull())
