@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
+import { createRenderer } from 'vue'
 
 /** One request as the server would have got it. */
 export interface Sent {
@@ -57,4 +58,29 @@ export function madeUpServer() {
 /** Lets everything that waits for an answer go on. */
 export async function settled() {
   for (let i = 0; i < 10; i++) await Promise.resolve()
+}
+
+/** Runs a composable as a component that draws nothing would. */
+export function mountedBy<T>(setup: () => T): T {
+  let got: T
+  const nothing = () => ({}) as never
+  const { createApp } = createRenderer<object, object>({
+    patchProp: nothing,
+    insert: nothing,
+    remove: nothing,
+    createElement: nothing,
+    createText: nothing,
+    createComment: nothing,
+    setText: nothing,
+    setElementText: nothing,
+    parentNode: nothing,
+    nextSibling: nothing,
+  })
+  createApp({
+    setup() {
+      got = setup()
+      return () => null
+    },
+  }).mount({})
+  return got!
 }

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
-import { createRenderer, nextTick, ref, type Ref } from 'vue'
+import { nextTick, ref, type Ref } from 'vue'
 import { object, string } from 'yup'
-import { madeUpServer, settled } from '../made-up'
+import { madeUpServer, mountedBy, settled } from '../made-up'
 import { ask, useAnswer } from './ask'
 import { useForm } from './form'
 
@@ -9,33 +9,8 @@ let server: ReturnType<typeof madeUpServer>
 beforeEach(() => void (server = madeUpServer()))
 afterEach(() => vi.unstubAllGlobals())
 
-/** Runs a composable as a component that draws nothing would. */
-function mounted<T>(setup: () => T): T {
-  let got: T
-  const nothing = () => ({}) as never
-  const { createApp } = createRenderer<object, object>({
-    patchProp: nothing,
-    insert: nothing,
-    remove: nothing,
-    createElement: nothing,
-    createText: nothing,
-    createComment: nothing,
-    setText: nothing,
-    setElementText: nothing,
-    parentNode: nothing,
-    nextSibling: nothing,
-  })
-  createApp({
-    setup() {
-      got = setup()
-      return () => null
-    },
-  }).mount({})
-  return got!
-}
-
 test('an answer is asked for again when something on the server changes', async () => {
-  const { answer, loading } = mounted(() => useAnswer<number>(() => '/api/size'))
+  const { answer, loading } = mountedBy(() => useAnswer<number>(() => '/api/size'))
   expect(loading.value).toBe(true)
   server.latest('/api/size').answer(1)
   await settled()
@@ -48,7 +23,7 @@ test('an answer is asked for again when something on the server changes', async 
 })
 
 test('changes that come while one waits for an answer are one more question, not many', async () => {
-  mounted(() => useAnswer<number>(() => '/api/size'))
+  mountedBy(() => useAnswer<number>(() => '/api/size'))
   for (let i = 0; i < 5; i++) {
     useLive().changes++
     await nextTick()
@@ -61,7 +36,7 @@ test('changes that come while one waits for an answer are one more question, not
 
 test('the answer to an older path is never shown', async () => {
   const id: Ref<number> = ref(1)
-  const { answer } = mounted(() => useAnswer<string>(() => `/api/people/${id.value}`))
+  const { answer } = mountedBy(() => useAnswer<string>(() => `/api/people/${id.value}`))
   id.value = 2
   await nextTick()
   server.latest('/api/people/1').answer('Tove')
@@ -73,12 +48,12 @@ test('the answer to an older path is never shown', async () => {
 })
 
 test('nothing is asked while there is no path', () => {
-  mounted(() => useAnswer(() => null))
+  mountedBy(() => useAnswer(() => null))
   expect(server.sent).toEqual([])
 })
 
 test('what was there stays while the server does not answer, and the sentence says so', async () => {
-  const { answer, problem, reload } = mounted(() => useAnswer<number>(() => '/api/size'))
+  const { answer, problem, reload } = mountedBy(() => useAnswer<number>(() => '/api/size'))
   server.latest('/api/size').answer(7)
   await settled()
   void reload()

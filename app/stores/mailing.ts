@@ -318,6 +318,7 @@ export const useMailing = defineStore('mailing', () => {
     duplicate: (index: number) =>
       letter.value &&
       changeDocument(duplicateRow(letter.value.document, index, newId), `duplicate ${Date.now()}`),
+    newId,
     undo: () => step(past, future),
     redo: () => step(future, past),
   }

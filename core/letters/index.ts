@@ -31,6 +31,7 @@ export {
   rowOfBlock,
 } from './document'
 export {
+  copyOfRow,
   duplicateBlock,
   duplicateRow,
   hasFooter,

@@ -28,7 +28,7 @@ const effects = computed(() =>
     subjectTraits.find(({ key }) => key === trait)?.has(subject.value),
   ),
 )
-const points = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFixed(1)}`
+const points = (share: number) => `${share < 0 ? '−' : '+'}${Math.abs(share * 100).toFixed(1)}`
 function inWords({ effect, low, high }: SubjectEffect) {
   const spread = `±${(((high - low) / 2) * 100).toFixed(1)}`
   return low > 0 || high < 0

@@ -8,6 +8,9 @@ const keys = [
   ['/', 'Insert a block, in an empty text'],
   ['[  ]', 'Previous, next reader'],
   ['Ctrl Z, Ctrl ⇧ Z', 'Undo, redo'],
+  ['Alt ↑, Alt ↓', 'Move the block'],
+  ['Ctrl D, Delete', 'Double the block, take it away (Esc stops writing)'],
+  ['Ctrl C, X, V', 'Copy, cut, paste its row, also into another letter'],
   ['?', 'This list'],
 ] as const
 </script>

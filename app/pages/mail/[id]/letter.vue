@@ -51,6 +51,7 @@ const isReading = (i: number) =>
       going.value[i]!.truths.includes(reading.answer.value.truth)))
 const missing = (without: string[]) =>
   without.length ? `without ${several(without.length, 'part', 'parts')}` : 'the whole letter'
+useLetterKeys()
 useKeys((event) => {
   if (isWriting(event)) return
   if (event.key === ']') next(1)
@@ -116,7 +117,7 @@ useKeys((event) => {
           {{ name }}
         </button>
         <NuxtLink
-          class="min-h-6 rounded px-2 hover:bg-canvas-100"
+          class="inline-flex min-h-6 items-center rounded px-2 hover:bg-canvas-100"
           :to="{
             path: `/mail/${store.mailing.id}/renderings`,
             query: { n, truths: chosen?.truths.join(',') },
