@@ -3,6 +3,7 @@ import { blocksOf, conditionsOf } from '../core/letters'
 import type { Rule } from '../core/segments'
 import { one, q } from '../database'
 import { clockOf } from '../database/clock'
+import { audienceWaterfall, countGaps } from '../database/audience'
 import { audienceOf, letterOf, mailingById } from '../database/mailings'
 import { renditionsFor } from '../database/renditions'
 import { demoInBrowser } from './demo-in-browser'
@@ -126,6 +127,17 @@ test('two rows are shown to some, the third to everyone else; the renditions hav
   })
   expect(expected.length).toBe(4)
   await visitor.expectAccessible()
+})
+
+test('a fill-in says how many of the audience have a value', async () => {
+  const audience = audienceOf(mailingById(satchel.db, id)!)!
+  const all = audienceWaterfall(satchel.db, audience, now()).at(-1)!.left
+  const have = all - countGaps(satchel.db, audience, 'town', now())
+  await block('text').first().click()
+  await page().getByRole('button', { name: 'Fill-in', exact: true }).click()
+  await page().getByLabel('Value', { exact: true }).selectOption({ label: 'Town' })
+  await seen(`${have} of ${all} people have one`)
+  await page().getByRole('button', { name: 'Fill-in', exact: true }).click()
 })
 
 test('it is read as three people: each sees what is for them', async () => {

@@ -11,6 +11,16 @@ const href = ref('')
 const path = ref('person.first_name')
 const fallback = ref('there')
 
+/** How many of the audience have the chosen value. */
+const field = computed(() => /^person\.(\w+)$/.exec(path.value)?.[1])
+const { answer: gap } = useAnswer<{ have: number | null; of: number | null }>(
+  () =>
+    open.value === 'fill-in' && field.value && field.value !== 'address'
+      ? `/api/mailings/${store.mailing!.id}/gap?key=${field.value}`
+      : null,
+  { live: false },
+)
+
 function openLink() {
   href.value = String(props.editor.getAttributes('link').href ?? '')
   open.value = open.value === 'link' ? null : 'link'
@@ -126,6 +136,10 @@ const tools = computed(() => [
         <option value="list.name">Name of the list</option>
         <option value="sender.name">Sender’s name</option>
       </select>
+      <template v-if="gap?.of && field && field !== 'address'">
+        <span />
+        <span class="muted">{{ count(gap.have!) }} of {{ people(gap.of) }} have one</span>
+      </template>
       <label for="fill-in-fallback">Where empty</label>
       <input
         id="fill-in-fallback"
