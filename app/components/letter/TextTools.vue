@@ -12,11 +12,11 @@ const path = ref('person.first_name')
 const fallback = ref('there')
 
 /** How many of the audience have the chosen value. */
-const field = computed(() => /^person\.(\w+)$/.exec(path.value)?.[1])
+const fieldKey = computed(() => /^person\.(\w+)$/.exec(path.value)?.[1])
 const { answer: gap } = useAnswer<{ have: number | null; of: number | null }>(
   () =>
-    open.value === 'fill-in' && field.value && field.value !== 'address'
-      ? `/api/mailings/${store.mailing!.id}/gap?key=${field.value}`
+    open.value === 'fill-in' && fieldKey.value && fieldKey.value !== 'address'
+      ? `/api/mailings/${store.mailing!.id}/gap?key=${fieldKey.value}`
       : null,
   { live: false },
 )
@@ -136,7 +136,7 @@ const tools = computed(() => [
         <option value="list.name">Name of the list</option>
         <option value="sender.name">Sender’s name</option>
       </select>
-      <template v-if="gap?.of && field && field !== 'address'">
+      <template v-if="gap?.of && fieldKey && fieldKey !== 'address'">
         <span />
         <span class="muted">{{ count(gap.have!) }} of {{ people(gap.of) }} have one</span>
       </template>
