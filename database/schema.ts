@@ -232,6 +232,18 @@ export interface Schema {
     updated_at: number
     web_key: string | null
   }
+  comments: {
+    id: Generated<number>
+    letter_id: number
+    block_id: string
+    answer_to: number | null
+    at: number
+    by_id: number
+    by_name: string
+    text: string
+    resolved_at: number | null
+    resolved_by: string | null
+  }
   letter_versions: {
     id: Generated<number>
     letter_id: number

@@ -174,6 +174,14 @@ export const peopleActInput = object({
   }),
 })
 
+export const commentInput = object({
+  blockId: string()
+    .matches(/^[\w-]{1,40}$/, 'Choose a block.')
+    .required('Choose a block.'),
+  text: string().trim().required('Write something.').max(2_000, 'At most 2,000 characters.'),
+  answerTo: number().integer().positive().nullable().default(null),
+})
+
 export const noteInput = object({
   text: string().trim().required('Write a note.').max(2_000, 'At most 2,000 characters.'),
 })

@@ -3,6 +3,7 @@ import { blocksOf, conditionsOf } from '../core/letters'
 import type { Rule } from '../core/segments'
 import { one, q } from '../database'
 import { clockOf } from '../database/clock'
+import { commentsOn } from '../database/comments'
 import { audienceWaterfall, countGaps } from '../database/audience'
 import { audienceOf, letterOf, mailingById } from '../database/mailings'
 import { renditionsFor } from '../database/renditions'
@@ -138,6 +139,25 @@ test('a fill-in says how many of the audience have a value', async () => {
   await page().getByLabel('Value', { exact: true }).selectOption({ label: 'Town' })
   await seen(`${have} of ${all} people have one`)
   await page().getByRole('button', { name: 'Fill-in', exact: true }).click()
+})
+
+test('a block is commented on, answered, resolved and opened again', async () => {
+  await block('heading').first().click()
+  await page().getByLabel('Comment on this block').fill('Is this <b>too</b> long?')
+  await page().getByRole('button', { name: 'Say it' }).click()
+  await seen('Is this <b>too</b> long?')
+  await page().getByRole('button', { name: 'Answer', exact: true }).click()
+  await page().getByLabel('Your answer').fill('No, it stays')
+  await page().keyboard.press('Enter')
+  await seen('No, it stays')
+  await visitor.expectAccessible()
+  const { letter_id } = mailingById(satchel.db, id)!
+  expect(commentsOn(satchel.db, letter_id)).toMatchObject([{ answers: [{ text: 'No, it stays' }] }])
+  await page().getByRole('button', { name: 'Resolve' }).click()
+  await seen('1 resolved')
+  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await page().getByRole('button', { name: 'Resolve' }).waitFor()
+  expect(commentsOn(satchel.db, letter_id)[0]!.resolved).toBeNull()
 })
 
 test('it is read as three people: each sees what is for them', async () => {

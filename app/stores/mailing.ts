@@ -19,6 +19,7 @@ import {
 } from '~~/core/letters'
 import type { WaterfallStep } from '~~/core/delivery'
 import type { Mark } from '~~/core/proof'
+import type { Comment } from '~~/server/utils/comment'
 import type { Renditions } from '~~/server/asker/questions'
 
 export interface OpenMailing {
@@ -68,6 +69,7 @@ export const useMailing = defineStore('mailing', () => {
   const marks = shallowRef<Mark[] | null>(null)
   /** The versions that go out, of the letter as it was saved last. */
   const going = shallowRef<Renditions | null>(null)
+  const comments = shallowRef<Comment[]>([])
   const chosen = ref<string | null>(null)
   /** The block that was inserted last, until somebody may write in it. */
   const inserted = ref<string | null>(null)
@@ -104,6 +106,7 @@ export const useMailing = defineStore('mailing', () => {
       letter.value = null
       marks.value = null
       going.value = null
+      comments.value = []
       chosen.value = null
       past.value = []
       future.value = []
@@ -127,10 +130,18 @@ export const useMailing = defineStore('mailing', () => {
           document: got.letter.document,
         }
       }
+      void askComments()
       await proof()
     } catch (error) {
       problem.value = problemOf(error).message
     }
+  }
+
+  async function askComments() {
+    const id = mailing.value?.id
+    if (id === undefined) return
+    const got = await request<Comment[]>(`/api/mailings/${id}/comments`).catch(() => null)
+    if (got && mailing.value?.id === id) comments.value = got
   }
 
   async function proof() {
@@ -236,6 +247,8 @@ export const useMailing = defineStore('mailing', () => {
     letter,
     marks,
     going,
+    comments,
+    askComments,
     editor,
     chosen,
     inserted,

@@ -3,6 +3,7 @@ import { foundations } from './0001-foundations'
 import { segmentsAndFacts } from './0002-segments'
 import { vocabulary } from './0003-vocabulary'
 import { letterHistory } from './0004-letter-history'
+import { comments } from './0005-comments'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -10,6 +11,7 @@ export const migrations: readonly string[] = [
   segmentsAndFacts,
   vocabulary,
   letterHistory,
+  comments,
 ]
 
 /**

@@ -37,6 +37,12 @@ test('questions are answered one after the other, by one process', async () => {
   expect(new Set(answers.map(({ pid }) => pid)).size).toBe(1)
 })
 
+test('what may be known later never holds up a count', async () => {
+  const later = askLong('renditions' as never, 'hang' as never) as Promise<unknown>
+  later.catch(() => {})
+  expect(await asked('a')).toMatchObject({ of: 'a' })
+})
+
 test('a newer question takes the place of one that has not begun, of the same asker only', async () => {
   const first = asked('first', 'tab 1')
   const old = asked('old', 'tab 1')

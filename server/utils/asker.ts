@@ -20,6 +20,15 @@ const querying = longAsker(
   'This query takes longer than 10 seconds. Ask for less, or limit it in time.',
 )
 
+/** What may be known a moment later has a process of its own, too, so that counts never wait for it. */
+const reckoning = longAsker(30_000, 'This takes too long to reckon.')
+const askerOf: Partial<Record<keyof Questions, typeof counting>> = {
+  sql: querying,
+  sqlPeople: querying,
+  pastSizes: reckoning,
+  renditions: reckoning,
+}
+
 /**
  * Asks the asker process. `from` says who asks and what for: a newer question of the same replaces one
  * that has not begun. Throws 409 where that happened, and 503 where the answer takes too long.
@@ -29,7 +38,7 @@ export function askLong<K extends keyof Questions>(
   of: Parameters<Questions[K]>[1],
   from: string | null = null,
 ): Promise<ReturnType<Questions[K]>> {
-  const asker = ask === 'sql' || ask === 'sqlPeople' ? querying : counting
+  const asker = askerOf[ask] ?? counting
   return asker({ ask, of } as Question, from) as Promise<ReturnType<Questions[K]>>
 }
 

@@ -8,6 +8,7 @@ import {
   Heading as HeadingIcon,
   Image,
   List,
+  MessageSquare,
   Minus,
   MousePointerClick,
   MoveVertical,
@@ -63,6 +64,8 @@ function setBlocks(rowId: string, column: number, blocks: Block[]) {
   )
 }
 const marked = (id: string) => store.marks?.find((mark) => mark.blockId === id)?.level
+const said = (id: string) =>
+  store.comments.filter(({ blockId, resolved }) => blockId === id && !resolved).length
 const columnWords = ['', '', 'Two columns', 'Three columns', 'Four columns']
 /** How many a part that is not for everybody is shown to. */
 function shownTo(part: Row | Block) {
@@ -152,6 +155,11 @@ function nameOf(block: Block) {
               v-if="shownTo(row.columns.length === 1 && row.shownTo ? row : block)"
               class="tag ml-auto"
               >{{ shownTo(row.columns.length === 1 && row.shownTo ? row : block) }}</span
+            ><span
+              v-if="said(block.id)"
+              class="ml-auto flex flex-none items-center gap-0.5 text-brass-700"
+              ><MessageSquare :size="13" aria-hidden="true" />{{ said(block.id)
+              }}<span class="sr-only"> open comments</span></span
             ><MarkDot v-if="marked(block.id)" :level="marked(block.id)!" class="!mt-0 ml-auto" />
           </button>
         </VueDraggable>

@@ -152,6 +152,7 @@ useKeys((event) => {
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
         <BlockSettings v-if="store.canChange" />
         <RowSettings v-if="store.canChange" />
+        <BlockComments />
         <SubjectPanel v-if="store.canChange && !store.chosen" />
         <section class="border-b border-line px-3.5 py-3">
           <div class="flex justify-between">

@@ -1,0 +1,4 @@
+import { commentsOn } from '~~/database/comments'
+
+/** What was said about the blocks of the letter. */
+export default defineEventHandler((event) => commentsOn(satchel().db, mailingOf(event).letter_id))

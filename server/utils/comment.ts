@@ -1,0 +1,1 @@
+export type { Comment } from '~~/database/comments'
