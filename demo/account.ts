@@ -2,9 +2,11 @@ import { addDays, dayStart, DAY, HOUR, MINUTE } from '../core/time'
 import { transact, type Database } from '../database'
 import { createAccount } from '../database/account'
 import { writeClock } from '../database/clock'
+import { addComment } from '../database/comments'
 import { addField } from '../database/fields'
+import { saveLetter } from '../database/letter-history'
 import { addList } from '../database/lists'
-import { createMailing, moveMailing } from '../database/mailings'
+import { createMailing, mailingById, moveMailing } from '../database/mailings'
 import { addUser } from '../database/users'
 import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
@@ -16,6 +18,8 @@ import { makeSegments } from './segments'
 import { makeShop } from './shop'
 
 const zone = 'Europe/London'
+
+const owner = { name: 'Wren Galewright', address: 'wren@galewright.example' }
 
 /**
  * Makes the demo account in an empty database: Galewright Kites with eighteen months of history,
@@ -42,11 +46,7 @@ export async function makeAccount(
     { accent: '#22384f' },
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
-  addUser(
-    db,
-    { name: 'Wren Galewright', address: 'wren@galewright.example', passwordHash, role: 'owner' },
-    now,
-  )
+  addUser(db, { ...owner, passwordHash, role: 'owner' }, now)
   const pictures = await makePictures(db, now)
   transact(db, () => {
     const lists: DemoLists = {
@@ -163,10 +163,29 @@ function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, 
   const next = make('Wind notes 47', lists.windNotes, windNotes(47, pictures))
   schedule(next, addDays(today, 1, zone) + 7.5 * HOUR)
   // Its time has come: the engine looks at it first thing, and its proof holds it.
-  schedule(make('Gale season sale', lists.offers, galeSeasonSale(pictures)), now - MINUTE)
+  const sale = make('Gale season sale', lists.offers, galeSeasonSale(pictures))
+  talkAbout(db, mailingById(db, sale)!.letter_id, pictures, now)
+  schedule(sale, now - MINUTE)
   schedule(
     make('Repair day', lists.workshop, workshopNews(2, pictures)),
     addDays(today, 5, zone) + 8 * HOUR,
   )
   make('Winter workshop', lists.workshop, workshopNews(3, pictures))
+}
+
+/** The sale's letter was written in two sittings, and something in it was asked. */
+function talkAbout(db: Database, letterId: number, pictures: Record<string, string>, now: number) {
+  const by = { id: 1, name: owner.name }
+  const letter = galeSeasonSale(pictures)
+  const first = { ...letter, subject: 'Gale season: a fifth off until Sunday' }
+  saveLetter(db, letterId, first, 1, by, now - 9 * HOUR)
+  saveLetter(db, letterId, letter, 2, by, now - 3 * HOUR)
+  const said = {
+    blockId: 'stunt-title',
+    text: 'Shall we say which force it holds to?',
+    answerTo: null,
+  }
+  const asked = addComment(db, letterId, said, by, now - 2 * HOUR)
+  const answer = { blockId: 'stunt-title', text: 'The line below does: force 6.', answerTo: asked }
+  addComment(db, letterId, answer, by, now - HOUR)
 }

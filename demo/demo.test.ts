@@ -1,11 +1,16 @@
 import { expect, test } from 'vitest'
 import { all, openMemory, q, type Database } from '../database'
-import { recountTotals } from '../database/mailings'
+import { gapsIn } from '../core/letters'
+import { commentsOn } from '../database/comments'
+import { letterVersions } from '../database/letter-history'
+import { letterOf, recountTotals } from '../database/mailings'
+import { renditionsFor } from '../database/renditions'
 import { makeAccount } from './account'
 
+const NOW = Date.UTC(2026, 10, 23, 9, 40)
 const make = async (seed: number): Promise<Database> => {
   const db = openMemory()
-  await makeAccount(db, { seed, size: 300, now: Date.UTC(2026, 10, 23, 9, 40), passwordHash: '!' })
+  await makeAccount(db, { seed, size: 300, now: NOW, passwordHash: '!' })
   return db
 }
 const people = (db: Database) => all(db, q.selectFrom('people').selectAll())
@@ -39,4 +44,19 @@ test('its history adds up, and something is going on', async () => {
     scripts.some((name) => /\p{Script=Greek}|\p{Script=Cyrillic}|\p{Script=Han}/u.test(name)),
   ).toBe(true)
   expect(scripts.filter((name) => name === '').length).toBeGreaterThan(5)
+})
+
+test('the sale differs per reader, was written in two sittings, and something in it was asked', async () => {
+  const db = await make(4)
+  const sale = all(db, q.selectFrom('mailings').selectAll()).find(
+    ({ name }) => name === 'Gale season sale',
+  )!
+  const { document } = letterOf(db, sale.letter_id)
+  const renditions = renditionsFor(db, document, { listId: sale.list_id!, rule: null }, NOW)
+  expect(renditions).toHaveLength(4)
+  expect(gapsIn(document, renditions)).toEqual([])
+  expect(letterVersions(db, sale.letter_id)).toHaveLength(3)
+  expect(commentsOn(db, sale.letter_id)).toMatchObject([
+    { answers: [{ byName: 'Wren Galewright' }] },
+  ])
 })
