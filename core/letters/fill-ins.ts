@@ -81,11 +81,13 @@ export function plainFillIn(expression: string): ((context: FillInContext) => st
     )
   if (!plain) return null
   const [, group, key, double, single] = plain
-  const fallback = double ?? single ?? ''
+  const fallback = double ?? single
   return (context) => {
     const of = context[group!]
     const value = of && Object.hasOwn(of, key!) ? of[key!] : undefined
-    if (value === undefined || value === null || value === false || value === '') return fallback
-    return String(value)
+    const missing = value === undefined || value === null
+    // Only the filter takes what is false or empty for missing, too.
+    if (fallback !== undefined && (missing || value === false || value === '')) return fallback
+    return missing ? '' : String(value)
   }
 }
