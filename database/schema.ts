@@ -1,12 +1,13 @@
 import type { Generated } from 'kysely'
 import type { SubscriptionState } from '../core/people'
 import type { RecipientState } from '../core/delivery'
+import type { LetterTables } from './schema-letters'
 
 /**
  * Every table, as Kysely sees it. Times are UTC milliseconds; columns named in the singular of a
  * table with `_id` refer to it; JSON is kept as text.
  */
-export interface Schema {
+export interface Schema extends LetterTables {
   account: {
     id: number
     name: string
@@ -93,6 +94,7 @@ export interface Schema {
     reason: 'bounced' | 'complained' | 'by-hand'
     detail: string
   }
+  /** Rows of an imported file about which something is to be said. */
   imports: {
     id: Generated<number>
     job_id: number | null
@@ -127,7 +129,6 @@ export interface Schema {
     created_at: number
     finished_at: number | null
   }
-  /** Rows of an imported file about which something is to be said. */
   import_notices: {
     import_id: number
     row: number
@@ -223,40 +224,6 @@ export interface Schema {
   }
   notes: { id: Generated<number>; person_id: number; at: number; by_name: string; text: string }
   erased: { hash: string; at: number }
-  letters: {
-    id: Generated<number>
-    subject: string
-    preview_text: string
-    document: string
-    version: number
-    updated_at: number
-    web_key: string | null
-  }
-  comments: {
-    id: Generated<number>
-    letter_id: number
-    block_id: string
-    answer_to: number | null
-    at: number
-    by_id: number
-    by_name: string
-    text: string
-    resolved_at: number | null
-    resolved_by: string | null
-  }
-  letter_versions: {
-    id: Generated<number>
-    letter_id: number
-    began_at: number
-    at: number
-    by_id: number
-    by_name: string
-    version: number
-    restored_from: number | null
-    subject: string
-    preview_text: string
-    document: string
-  }
   mailings: {
     id: Generated<number>
     name: string

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { max, sum } from 'd3'
+import { outlyingDays } from './outlying-days'
 import type { TodaySheet } from './today'
 
 const props = defineProps<{ people: TodaySheet['people'] }>()
@@ -13,16 +14,28 @@ const gone = computed(() =>
   byDay(props.people.growth.left).map((n, i) => n + byDay(props.people.growth.aside)[i]!),
 )
 const total = (kind: 'joined' | 'left' | 'aside') => sum(props.people.growth[kind], ({ n }) => n)
-/** The day of one large import would flatten all others: its bar is cut, and says its number. */
-const cut = computed(() => {
-  const [most = 0, next = 0] = [...joined.value].sort((a, b) => b - a)
-  return most > 4 * next && next > 0 ? joined.value.indexOf(most) : null
+/** How wide a day is, and where the middle of the days is. */
+const DAY = 12.3
+const HALF = 15
+/** Bars of days that would flatten all others are cut, and say their numbers. */
+const cut = computed(() => outlyingDays(joined.value))
+/** Where the numbers of the cut bars find room: before them, behind them, or between. */
+const room = computed(() => {
+  const [first = 0, last = 0] = [cut.value[0], cut.value.at(-1)]
+  if (first > HALF) return { x: first * DAY - 4, anchor: 'end' }
+  return { x: (last <= HALF ? last : first) * DAY + DAY, anchor: 'start' }
+})
+const cutWords = computed(() => {
+  const numbers = cut.value.map((i) => count(joined.value[i]!))
+  return numbers.length === 1
+    ? `${numbers[0]} on one day`
+    : `${new Intl.ListFormat('en-GB').format(numbers)} on ${numbers.length} days`
 })
 /** One scale for both sides: 48 px above the line, 28 below. */
 const scale = computed(() => {
-  const most = max(joined.value, (n, i) => (i === cut.value ? 0 : n)) ?? 1
+  const most = max(joined.value, (n, i) => (cut.value.includes(i) ? 0 : n)) ?? 1
   return Math.min(
-    (cut.value === null ? 48 : 30) / Math.max(1, most),
+    (cut.value.length ? 30 : 48) / Math.max(1, most),
     28 / Math.max(1, max(gone.value) ?? 1),
   )
 })
@@ -46,20 +59,24 @@ const up = (n: number) => Math.min(n * scale.value, 48)
         :aria-label="`${total('joined')} joined, ${total('left')} left, ${total('aside')} were set aside in 30 days`"
       >
         <g v-for="(n, i) in joined" :key="i">
-          <rect :x="i * 12.3" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
-          <rect :x="i * 12.3" y="54" width="9" :height="up(gone[i]!)" fill="#b4573c" />
+          <rect :x="i * DAY" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
+          <rect :x="i * DAY" y="54" width="9" :height="up(gone[i]!)" fill="#b4573c" />
         </g>
-        <g v-if="cut !== null">
-          <path :d="`M${cut * 12.3 - 2} 17l6.5 -4 6.5 4 v-4l-6.5 -4 -6.5 4z`" fill="#fff" />
-          <text
-            :x="cut * 12.3 + (cut > 20 ? -4 : 13)"
-            y="13"
-            :text-anchor="cut > 20 ? 'end' : 'start'"
-            class="fill-ink-700 text-[10px]"
-          >
-            {{ count(joined[cut]!) }} on one day
-          </text>
-        </g>
+        <path
+          v-for="i in cut"
+          :key="`cut${i}`"
+          :d="`M${i * DAY - 2} 17l6.5 -4 6.5 4 v-4l-6.5 -4 -6.5 4z`"
+          fill="#fff"
+        />
+        <text
+          v-if="cut.length"
+          :x="room.x"
+          y="13"
+          :text-anchor="room.anchor"
+          class="fill-ink-700 text-[10px]"
+        >
+          {{ cutWords }}
+        </text>
         <line x1="0" x2="370" y1="53" y2="53" stroke="#3c433a" />
       </svg>
       <p class="small muted">
