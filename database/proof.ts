@@ -2,6 +2,7 @@ import { blocksOf, conditionsOf, fillInsOf, linksOf, type LetterDocument } from 
 import { proofOf, type Mark } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { readAccount } from './account'
+import { approvalOf } from './approvals'
 import { audienceWaterfall, countGaps } from './audience'
 import { linkChecks } from './links'
 import { readFields } from './fields'
@@ -37,6 +38,7 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
       audience && conditionsOf(letter.document).of.size > 0
         ? renditionsFor(db, letter.document, audience, now)
         : null,
+    approval: approvalOf(db, mailing.letter_id),
     postalAddress: readAccount(db)?.postal_address ?? '',
     gaps,
     links: linkChecks(

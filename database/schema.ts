@@ -287,16 +287,6 @@ export interface Schema extends LetterTables {
     status: number | null
     problem: string | null
   }
-  pictures: {
-    id: Generated<number>
-    hash: string
-    name: string
-    mime: string
-    width: number
-    height: number
-    bytes: Buffer
-    created_at: number
-  }
   jobs: {
     id: Generated<number>
     kind: 'import' | 'preview-import' | 'undo-import' | 'change-field' | 'order-field'

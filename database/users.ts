@@ -1,4 +1,4 @@
-import { one, q, run, type Database } from './query'
+import { all, one, q, run, type Database } from './query'
 
 export function hasUsers(db: Database): boolean {
   return one(db, q.selectFrom('users').select('id').limit(1)) !== undefined
@@ -13,6 +13,11 @@ export function userById(db: Database, id: number) {
     db,
     q.selectFrom('users').select(['id', 'name', 'address', 'role']).where('id', '=', id),
   )
+}
+
+/** Everybody who works here, by name. */
+export function usersOf(db: Database) {
+  return all(db, q.selectFrom('users').select(['id', 'name', 'address', 'role']).orderBy('name'))
 }
 
 export function firstUser(db: Database) {

@@ -1,16 +1,20 @@
 import { addDays, dayStart, DAY, HOUR, MINUTE } from '../core/time'
+import { stampContent, stampRow, type Letter } from '../core/letters'
 import { transact, type Database } from '../database'
 import { createAccount } from '../database/account'
+import { answerApproval, askApproval } from '../database/approvals'
 import { writeClock } from '../database/clock'
 import { addComment } from '../database/comments'
 import { addField } from '../database/fields'
 import { saveLetter } from '../database/letter-history'
 import { addList } from '../database/lists'
 import { createMailing, mailingById, moveMailing } from '../database/mailings'
+import { keepTemplate } from '../database/own-templates'
+import { addStamp } from '../database/stamps'
 import { addUser } from '../database/users'
 import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
-import { galeSeasonSale, offer, windNotes, workshopNews } from './letters'
+import { galeSeasonSale, offer, whereToFindUs, windNotes, workshopNews } from './letters'
 import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
@@ -20,6 +24,7 @@ import { makeShop } from './shop'
 const zone = 'Europe/London'
 
 const owner = { name: 'Wren Galewright', address: 'wren@galewright.example' }
+const member = { name: 'Tove Ashdown', address: 'tove@galewright.example' }
 
 /**
  * Makes the demo account in an empty database: Galewright Kites with eighteen months of history,
@@ -47,6 +52,7 @@ export async function makeAccount(
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
   addUser(db, { ...owner, passwordHash, role: 'owner' }, now)
+  addUser(db, { ...member, passwordHash, role: 'member' }, now)
   const pictures = await makePictures(db, now)
   transact(db, () => {
     const lists: DemoLists = {
@@ -160,17 +166,45 @@ function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, 
     createMailing(db, { name, listId, letter }, now - DAY)
   const schedule = (id: number, at: number) =>
     moveMailing(db, id, ['draft'], 'scheduled', { scheduled_at: at })
-  const next = make('Wind notes 47', lists.windNotes, windNotes(47, pictures))
+  const links = makeStamp(db, now)
+  const next = make('Wind notes 47', lists.windNotes, links(windNotes(47, pictures)))
   schedule(next, addDays(today, 1, zone) + 7.5 * HOUR)
   // Its time has come: the engine looks at it first thing, and its proof holds it.
   const sale = make('Gale season sale', lists.offers, galeSeasonSale(pictures))
   talkAbout(db, mailingById(db, sale)!.letter_id, pictures, now)
   schedule(sale, now - MINUTE)
-  schedule(
-    make('Repair day', lists.workshop, workshopNews(2, pictures)),
-    addDays(today, 5, zone) + 8 * HOUR,
+  const repair = make('Repair day', lists.workshop, links(workshopNews(2, pictures)))
+  schedule(repair, addDays(today, 5, zone) + 8 * HOUR)
+  const winter = make('Winter workshop', lists.workshop, workshopNews(3, pictures))
+  askTove(db, { approved: repair, waiting: winter }, now)
+  keepTemplate(
+    db,
+    { name: 'Our sale', about: 'what is cheaper, and for whom' },
+    galeSeasonSale(pictures),
+    { id: 1, name: owner.name },
+    now - 6 * DAY,
   )
-  make('Winter workshop', lists.workshop, workshopNews(3, pictures))
+}
+
+/** The links under most letters, kept as a stamp; what puts it into a letter, above the footer. */
+function makeStamp(db: Database, now: number) {
+  const content = stampContent(whereToFindUs)
+  const id = addStamp(db, 'Where to find us', content, now - 40 * DAY)
+  return (letter: Letter): Letter => {
+    const { rows } = letter.document
+    const all = [...rows.slice(0, -1), stampRow('find-us', id, content), ...rows.slice(-1)]
+    return { ...letter, document: { ...letter.document, rows: all } }
+  }
+}
+
+function askTove(db: Database, of: { approved: number; waiting: number }, now: number) {
+  const [wren, tove] = [owner, member].map(({ name }, i) => ({ id: i + 1, name }))
+  const letter = (id: number) => mailingById(db, id)!.letter_id
+  const asked = (note: string) => ({ ofId: tove!.id, note })
+  askApproval(db, letter(of.approved), asked(''), wren!, now - 26 * HOUR)
+  const said = { verdict: 'approved' as const, words: 'Reads well.', sawVersion: 1 }
+  answerApproval(db, letter(of.approved), said, tove!, now - 20 * HOUR)
+  askApproval(db, letter(of.waiting), asked('Is the date right?'), wren!, now - 4 * HOUR)
 }
 
 /** The sale's letter was written in two sittings, and something in it was asked. */
@@ -185,7 +219,8 @@ function talkAbout(db: Database, letterId: number, pictures: Record<string, stri
     text: 'Shall we say which force it holds to?',
     answerTo: null,
   }
-  const asked = addComment(db, letterId, said, by, now - 2 * HOUR)
+  const tove = { id: 2, name: member.name }
+  const asked = addComment(db, letterId, said, tove, now - 2 * HOUR)
   const answer = { blockId: 'stunt-title', text: 'The line below does: force 6.', answerTo: asked }
   addComment(db, letterId, answer, by, now - HOUR)
 }

@@ -288,3 +288,26 @@ function alternatives(pictures: Record<string, string>): Row[] {
     },
   ]
 }
+
+/** What stands under most letters. */
+export const whereToFindUs: Row = {
+  id: 'find-us',
+  style: { ground: '#f3f4ef', space: 6 },
+  columns: [
+    {
+      share: 1,
+      blocks: [
+        {
+          id: 'find-us-links',
+          kind: 'social',
+          align: 'center',
+          links: [
+            { name: 'Beach reports', href: `${site}/beach-reports` },
+            { name: 'Line care', href: `${site}/line-care` },
+            { name: 'The shop', href: `${site}/new-kites` },
+          ],
+        },
+      ],
+    },
+  ],
+}

@@ -30,6 +30,15 @@ export const ownerInput = object({
     .test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
 })
 
+export const userInput = object({
+  name: line(100).required('Write their name.'),
+  address,
+  password: string()
+    .required('Choose a password for them.')
+    .min(12, 'At least 12 characters.')
+    .max(200, 'At most 200 characters.'),
+})
+
 export const accountInput = object({
   name: line(100).required('Write what your readers know you by.'),
   sender_name: line(100).required('Write who the letters come from.'),
@@ -94,6 +103,47 @@ export const letterInput = object({
   previewText: string().max(500, 'At most 500 characters.').defined(),
   document: mixed<object>().required(),
   version: number().integer().min(1).required(),
+})
+
+export const stampInput = object({
+  name: line(100).required('Give the stamp a name.'),
+  row: mixed<object>().required(),
+})
+
+export const stampChangeInput = object({
+  name: line(100).min(1, 'Give the stamp a name.'),
+  row: mixed<object>(),
+  version: number().integer().min(1),
+})
+
+export const templateInput = object({
+  mailingId: number().integer().min(1).required(),
+  name: line(100).required('Give the template a name.'),
+  about: line(200).default(''),
+})
+
+export const approvalInput = object({
+  ofId: number().integer().min(1).required('Choose who is to look at it.'),
+  note: string().trim().max(1_000, 'At most 1,000 characters.').default(''),
+})
+
+export const verdictInput = object({
+  verdict: string()
+    .oneOf(['approved', 'not yet'] as const)
+    .required(),
+  words: string().trim().max(1_000, 'At most 1,000 characters.').default(''),
+  sawVersion: number().integer().min(1).required(),
+})
+
+export const presenceInput = object({
+  tab: string()
+    .matches(/^[\w-]{1,40}$/)
+    .required(),
+  blockId: string()
+    .matches(/^[\w-]{1,60}$/)
+    .nullable()
+    .default(null),
+  leaves: boolean().default(false),
 })
 
 export const dispatchInput = object({

@@ -10,8 +10,10 @@ const KEPT = 'copied-row'
  */
 export function useLetterKeys() {
   const store = useMailing()
+  const presence = usePresence()
   useKeys((event) => {
     if (!store.canChange || !store.letter) return
+    if (store.chosen && presence.whoIsIn(store.chosen)) return
     const { key } = event
     if (isWriting(event)) {
       if (key === 'Escape') (event.target as HTMLElement).blur()

@@ -135,22 +135,59 @@ test('a saving that fails says so and keeps the words', async () => {
   )
 })
 
-test('a newer letter of the server is taken over only where nothing here is unsaved', async () => {
-  const store = await opened()
-  store.setSubject('Mine')
+/** The server says how the mailing stands. */
+async function told(store: Awaited<ReturnType<typeof opened>>, letter: object) {
   const asking = store.refresh()
-  server.latest('/api/mailings/5').answer(onFile({ subject: 'Theirs', version: 2 }))
+  server.latest('/api/mailings/5').answer(onFile(letter))
   await settled()
   server.latest('/api/mailings/5/proof').answer({ marks: [] })
   await asking
+}
+
+test('what somebody else changed comes beside what is unsaved here, and stays when that is undone', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await told(store, { previewText: 'Theirs', version: 2 })
+  expect(store.letter).toMatchObject({ subject: 'Mine', previewText: 'Theirs' })
+  const put = await saved(3)
+  expect(put.body).toMatchObject({ subject: 'Mine', previewText: 'Theirs', version: 2 })
+  store.undo()
+  expect(store.letter).toMatchObject({ subject: '', previewText: 'Theirs' })
+})
+
+test('where both changed the same words, mine stand and it is said', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await told(store, { subject: 'Theirs', version: 2 })
   expect(store.letter?.subject).toBe('Mine')
-  await saved(2)
-  const again = store.refresh()
-  server.latest('/api/mailings/5').answer(onFile({ subject: 'Theirs', version: 3 }))
+  expect(useNotices().notices[0]?.text).toMatch(/theirs are in the history/)
+})
+
+test('who was slower saving joins and saves again', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await vi.advanceTimersByTimeAsync(600)
+  server.latest('/api/mailings/5/letter').refuse(409, 'Somebody else was faster.')
+  await settled()
+  server.latest('/api/mailings/5').answer(onFile({ previewText: 'Theirs', version: 2 }))
   await settled()
   server.latest('/api/mailings/5/proof').answer({ marks: [] })
-  await again
-  expect(store.letter?.subject).toBe('Theirs')
+  await settled()
+  const put = await saved(3)
+  expect(put.body).toMatchObject({ subject: 'Mine', previewText: 'Theirs', version: 2 })
+  expect(store.saving).toBe('saved')
+})
+
+test('my own saving that comes back before its answer is nobody else’s', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await vi.advanceTimersByTimeAsync(600)
+  await told(store, { subject: 'Mine', version: 2 })
+  server.latest('/api/mailings/5/letter').answer({ version: 2 })
+  await settled()
+  await vi.advanceTimersByTimeAsync(2_000)
+  expect(store.letter?.subject).toBe('Mine')
+  expect(server.sent.filter(({ method }) => method === 'PUT')).toHaveLength(1)
 })
 
 test('a mailing that went out can’t be changed', async () => {

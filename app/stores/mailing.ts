@@ -1,12 +1,22 @@
 import type { Editor } from '@tiptap/vue-3'
 import type { Field } from '~~/core/people'
-import type { BlockChange, BlockKind, Letter, LetterDocument, Place, Row } from '~~/core/letters'
+import type {
+  BlockChange,
+  BlockKind,
+  Letter,
+  LetterDocument,
+  Place,
+  Row,
+  StampContent,
+} from '~~/core/letters'
 import {
   duplicateBlock,
   duplicateRow,
   findBlock,
   insertBlock,
+  joinLetters,
   insertRow,
+  isSame,
   moveBlock,
   moveRow,
   newBlock,
@@ -14,6 +24,7 @@ import {
   rowOfBlock,
   setColumns,
   setShares,
+  stampRow,
   updateBlock,
   updateRow,
 } from '~~/core/letters'
@@ -78,6 +89,8 @@ export const useMailing = defineStore('mailing', () => {
   const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
   const past = shallowRef<Letter[]>([])
   const future = shallowRef<Letter[]>([])
+  /** The letter as the server has it, as far as known here, and its version. */
+  let onFile: Letter | null = null
   let version = 0
   let lastKind = ''
   let lastAt = 0
@@ -104,6 +117,9 @@ export const useMailing = defineStore('mailing', () => {
       await flush()
       mailing.value = null
       letter.value = null
+      onFile = null
+      version = 0
+      saving.value = 'saved'
       marks.value = null
       going.value = null
       comments.value = []
@@ -114,7 +130,7 @@ export const useMailing = defineStore('mailing', () => {
     await refresh(id)
   }
 
-  /** Asks the server how the mailing stands; its letter is taken over only where nothing here is unsaved. */
+  /** Asks the server how the mailing stands. What somebody else changed in its letter is joined with what was changed here. */
   async function refresh(id = mailing.value?.id) {
     if (id === undefined) return
     try {
@@ -122,19 +138,39 @@ export const useMailing = defineStore('mailing', () => {
       if (mailing.value && mailing.value.id !== id) return
       mailing.value = got
       problem.value = ''
-      if (letter.value === null || (saving.value === 'saved' && got.letter.version > version)) {
-        version = got.letter.version
-        letter.value = {
-          subject: got.letter.subject,
-          previewText: got.letter.previewText,
-          document: got.letter.document,
-        }
-      }
+      takeOver(got.letter)
       void askComments()
       await proof()
     } catch (error) {
       problem.value = problemOf(error).message
     }
+  }
+
+  function takeOver({ version: theirVersion, ...theirs }: Letter & { version: number }) {
+    if (letter.value !== null && theirVersion <= version) return
+    const base = onFile
+    onFile = theirs
+    version = theirVersion
+    if (letter.value === null || base === null || letter.value === base) {
+      if (base !== null) rebase(base, theirs)
+      letter.value = theirs
+      return
+    }
+    const { letter: joined, contested } = joinLetters(base, letter.value, theirs)
+    if (contested.length)
+      useNotices().say(
+        'Somebody else changed the same words just now. Yours stand; theirs are in the history.',
+      )
+    rebase(base, theirs)
+    letter.value = isSame(joined, theirs) ? theirs : joined
+    if (letter.value !== theirs) saveSoon()
+  }
+
+  /** What others changed meanwhile is no step of mine, so it stays when mine are undone. */
+  function rebase(base: Letter, theirs: Letter) {
+    const joined = (step: Letter) => joinLetters(base, step, theirs).letter
+    past.value = past.value.map(joined)
+    future.value = future.value.map(joined)
   }
 
   async function askComments() {
@@ -209,11 +245,20 @@ export const useMailing = defineStore('mailing', () => {
         method: 'PUT',
         body: { ...sent, version },
       })
-      version = answer.version
+      if (answer.version > version) {
+        onFile = sent
+        version = answer.version
+      }
       saving.value = 'saved'
-      if (letter.value !== sent) saveSoon()
+      if (!isSame(letter.value, sent)) saveSoon()
       else await proof()
     } catch (error) {
+      // Somebody else was faster: theirs and mine are joined, and saved together.
+      if ((error as { statusCode?: number }).statusCode === 409 && mailing.value?.id === id) {
+        const saw = version
+        await refresh()
+        if (version > saw) return saveSoon()
+      }
       saving.value = 'failed'
       useNotices().refuse(`The letter is not saved. ${problemOf(error).message}`)
     }
@@ -301,6 +346,22 @@ export const useMailing = defineStore('mailing', () => {
         },
         `rows ${Date.now()}`,
       ),
+    /** A row linked to a stamp. */
+    insertStamp(at: number, stamp: { id: number; content: StampContent }) {
+      if (!letter.value) return
+      const row = stampRow(newId(), stamp.id, stamp.content)
+      const { document } = letter.value
+      const rows = [...document.rows.slice(0, at), row, ...document.rows.slice(at)]
+      changeDocument({ ...document, rows }, `insert ${row.id}`)
+      chosen.value = row.columns.flatMap(({ blocks }) => blocks)[0]?.id ?? null
+    },
+    /** A row put in the place of the one with its id. */
+    replaceRow(row: Row) {
+      if (!letter.value) return
+      const { document } = letter.value
+      const rows = document.rows.map((one) => (one.id === row.id ? row : one))
+      changeDocument({ ...document, rows }, `row ${row.id} ${Date.now()}`)
+    },
     /** A new block in a row of its own, or in a column. */
     insert(place: number | Place, kind: BlockKind) {
       if (!letter.value) return

@@ -8,6 +8,7 @@ import {
   type Row,
 } from './document'
 import { cleanShownTo } from './shown-to'
+import { isStampId } from './stamps'
 import { cleanStyle } from './style'
 import { richText, type Inline, type Mark, type RichText, type TextNode } from './rich-text'
 
@@ -33,6 +34,11 @@ export function safeLink(href: unknown): string {
   return ''
 }
 
+/** A row that came from outside, for itself; null where it is none. */
+export function readRow(json: unknown): Row | null {
+  return cleanRow(json, new Set())[0] ?? null
+}
+
 function cleanRow(json: unknown, seen: Set<string>): Row[] {
   if (!isObject(json) || !Array.isArray(json.columns)) return []
   const given = json.columns.slice(0, MOST_COLUMNS).filter(isObject)
@@ -47,14 +53,16 @@ function cleanRow(json: unknown, seen: Set<string>): Row[] {
     id: fresh(json.id, seen),
     ...part,
     ...(json.narrow === 'reverse' || json.narrow === 'keep' ? { narrow: json.narrow } : {}),
+    ...(isStampId(json.stamp) ? { stamp: json.stamp } : {}),
     columns: withShares(columns, shares),
   }
   return [hasFooter(row) ? forEverybody(row) : row]
 }
 
-/** The way out is in every letter, whoever reads it on whatever. */
+/** The way out is in every letter, whoever reads it on whatever, and is no stamp's. */
 function forEverybody<T extends Row | Block>(part: T): T {
   const { shownTo: _shown, hidden: _hidden, ...rest } = part
+  if ('stamp' in rest) delete rest.stamp
   return rest as T
 }
 

@@ -30,6 +30,8 @@ export interface Row extends Part {
   columns: Column[]
   /** What becomes of the columns on narrow: one under the other (left out), the last first, or as they are. */
   narrow?: 'reverse' | 'keep'
+  /** The stamp that this row is linked to; see `stamps.ts`. */
+  stamp?: number
 }
 
 export interface Column {

@@ -49,6 +49,10 @@ export {
 export type { BlockChange, Place } from './changes'
 export { conditionsOf, isShown, mapRules, shownDocument } from './shown-to'
 export type { Condition, Conditions, ShownTo } from './shown-to'
+export { isAsStamped, stampContent, stamped, stampRow, stampsIn, withStamps } from './stamps'
+export type { StampContent, StampContents } from './stamps'
+export { joinLetters } from './join'
+export { isSame } from './same'
 export { compareLetters } from './compare'
 export type { LetterChange } from './compare'
 export { shareCard, webDocument } from './web-version'
@@ -56,7 +60,7 @@ export { gapsIn, MOST_RULES, renditionsOf, truthOf } from './renditions'
 export type { Rendition, TruthCount } from './renditions'
 export { cleanStyle, fontStacks, inherited, inheritedStyle, saidAt } from './style'
 export type { InheritedStyle, Style, StyleKey, StyleLevel } from './style'
-export { cleanDocument, safeLink } from './clean'
+export { cleanDocument, readRow, safeLink } from './clean'
 export {
   fillInsOf,
   readFillIn,

@@ -32,6 +32,13 @@ export interface ProofFacts {
   postalAddress: string
   /** For the path of each fill-in ("person.town"): how many of the audience have no value. Unknown paths are absent. */
   gaps: ReadonlyMap<string, number>
+  /** Who was asked to approve the letter, and what they said; null where nobody was. */
+  approval: {
+    ofName: string
+    verdict: 'approved' | 'not yet' | null
+    words: string | null
+    lapsed: boolean
+  } | null
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

@@ -25,6 +25,7 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   segmentProblems: [],
   ruleProblems: [],
   renditions: null,
+  approval: null,
   postalAddress: '1 Slipway, Sandreach',
   gaps: new Map([
     ['person.first_name', 312],
@@ -156,5 +157,18 @@ test('renditions: nobody gets an empty letter, and alternatives that leave peopl
     ),
   ).toMatchObject([
     { level: 'blocker', blockId: 'title', detail: 'The tag asked for here is gone.' },
+  ])
+})
+
+test('who was asked to approve is waited for; an approval is of the letter they saw', () => {
+  const asked = { ofName: 'Tove', verdict: null, words: null, lapsed: false }
+  expect(titles({ approval: asked })).toEqual(['Waits for Tove'])
+  expect(titles({ approval: { ...asked, verdict: 'approved' } })).toEqual([])
+  expect(titles({ approval: { ...asked, verdict: 'approved', lapsed: true } })).toEqual([
+    'Changed since it was approved',
+  ])
+  const refused = { ...asked, verdict: 'not yet' as const, words: 'The date is wrong.' }
+  expect(proofOf(facts({ approval: refused }))).toMatchObject([
+    { level: 'blocker', title: 'Tove said “not yet”', detail: 'The date is wrong.' },
   ])
 })

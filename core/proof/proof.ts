@@ -1,3 +1,4 @@
+import { approval } from './checks/approval'
 import { audience } from './checks/audience'
 import { fillerText } from './checks/filler-text'
 import { gaps } from './checks/gaps'
@@ -7,7 +8,7 @@ import { renditions } from './checks/renditions'
 import { subject } from './checks/subject'
 import type { Mark, MarkLevel, ProofFacts } from './mark'
 
-const checks = [audience, subject, links, gaps, renditions, postalAddress, fillerText]
+const checks = [audience, subject, links, gaps, renditions, postalAddress, fillerText, approval]
 const order: MarkLevel[] = ['blocker', 'caution', 'note']
 
 /** All marks of a letter, the gravest first, in the order of the checks. */

@@ -4,6 +4,7 @@ import { segmentsAndFacts } from './0002-segments'
 import { vocabulary } from './0003-vocabulary'
 import { letterHistory } from './0004-letter-history'
 import { comments } from './0005-comments'
+import { letterParts } from './0006-letter-parts'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -12,6 +13,7 @@ export const migrations: readonly string[] = [
   vocabulary,
   letterHistory,
   comments,
+  letterParts,
 ]
 
 /**

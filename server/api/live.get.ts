@@ -12,7 +12,8 @@ export default defineEventHandler((event) => {
     // data_version counts the commits of other connections, total_changes() our own.
     const version =
       (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 +
-      (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n
+      (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n +
+      presenceChanges()
     if (version === seen) return
     seen = version
     await stream.push(JSON.stringify({ now: clock(), host: hostClock(), practice: readClock(db) }))

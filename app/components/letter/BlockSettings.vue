@@ -3,7 +3,9 @@ import { blockNames, safeLink } from '~~/core/letters'
 
 /** The settings of the chosen block. */
 const store = useMailing()
-const block = computed(() => store.chosenBlock)
+const presence = usePresence()
+const held = computed(() => (store.chosen ? presence.whoIsIn(store.chosen) : undefined))
+const block = computed(() => (held.value ? null : store.chosenBlock))
 const row = computed(() => store.chosenRow)
 /** "Everyone else" needs a block with a rule before it in the same column. */
 const canBeRest = computed(() => {
@@ -41,7 +43,10 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
 
 <template>
   <section class="border-b border-line px-3.5 py-3">
-    <template v-if="block">
+    <p v-if="held">
+      <b>{{ held }}</b> is writing in this block. It is free again when they go on to another one.
+    </p>
+    <template v-else-if="block">
       <h2>{{ blockNames[block.kind] }}</h2>
       <TextTools
         v-if="'text' in block && store.editor"

@@ -1,16 +1,38 @@
 <script setup lang="ts">
 import { blockKinds, type BlockKind } from '~~/core/letters'
+import type { Stamp } from '~~/server/utils/stamp'
 
-/** The line between two blocks, with its "+": what is inserted here comes here. */
-const props = defineProps<{ open: boolean; label?: string }>()
-const emit = defineEmits<{ open: []; close: []; choose: [kind: BlockKind] }>()
+/** The line between two blocks, with its "+": what is inserted here comes here. Stamps come between rows only. */
+const props = defineProps<{ open: boolean; label?: string; inColumn?: boolean }>()
+const emit = defineEmits<{
+  open: []
+  close: []
+  choose: [kind: BlockKind]
+  stamp: [stamp: Stamp]
+}>()
+const stamps = useStamps()
 const words = ref('')
 const at = ref(0)
 const input = ref<HTMLInputElement | null>(null)
+const offered = computed(() => [
+  ...blockKinds
+    .filter(({ kind }) => kind !== 'footer')
+    .map(({ kind, name, about }) => ({
+      key: kind as string,
+      name,
+      about,
+      take: () => emit('choose', kind),
+    })),
+  ...(props.inColumn ? [] : stamps.stamps).map((stamp) => ({
+    key: `stamp ${stamp.id}`,
+    name: stamp.name,
+    about: 'stamp',
+    take: () => emit('stamp', stamp),
+  })),
+])
 const found = computed(() =>
-  blockKinds.filter(
-    ({ kind, name, about }) =>
-      kind !== 'footer' && `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
+  offered.value.filter(({ name, about }) =>
+    `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
   ),
 )
 watch(
@@ -26,8 +48,7 @@ watch(
 function key(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') at.value = Math.min(found.value.length - 1, at.value + 1)
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1)
-  else if (event.key === 'Enter' && found.value[at.value])
-    emit('choose', found.value[at.value]!.kind)
+  else if (event.key === 'Enter') found.value[at.value]?.take()
   else if (event.key === 'Escape') emit('close')
   else return
   event.preventDefault()
@@ -73,16 +94,18 @@ function left(event: FocusEvent) {
       />
       <ul id="insert-kinds" role="listbox" aria-label="Blocks" class="mt-1 max-h-72 overflow-auto">
         <li
-          v-for="(kind, i) in found"
-          :key="kind.kind"
+          v-for="(one, i) in found"
+          :key="one.key"
           role="option"
           :aria-selected="i === at"
           class="flex cursor-pointer justify-between rounded px-2 py-1"
           :class="i === at && 'bg-brass-100'"
-          @mousedown.prevent="emit('choose', kind.kind)"
+          @mousedown.prevent="one.take()"
           @mousemove="at = i"
         >
-          <span>{{ kind.name }}</span><span class="muted small">{{ kind.about }}</span>
+          <span class="truncate">{{ one.name }}</span><span class="muted small flex-none pl-2">{{
+            one.about
+          }}</span>
         </li>
       </ul>
       <p v-if="!found.length" class="muted small px-2 py-1">No block is called that.</p>

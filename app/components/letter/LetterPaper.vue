@@ -3,6 +3,7 @@ import type { Block, Row } from '~~/core/letters'
 
 /** The paper: the letter as it will look, edited in place. */
 const store = useMailing()
+const stamps = useStamps()
 const session = useSession()
 const look = computed(() => session.account!.letterhead)
 /** The line whose insert menu is open: a row's number, or a row's id and a column. */
@@ -26,6 +27,12 @@ const shownWords = (part: Row | Block) => {
 const hiddenWords = ({ hidden }: Row | Block) => (hidden ? `not on ${hidden}` : null)
 const notes = (part: Row | Block) =>
   [shownWords(part), hiddenWords(part)].filter(Boolean).join(' · ')
+function stampWords(row: Row) {
+  const stamp = stamps.stampOf(row)
+  if (!stamp) return ''
+  return `stamp: ${stamp.name}${stamps.differs(row) ? ', changed here only' : ''}`
+}
+const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).join(' · ')
 </script>
 
 <template>
@@ -76,6 +83,7 @@ const notes = (part: Row | Block) =>
           @open="insertAt = String(index)"
           @close="insertAt = null"
           @choose="(kind) => (store.insert(index, kind), (insertAt = null))"
+          @stamp="(stamp) => (store.insertStamp(index, stamp), (insertAt = null))"
         />
         <div
           :style="{
@@ -83,14 +91,14 @@ const notes = (part: Row | Block) =>
             paddingTop: row.style?.space === undefined ? undefined : `${row.style.space}px`,
             paddingBottom: row.style?.space === undefined ? undefined : `${row.style.space}px`,
           }"
-          :class="notes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
+          :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
         >
           <p
-            v-if="notes(row)"
+            v-if="rowNotes(row)"
             class="truncate px-7 pt-1 text-[11.5px] text-canvas-700"
             style="font-family: var(--font-ui)"
           >
-            {{ notes(row) }}
+            {{ rowNotes(row) }}
           </p>
           <div
             class="grid"
@@ -126,6 +134,7 @@ const notes = (part: Row | Block) =>
                 </p>
                 <div class="pb-3">
                   <InsertLine
+                    in-column
                     :open="insertAt === `${row.id}:${c}`"
                     :label="`Insert a block into column ${c + 1}`"
                     @open="insertAt = `${row.id}:${c}`"

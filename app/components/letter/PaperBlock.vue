@@ -6,6 +6,9 @@ import { inheritedStyle, type Block, type Row } from '~~/core/letters'
 const props = defineProps<{ block: Block; row: Row; index: number }>()
 const emit = defineEmits<{ slash: [] }>()
 const store = useMailing()
+const presence = usePresence()
+/** Somebody else is writing here. */
+const held = computed(() => presence.whoIsIn(props.block.id))
 const session = useSession()
 const here = computed(() => store.chosen === props.block.id)
 const style = computed(() =>
@@ -62,7 +65,7 @@ const space = computed(() => props.block.style?.space)
     @focusin="store.chosen = block.id"
   >
     <div
-      v-if="here"
+      v-if="here && !held"
       class="absolute -top-3.5 right-2 z-20 flex rounded border border-line bg-sheet"
       style="font-family: var(--font-ui)"
     >
@@ -89,7 +92,14 @@ const space = computed(() => props.block.style?.space)
         </button>
       </template>
     </div>
-    <div ref="body">
+    <p
+      v-if="held"
+      class="absolute -top-3.5 left-2 z-20 rounded border border-dashed border-brass-500 bg-brass-100 px-1.5 text-[11.5px] leading-5"
+      style="font-family: var(--font-ui)"
+    >
+      {{ held }} is writing here
+    </p>
+    <div ref="body" :inert="!!held">
       <BlockFace :block="block" :chosen="here" :style="style" @slash="emit('slash')" />
     </div>
   </div>

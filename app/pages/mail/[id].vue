@@ -47,6 +47,8 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
       <StateMark :state="store.mailing.state" />
       <MailingStages class="ml-2" />
       <div class="ml-auto flex items-center gap-2">
+        <WhoElse v-if="route.path.endsWith('/letter')" />
+        <LetterMenu v-if="route.path.endsWith('/letter')" />
         <LetterOut v-if="route.path.endsWith('/letter')" />
         <NuxtLink
           v-if="route.path.endsWith('/letter')"

@@ -67,6 +67,11 @@ useKeys((event) => {
         <button class="btn btn-go w-full justify-center" @click="writeLetter">
           Write a letter
         </button>
+        <p class="small mt-2 flex gap-4">
+          <NuxtLink to="/mail/stamps" class="link">Stamps</NuxtLink>
+          <NuxtLink to="/mail/pictures" class="link">Pictures</NuxtLink>
+          <NuxtLink to="/settings/letterhead" class="link">Letterhead</NuxtLink>
+        </p>
       </div>
       <template v-for="group in groups" :key="group.state">
         <div class="side-title">{{ names[group.state] }}</div>

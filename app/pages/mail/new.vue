@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { findTemplates, purposes } from '~~/core/letters/templates'
+import type { OwnTemplate } from '~~/server/utils/template'
 
 /** What to start a letter from: a template, an earlier mailing, or an empty page. */
 interface Earlier {
@@ -12,6 +13,22 @@ const route = useRoute()
 const words = ref('')
 const purpose = computed(() => purposes.find((one) => one === route.query.for) ?? null)
 const found = computed(() => findTemplates(words.value, purpose.value))
+const own = useAnswer<OwnTemplate[]>(() => '/api/templates', { live: false })
+const ownFound = computed(() =>
+  purpose.value
+    ? []
+    : (own.answer.value ?? []).filter(({ name, about }) =>
+        `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
+      ),
+)
+async function removeOwn({ id, name }: OwnTemplate) {
+  if (!(await ask(`/api/templates/own/${id}`, { method: 'DELETE' }))) return
+  await own.reload()
+  useNotices().say(`The template “${name}” is gone. Letters made from it stay.`, {
+    label: 'Undo',
+    run: () => void ask(`/api/templates/own/${id}/restore`, { method: 'POST' }).then(own.reload),
+  })
+}
 const { answer: mailings } = useAnswer<Earlier[]>(() => '/api/mailings', { live: false })
 const earlier = computed(() =>
   (mailings.value ?? [])
@@ -59,21 +76,38 @@ async function from(mailing: Earlier) {
         <div class="grid grid-cols-3 gap-4">
           <TemplateCard
             v-if="!words && !purpose"
-            template-key="start"
+            path="/api/templates/start"
             name="The usual start"
             about="A heading, a greeting by name, one button"
             @choose="startLetter('start')"
           />
+          <div v-for="one in ownFound" :key="`own-${one.id}`" class="relative">
+            <TemplateCard
+              class="w-full"
+              :path="`/api/templates/own-${one.id}`"
+              :name="one.name"
+              :about="`Your own. ${one.about}`"
+              @choose="startLetter(`own-${one.id}`)"
+            />
+            <button
+              type="button"
+              class="btn btn-sm absolute top-1.5 right-1.5"
+              :aria-label="`Take the template ${one.name} away`"
+              @click="removeOwn(one)"
+            >
+              Take away
+            </button>
+          </div>
           <TemplateCard
             v-for="one in found"
             :key="one.key"
-            :template-key="one.key"
+            :path="`/api/templates/${one.key}`"
             :name="one.name"
             :about="one.about"
             @choose="startLetter(one.key)"
           />
         </div>
-        <p v-if="!found.length" class="sheet muted p-6">
+        <p v-if="!found.length && !ownFound.length" class="sheet muted p-6">
           Nothing to start from is called that. Try what it is for: “welcome”, “sale”, “survey”.
         </p>
       </div>

@@ -88,6 +88,7 @@ async function save() {
       </p>
       <p class="muted mt-1">Readers reach this Satchel at {{ answer.url }}.</p>
     </div>
+    <UserList />
     <ApiTokens />
   </div>
 </template>

@@ -6,6 +6,7 @@ import { selling } from './selling'
 import { telling } from './telling'
 import type { Template } from './build'
 
+export { inTemplate } from './in-template'
 export { purposes } from './build'
 export type { Purpose, Template } from './build'
 

@@ -77,6 +77,7 @@ test('what is left of the prompts is found by the proof', () => {
       segmentProblems: [],
       ruleProblems: [],
       renditions: null,
+      approval: null,
       postalAddress: '1 Slipway',
       gaps: new Map([['person.first_name', 0]]),
       links: new Map(),

@@ -1,5 +1,4 @@
 import { object, string } from 'yup'
-import { templateLetter, templates } from '~~/core/letters/templates'
 import { listsWithCounts } from '~~/database/lists'
 import { createMailing } from '~~/database/mailings'
 
@@ -8,6 +7,6 @@ export default defineEventHandler(async (event) => {
   const { template } = await readInput(event, object({ template: string().max(60) }))
   const { db, clock } = satchel()
   const listId = listsWithCounts(db)[0]?.id ?? null
-  const name = templates.find(({ key }) => key === template)?.name ?? 'A new letter'
-  return { id: createMailing(db, { name, listId, letter: templateLetter(template) }, clock()) }
+  const { letter, name } = letterToStartFrom(template ?? 'start')
+  return { id: createMailing(db, { name, listId, letter }, clock()) }
 })

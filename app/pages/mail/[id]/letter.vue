@@ -51,6 +51,29 @@ const isReading = (i: number) =>
       going.value[i]!.truths.includes(reading.answer.value.truth)))
 const missing = (without: string[]) =>
   without.length ? `without ${several(without.length, 'part', 'parts')}` : 'the whole letter'
+const presence = usePresence()
+const stamps = useStamps()
+const live = useLive()
+onMounted(() => {
+  void stamps.load()
+  if (store.mailing) presence.begin(store.mailing.id, () => store.chosen)
+})
+watch(
+  () => store.mailing?.id,
+  (id) => id !== undefined && presence.begin(id, () => store.chosen),
+)
+watch(
+  () => store.chosen,
+  (block) => void presence.say(block),
+)
+watch(
+  () => live.changes,
+  () => {
+    void stamps.load()
+    void presence.say(store.chosen)
+  },
+)
+onBeforeUnmount(presence.end)
 useLetterKeys()
 useKeys((event) => {
   if (isWriting(event)) return
@@ -152,8 +175,10 @@ useKeys((event) => {
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
         <BlockSettings v-if="store.canChange" />
         <RowSettings v-if="store.canChange" />
+        <StampSettings v-if="store.canChange" />
         <BlockComments />
         <SubjectPanel v-if="store.canChange && !store.chosen" />
+        <ApprovalPanel v-if="!store.chosen" />
         <section class="border-b border-line px-3.5 py-3">
           <div class="flex justify-between">
             <h2>Proof</h2>

@@ -1,0 +1,102 @@
+import type { Block, LetterDocument, Row } from './document'
+import { isSame } from './same'
+
+/**
+ * What is kept for reuse: a row's columns with their blocks, and how it looks. A letter's row that is linked
+ * to a stamp holds a copy, so that whatever reads letters need not know of stamps; who gets the row, and on
+ * what, is the letter's own affair.
+ */
+export type StampContent = Pick<Row, 'columns' | 'narrow' | 'style'>
+
+/** A stamp by its number, as a letter needs it. */
+export type StampContents = ReadonlyMap<number, StampContent>
+
+/** What of a row a stamp keeps. */
+export function stampContent({ columns, narrow, style }: Row): StampContent {
+  return { columns, ...(narrow ? { narrow } : {}), ...(style ? { style } : {}) }
+}
+
+/** A new row linked to a stamp. */
+export function stampRow(id: string, stamp: number, content: StampContent): Row {
+  return stamped({ id, stamp, columns: [] }, content)
+}
+
+/** The row with a stamp's content; blocks that stay where they are keep their ids. */
+export function stamped(row: Row, content: StampContent): Row {
+  const { id, shownTo, hidden, stamp } = row
+  let n = 0
+  const columns = content.columns.map((column, c) => ({
+    ...column,
+    blocks: column.blocks.map((block, at): Block => {
+      const before = row.columns[c]?.blocks[at]
+      n++
+      return { ...block, id: before?.kind === block.kind ? before.id : `${id}-${n}` }
+    }),
+  }))
+  return {
+    id,
+    ...(shownTo ? { shownTo } : {}),
+    ...(hidden ? { hidden } : {}),
+    ...(stamp === undefined ? {} : { stamp }),
+    ...stampContent({ ...content, id, columns }),
+  }
+}
+
+/** Whether a row holds what the stamp does, whatever its parts' ids. */
+export function isAsStamped(row: Row, content: StampContent): boolean {
+  return isSame(withoutIds(stampContent(row)), withoutIds(content))
+}
+
+/** The document with every linked row as its stamp is now; the same document where all are. */
+export function withStamps(document: LetterDocument, stamps: StampContents): LetterDocument {
+  let touched = false
+  const taken = new Set(document.rows.flatMap(idsIn))
+  const rows = document.rows.map((row) => {
+    const content = row.stamp === undefined ? undefined : stamps.get(row.stamp)
+    if (!content || isAsStamped(row, content)) return row
+    touched = true
+    return withOwnIds(stamped(row, content), new Set(idsIn(row)), taken)
+  })
+  return touched ? { ...document, rows } : document
+}
+
+/** The numbers of the stamps that a letter is linked to, each once. */
+export function stampsIn(document: LetterDocument): number[] {
+  return [...new Set(document.rows.flatMap(({ stamp }) => stamp ?? []))]
+}
+
+export function isStampId(value: unknown): value is number {
+  return typeof value === 'number' && Number.isSafeInteger(value) && value > 0
+}
+
+/** What a stamp holds without the ids of its parts, and shares as exact as they need be. */
+function withoutIds({ columns, ...row }: StampContent) {
+  return {
+    ...row,
+    columns: columns.map(({ share, blocks }) => ({
+      share: Math.round(share * 1e6),
+      blocks: blocks.map(({ id: _id, ...block }) => block),
+    })),
+  }
+}
+
+function idsIn(row: Row): string[] {
+  return row.columns.flatMap(({ blocks }) => blocks.map(({ id }) => id))
+}
+
+/** The row with ids that nothing else in the letter has. */
+function withOwnIds(row: Row, own: ReadonlySet<string>, taken: Set<string>): Row {
+  const free = (id: string) => {
+    let next = id
+    while (!own.has(next) && taken.has(next)) next += 'x'
+    taken.add(next)
+    return next
+  }
+  return {
+    ...row,
+    columns: row.columns.map((column) => ({
+      ...column,
+      blocks: column.blocks.map((block) => ({ ...block, id: free(block.id) })),
+    })),
+  }
+}

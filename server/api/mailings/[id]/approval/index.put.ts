@@ -1,0 +1,12 @@
+import { answerApproval } from '~~/database/approvals'
+import { verdictInput } from '~~/shared/inputs'
+
+/** What the one who was asked says of the letter they saw. */
+export default defineEventHandler(async (event) => {
+  const said = await readInput(event, verdictInput)
+  const { db, clock } = satchel()
+  const { letter_id } = unsentMailingOf(event)
+  if (!answerApproval(db, letter_id, said, await author(event), clock()))
+    throw refused('The letter has changed since you looked at it. Look again, then answer.')
+  return { ok: true }
+})

@@ -1,0 +1,7 @@
+import { setStampDeleted } from '~~/database/stamps'
+
+/** Gives a stamp back that was taken away. */
+export default defineEventHandler((event) => {
+  if (!setStampDeleted(satchel().db, idOf(event), null)) throw notFound('There is no such stamp.')
+  return { ok: true }
+})

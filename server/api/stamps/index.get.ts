@@ -1,0 +1,4 @@
+import { readStamps } from '~~/database/stamps'
+
+/** The stamps, and which letters are linked to each. */
+export default defineEventHandler(() => readStamps(satchel().db))

@@ -1,0 +1,13 @@
+import { letterOf, mailingById } from '~~/database/mailings'
+import { keepTemplate } from '~~/database/own-templates'
+import { templateInput } from '~~/shared/inputs'
+
+/** Keeps the letter of a mailing as a template. */
+export default defineEventHandler(async (event) => {
+  const { mailingId, name, about } = await readInput(event, templateInput)
+  const { db, clock } = satchel()
+  const mailing = mailingById(db, mailingId)
+  if (!mailing) throw notFound('This mailing is not on file.')
+  const letter = letterOf(db, mailing.letter_id)
+  return { id: keepTemplate(db, { name, about }, letter, await author(event), clock()) }
+})

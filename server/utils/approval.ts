@@ -1,0 +1,1 @@
+export type { Approval } from '~~/database/approvals'

@@ -1,0 +1,1 @@
+export type { Stamp } from '~~/database/stamps'

@@ -1,0 +1,1 @@
+export type { OwnTemplate } from '~~/database/own-templates'
