@@ -102,7 +102,14 @@ function cleanContent(json: Json): object | null {
     case 'quote':
       return { kind, text: cleanRichText(json.text), by: text(json.by, 200) }
     case 'picture':
-      return { kind, ...linkedPicture(json), width: number(json.width, 5, 100, 100) }
+      return {
+        kind,
+        ...linkedPicture(json),
+        width: number(json.width, 5, 100, 100),
+        ...(typeof json.narrowWidth === 'number'
+          ? { narrowWidth: number(json.narrowWidth, 5, 100, 100) }
+          : {}),
+      }
     case 'film':
       return { kind, ...linkedPicture(json) }
     case 'button':

@@ -58,8 +58,9 @@ export interface Picture extends Part {
   src: string
   alt: string
   href: string
-  /** Of the column, per cent. */
+  /** Of the column, per cent; on narrow screens another share of it, where one is said. */
   width: number
+  narrowWidth?: number
 }
 /** A picture that leads to a film, with a bar under it that says so. */
 export interface Film extends Part {

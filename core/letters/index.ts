@@ -58,8 +58,25 @@ export type { LetterChange } from './compare'
 export { shareCard, webDocument } from './web-version'
 export { gapsIn, MOST_RULES, renditionsOf, truthOf } from './renditions'
 export type { Rendition, TruthCount } from './renditions'
-export { cleanStyle, fontStacks, inherited, inheritedStyle, saidAt } from './style'
-export type { InheritedStyle, Style, StyleKey, StyleLevel } from './style'
+export {
+  backdropFits,
+  backdropPlaces,
+  cleanStyle,
+  fontStacks,
+  headingSize,
+  inherited,
+  inheritedStyle,
+  ranges,
+  saidAt,
+} from './style'
+export type {
+  BackdropFit,
+  BackdropPlace,
+  InheritedStyle,
+  Style,
+  StyleKey,
+  StyleLevel,
+} from './style'
 export { cleanDocument, readRow, safeLink } from './clean'
 export {
   fillInsOf,

@@ -1,3 +1,4 @@
+import type { Align } from './document'
 import type { Letterhead } from './letterhead'
 
 /** How something looks. What is left out is taken from what stands around it: letterhead → letter → row → block. */
@@ -14,7 +15,34 @@ export interface Style {
   ground?: string
   /** Above and below a row or a block, px. Not handed down. */
   space?: number
+  /** A line around a row or a block, px, and its colour. Not handed down. */
+  border?: number
+  borderColor?: string
+  /** What differs on narrow screens: size of text (handed down), space and where things stand. */
+  narrowSize?: number
+  narrowSpace?: number
+  narrowAlign?: Align
+  /** A picture behind a row: its source, where it stands and how it fills the row. Not handed down. */
+  backdrop?: string
+  backdropAt?: BackdropPlace
+  backdropFit?: BackdropFit
 }
+
+export const backdropPlaces = [
+  'top left',
+  'top center',
+  'top right',
+  'center left',
+  'center center',
+  'center right',
+  'bottom left',
+  'bottom center',
+  'bottom right',
+] as const
+export type BackdropPlace = (typeof backdropPlaces)[number]
+/** Filling the row, wholly visible, or in its own size. */
+export const backdropFits = ['cover', 'contain', 'auto'] as const
+export type BackdropFit = (typeof backdropFits)[number]
 
 export type StyleKey = keyof Style
 /** Where a value comes from. */
@@ -48,6 +76,11 @@ function letterheadStyle(letterhead: Letterhead): InheritedStyle {
   return { ink, accent, headingFont, textFont, size, corner }
 }
 
+/** How large a heading is beside running text, px. */
+export function headingSize(size: number, level: 1 | 2): number {
+  return Math.round(size * (level === 1 ? 1.8 : 1.33))
+}
+
 /** Stacks of fonts that mail programs have, with their names. */
 export const fontStacks = [
   { name: 'Georgia', stack: 'Georgia, "Times New Roman", serif' },
@@ -60,20 +93,47 @@ export const fontStacks = [
   { name: 'Courier', stack: '"Courier New", Courier, monospace' },
 ] as const
 
+type SizeKey = 'size' | 'corner' | 'space' | 'border' | 'narrowSize' | 'narrowSpace'
+/** Sizes in px, from the least to the most. */
+export const ranges: Record<SizeKey, [least: number, most: number]> = {
+  size: [10, 28],
+  corner: [0, 40],
+  space: [0, 120],
+  border: [0, 12],
+  narrowSize: [10, 28],
+  narrowSpace: [0, 120],
+}
+
+/** Where a picture comes from: our own pictures, or the web; else empty. Nothing that could end an attribute or a url(). */
+export function pictureSource(value: unknown): string {
+  return typeof value === 'string' && /^(\/p\/|https?:\/\/)[^\s"'()<>\\]{1,2000}$/.test(value)
+    ? value
+    : ''
+}
+
 /** A style out of what came from outside; what it can't hold is dropped. Undefined where nothing is left. */
 export function cleanStyle(json: unknown): Style | undefined {
   if (typeof json !== 'object' || json === null) return undefined
   const given = json as Record<string, unknown>
   const style: Style = {}
-  for (const key of ['ink', 'accent', 'ground'] as const)
+  for (const key of ['ink', 'accent', 'ground', 'borderColor'] as const)
     if (isColor(given[key])) style[key] = given[key].toLowerCase()
   for (const key of ['headingFont', 'textFont'] as const)
     if (isFont(given[key])) style[key] = given[key]
-  const within = { size: [10, 28], corner: [0, 40], space: [0, 120] } as const
-  for (const key of ['size', 'corner', 'space'] as const) {
+  for (const [key, [least, most]] of Object.entries(ranges) as [SizeKey, [number, number]][]) {
     const value = given[key]
     if (typeof value === 'number' && Number.isFinite(value))
-      style[key] = Math.round(Math.min(within[key][1], Math.max(within[key][0], value)))
+      style[key] = Math.round(Math.min(most, Math.max(least, value)))
+  }
+  const align = given.narrowAlign
+  if (align === 'left' || align === 'center' || align === 'right') style.narrowAlign = align
+  const backdrop = pictureSource(given.backdrop)
+  if (backdrop) {
+    style.backdrop = backdrop
+    const place = backdropPlaces.find((one) => one === given.backdropAt)
+    const fit = backdropFits.find((one) => one === given.backdropFit)
+    if (place) style.backdropAt = place
+    if (fit) style.backdropFit = fit
   }
   return Object.keys(style).length ? style : undefined
 }

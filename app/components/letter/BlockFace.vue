@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   blocksOf,
+  headingSize,
   isEmptyText,
   plainInline,
   readFillIn,
@@ -35,7 +36,6 @@ const button = computed(() => ({
   borderRadius: `${props.style.corner}px`,
   fontFamily: props.style.textFont,
 }))
-const headingSize = (level: 1 | 2) => Math.round(props.style.size * (level === 1 ? 1.8 : 1.33))
 </script>
 
 <template>
@@ -48,7 +48,7 @@ const headingSize = (level: 1 | 2) => Math.round(props.style.size * (level === 1
       class="pt-4 pb-1.5 leading-tight font-bold"
       :style="{
         fontFamily: style.headingFont,
-        fontSize: `${headingSize(block.level)}px`,
+        fontSize: `${headingSize(style.size, block.level)}px`,
         textAlign: block.align,
       }"
     >

@@ -38,6 +38,7 @@ function setSocial(at: number, change: { name?: string; href?: string } | null) 
 function setLink(value: string) {
   if (block.value) store.update(block.value.id, { href: safeLink(value) })
 }
+const bordered = computed(() => ['picture', 'button'].includes(block.value?.kind ?? ''))
 const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -114,6 +115,20 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
               @input="store.update(block.id, { width: Number(text($event)) })"
             />{{ block.width }}%</span
           >
+          <label for="narrow-width">On narrow</label>
+          <select
+            id="narrow-width"
+            class="field field-sm"
+            :value="block.narrowWidth ?? ''"
+            @change="
+              store.update(block.id, {
+                narrowWidth: text($event) === '' ? undefined : Number(text($event)),
+              })
+            "
+          >
+            <option value="">as on wide</option>
+            <option v-for="n in [25, 33, 50, 75, 100]" :key="n" :value="n">{{ n }}%</option>
+          </select>
         </template>
         <template v-if="'src' in block && block.src"
           ><span /><button
@@ -214,7 +229,20 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             { level: 'row', style: row?.style },
             { level: 'block', style: block.style },
           ]"
-          :keys="['ground', 'space', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+          :keys="[
+            'ground',
+            'space',
+            ...(bordered ? (['border', 'borderColor'] as const) : []),
+            'ink',
+            'accent',
+            'size',
+            'headingFont',
+            'textFont',
+            'corner',
+            'narrowSize',
+            'narrowSpace',
+            'narrowAlign',
+          ]"
           @change="store.update(block.id, { style: $event })"
         />
       </details>
@@ -229,7 +257,16 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       <StyleSettings
         class="mt-2.5"
         :levels="[{ level: 'letter', style: store.letter!.document.style }]"
-        :keys="['ground', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+        :keys="[
+          'ground',
+          'ink',
+          'accent',
+          'size',
+          'headingFont',
+          'textFont',
+          'corner',
+          'narrowSize',
+        ]"
         @change="store.setStyle($event)"
       />
     </template>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A small picture of what a path answers as HTML, asked for when it comes into sight. */
-const props = defineProps<{ path: string; title: string }>()
+const props = withDefaults(
+  defineProps<{ path: string; title: string; scale?: number; height?: number }>(),
+  { scale: 0.36, height: 190 },
+)
 const html = ref('')
 const frame = ref<HTMLElement | null>(null)
-const SCALE = 0.36
-const HEIGHT = 190
 let seen = false
 async function draw() {
   const got = await request<{ html: string }>(props.path).catch(() => null)
@@ -29,7 +30,7 @@ watch(
   <span
     ref="frame"
     class="block w-full flex-none overflow-hidden border-b border-line-soft bg-[#eceee7]"
-    :style="{ height: `${HEIGHT}px` }"
+    :style="{ height: `${height}px` }"
   >
     <iframe
       v-if="html"
@@ -40,9 +41,9 @@ watch(
       :title="title"
       class="pointer-events-none origin-top-left border-0"
       :style="{
-        width: `${100 / SCALE}%`,
-        height: `${HEIGHT / SCALE}px`,
-        transform: `scale(${SCALE})`,
+        width: `${100 / scale}%`,
+        height: `${height / scale}px`,
+        transform: `scale(${scale})`,
       }"
     />
   </span>

@@ -27,6 +27,24 @@ const shownWords = (part: Row | Block) => {
 const hiddenWords = ({ hidden }: Row | Block) => (hidden ? `not on ${hidden}` : null)
 const notes = (part: Row | Block) =>
   [shownWords(part), hiddenWords(part)].filter(Boolean).join(' · ')
+function rowLook({ style = {} }: Row) {
+  const { ground, space, border, borderColor, backdrop, backdropAt, backdropFit } = style
+  const px = space === undefined ? undefined : `${space}px`
+  return {
+    backgroundColor: ground,
+    paddingTop: px,
+    paddingBottom: px,
+    border: border ? `${border}px solid ${borderColor ?? '#dfe3d9'}` : undefined,
+    ...(backdrop
+      ? {
+          backgroundImage: `url("${backdrop}")`,
+          backgroundRepeat: 'no-repeat',
+          backgroundPosition: backdropAt ?? 'center center',
+          backgroundSize: backdropFit ?? 'cover',
+        }
+      : {}),
+  }
+}
 function stampWords(row: Row) {
   const stamp = stamps.stampOf(row)
   if (!stamp) return ''
@@ -86,16 +104,12 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
           @stamp="(stamp) => (store.insertStamp(index, stamp), (insertAt = null))"
         />
         <div
-          :style="{
-            background: row.style?.ground,
-            paddingTop: row.style?.space === undefined ? undefined : `${row.style.space}px`,
-            paddingBottom: row.style?.space === undefined ? undefined : `${row.style.space}px`,
-          }"
+          :style="rowLook(row)"
           :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
         >
           <p
             v-if="rowNotes(row)"
-            class="truncate px-7 pt-1 text-[11.5px] text-canvas-700"
+            class="truncate px-7 pt-1 pb-1.5 text-[11.5px] text-canvas-700"
             style="font-family: var(--font-ui)"
           >
             {{ rowNotes(row) }}

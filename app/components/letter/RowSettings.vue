@@ -99,7 +99,26 @@ const id = useId()
           { level: 'letter', style: store.letter!.document.style },
           { level: 'row', style: row.style },
         ]"
-        :keys="['ground', 'space', 'ink', 'accent', 'size', 'headingFont', 'textFont', 'corner']"
+        :keys="[
+          'ground',
+          'space',
+          'border',
+          'borderColor',
+          'ink',
+          'accent',
+          'size',
+          'headingFont',
+          'textFont',
+          'corner',
+          'narrowSize',
+          'narrowSpace',
+          'narrowAlign',
+        ]"
+        @change="store.updateRow(row.id, { style: $event })"
+      />
+      <BackdropField
+        class="mt-1.5"
+        :look="row.style"
         @change="store.updateRow(row.id, { style: $event })"
       />
     </details>

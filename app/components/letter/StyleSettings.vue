@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import {
   fontStacks,
+  inherited,
   inheritedStyle,
+  ranges,
   saidAt,
   type Style,
   type StyleKey,
@@ -12,19 +14,22 @@ import {
 const props = defineProps<{
   /** The levels from the letter down to this one, the last is the one that is set here. */
   levels: { level: StyleLevel; style: Style | undefined }[]
-  keys: StyleKey[]
+  keys: Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>[]
 }>()
 const emit = defineEmits<{ change: [style: Style | undefined] }>()
 const session = useSession()
 const own = computed(() => props.levels.at(-1)!.style)
-const holds = computed(() => ({
-  ground: undefined,
-  space: undefined,
-  ...inheritedStyle(session.account!.letterhead, ...props.levels.map(({ style }) => style)),
-  ...(own.value?.ground ? { ground: own.value.ground } : {}),
-  ...(own.value?.space === undefined ? {} : { space: own.value.space }),
-}))
-const names: Record<StyleKey, string> = {
+const holds = computed<Style>(() => {
+  const narrowSize = props.levels.findLast(({ style }) => style?.narrowSize !== undefined)
+  return {
+    ...inheritedStyle(session.account!.letterhead, ...props.levels.map(({ style }) => style)),
+    ...(narrowSize ? { narrowSize: narrowSize.style!.narrowSize! } : {}),
+    ...own.value,
+  }
+})
+/** What is set in a place of its own. */
+type Settable = Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>
+const names: Record<Settable, string> = {
   ink: 'Ink',
   accent: 'Links, buttons',
   headingFont: 'Headings',
@@ -33,12 +38,24 @@ const names: Record<StyleKey, string> = {
   corner: 'Corners',
   ground: 'Ground',
   space: 'Space',
+  border: 'Border',
+  borderColor: 'Its colour',
+  narrowSize: 'Size, narrow',
+  narrowSpace: 'Space, narrow',
+  narrowAlign: 'Stands, narrow',
 }
-const colors = ['ink', 'accent', 'ground']
+const colors = ['ink', 'accent', 'ground', 'borderColor']
 const fonts = ['headingFont', 'textFont']
-const handedDown = (key: StyleKey) => key !== 'ground' && key !== 'space'
-const from = (key: StyleKey) => saidAt(key, props.levels)
-function set(key: StyleKey, value: string | number | undefined) {
+const handedDown = (key: Settable) => (inherited as readonly string[]).includes(key)
+const from = (key: Settable) => saidAt(key, props.levels)
+const usual: Partial<Record<Settable, string>> = {
+  space: 'usual',
+  narrowSize: 'as on wide',
+  narrowSpace: 'as on wide',
+  border: 'none',
+}
+const range = (key: Settable) => ranges[key as keyof typeof ranges]
+function set(key: Settable, value: string | number | undefined) {
   const { [key]: _before, ...rest } = own.value ?? {}
   const next = value === undefined ? rest : { ...rest, [key]: value }
   emit('change', Object.keys(next).length ? next : undefined)
@@ -72,15 +89,27 @@ const id = useId()
           {{ font.name }}
         </option>
       </select>
+      <select
+        v-else-if="key === 'narrowAlign'"
+        :id="`${id}-${key}`"
+        class="field field-sm"
+        :value="own?.narrowAlign ?? ''"
+        @change="set(key, given($event) || undefined)"
+      >
+        <option value="">as on wide</option>
+        <option value="left">left</option>
+        <option value="center">in the middle</option>
+        <option value="right">right</option>
+      </select>
       <span v-else class="flex items-center gap-2">
         <input
           :id="`${id}-${key}`"
           type="number"
           class="field field-sm w-20"
-          :min="key === 'size' ? 10 : 0"
-          :max="key === 'size' ? 28 : key === 'corner' ? 40 : 120"
+          :min="range(key)[0]"
+          :max="range(key)[1]"
           :value="holds[key]"
-          :placeholder="key === 'space' ? 'usual' : ''"
+          :placeholder="usual[key] ?? ''"
           @change="set(key, given($event) === '' ? undefined : Number(given($event)))"
         />px
       </span>

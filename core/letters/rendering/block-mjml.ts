@@ -1,8 +1,9 @@
-import { blocksOf, rowOfBlock, type Block, type LetterDocument } from '../document'
+import { blocksOf, rowOfBlock, type Block, type LetterDocument, type Row } from '../document'
 import { inlinesOf, isEmptyText } from '../rich-text'
-import type { InheritedStyle } from '../style'
+import { headingSize, type InheritedStyle } from '../style'
 import { escapeHtml } from './escape'
 import type { Rendering } from './frame'
+import { classes, narrowClass } from './narrow'
 import { cleanHtml } from './raw-html'
 import { inlineHtml, linkTag, richHtml } from './rich-html'
 import { slotMark } from './slots'
@@ -12,6 +13,8 @@ export interface Around {
   sides: [left: number, right: number]
   width: number
   style: InheritedStyle
+  document: LetterDocument
+  row: Row
 }
 
 const LINE = '#dfe3d9'
@@ -70,7 +73,7 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
     case 'divider':
       return `<mj-divider border-width="1px" border-color="${LINE}"${common(block, around, 14, 14)} />`
     case 'space':
-      return `<mj-spacer height="${block.height}px"${hiddenClass(block)} />`
+      return `<mj-spacer height="${block.height}px"${classesOf(block, around)} />`
     case 'table':
       return table(block, around)
     case 'social':
@@ -96,21 +99,23 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
   }
 }
 
-/** How large a heading is beside running text. */
-export function headingSize(size: number, level: 1 | 2): number {
-  return Math.round(size * (level === 1 ? 1.8 : 1.33))
-}
-
 /** Padding, ground and class, which every kind of block may have. */
-function common(block: Block, { sides }: Around, above: number, below: number): string {
+function common(block: Block, around: Around, above: number, below: number): string {
+  const { sides } = around
   const space = block.style?.space
   const [top, bottom] = space === undefined ? [above, below] : [space, space]
   const ground = block.style?.ground ? ` container-background-color="${block.style.ground}"` : ''
-  return ` padding="${top}px ${sides[1]}px ${bottom}px ${sides[0]}px"${ground}${hiddenClass(block)}`
+  return ` padding="${top}px ${sides[1]}px ${bottom}px ${sides[0]}px"${ground}${classesOf(block, around)}`
 }
 
-function hiddenClass({ hidden }: Block): string {
-  return hidden ? ` css-class="not-${hidden}"` : ''
+/** A line around a picture or a button. */
+function border({ style }: Block): string {
+  return style?.border ? ` border="${style.border}px solid ${style.borderColor ?? LINE}"` : ''
+}
+
+function classesOf(block: Block, { document, row }: Around): string {
+  const hidden = block.hidden ? `not-${block.hidden}` : ''
+  return classes([hidden, narrowClass(document, block, row)])
 }
 
 function picture(
@@ -125,7 +130,7 @@ function picture(
   if (src === '') return ''
   const whole = src.startsWith('/') ? url + src : src
   const link = href ? ` href="${href}"` : ''
-  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${common(block, around, 8, below)}${link} />`
+  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${border(block)}${common(block, around, 8, below)}${link} />`
 }
 
 function button(
@@ -135,7 +140,7 @@ function button(
   around: Around,
 ): string {
   const { accent, textFont, size, corner } = around.style
-  return `<mj-button align="${align}" href="${href}" background-color="${accent}" color="#ffffff" font-family="${escapeHtml(textFont)}" font-size="${size}px" border-radius="${corner}px" inner-padding="12px 22px"${common(block, around, 12, 12)}>${escapeHtml(label)}</mj-button>`
+  return `<mj-button align="${align}" href="${href}" background-color="${accent}" color="#ffffff" font-family="${escapeHtml(textFont)}" font-size="${size}px" border-radius="${corner}px"${border(block)} inner-padding="12px 22px"${common(block, around, 12, 12)}>${escapeHtml(label)}</mj-button>`
 }
 
 function table(block: Extract<Block, { kind: 'table' }>, around: Around): string {

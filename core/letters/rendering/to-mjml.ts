@@ -2,6 +2,7 @@ import type { LetterDocument, Row } from '../document'
 import { inheritedStyle, type InheritedStyle } from '../style'
 import { blockToMjml, type Around } from './block-mjml'
 import { escapeHtml } from './escape'
+import { classes, narrowClass, narrowRules } from './narrow'
 import type { Rendering } from './frame'
 import { slotMark } from './slots'
 
@@ -30,7 +31,7 @@ export function documentToMjml(
 <mj-text font-size="${letter.size}px" line-height="1.55" padding="6px ${SIDE}px" />
 <mj-section padding="0" background-color="${look.paper}" />
 </mj-attributes>
-<mj-style>${styleSheet(document, letter)}</mj-style>
+<mj-style>${styleSheet(rendering, letter)}</mj-style>
 </mj-head>
 <mj-body width="${look.width}px" background-color="${document.style?.ground ?? look.ground}">
 <mj-section padding="10px 0 0"><mj-column></mj-column></mj-section>
@@ -40,13 +41,23 @@ ${logo(rendering)}${rows}
 }
 
 /** What needs a style sheet; programs that strip it show everything, one column beside the other. */
-function styleSheet(document: LetterDocument, letter: InheritedStyle): string {
+function styleSheet(rendering: Rendering, letter: InheritedStyle): string {
+  const { document } = rendering
   const hidden = JSON.stringify(document).includes('"hidden":')
-  const base = `a { color: ${letter.accent}; } p { margin: 0 0 12px; } ul, ol { margin: 0 0 12px; padding-left: 22px; }`
-  if (!hidden) return base
-  return `${base}
-@media only screen and (max-width:${NARROW}px) { .not-narrow { display: none !important; } }
-@media only screen and (min-width:${NARROW + 1}px) { .not-wide { display: none !important; } }`
+  const narrow = narrowRules(document)
+  const whole = `a { color: ${letter.accent}; } p { margin: 0 0 12px; } ul, ol { margin: 0 0 12px; padding-left: 22px; }`
+  const onNarrow = [...(hidden ? ['.not-narrow { display: none !important; }'] : []), ...narrow]
+  return [
+    whole,
+    onNarrow.length
+      ? `@media only screen and (max-width:${NARROW}px) { ${onNarrow.join(' ')} }`
+      : '',
+    hidden
+      ? `@media only screen and (min-width:${NARROW + 1}px) { .not-wide { display: none !important; } }`
+      : '',
+  ]
+    .filter(Boolean)
+    .join('\n')
 }
 
 function logo({ letterhead: look, url, senderName }: Rendering): string {
@@ -64,17 +75,17 @@ function rowToMjml(row: Row, rendering: Rendering): string {
         sides: [left, right],
         width: Math.round(letterhead.width * column.share) - left - right,
         style: inheritedStyle(letterhead, document.style, row.style, block.style),
+        document,
+        row,
       }
       return forSome(rendering, block.id, blockToMjml(block, rendering, around))
     })
     const width = Math.round(column.share * 10_000) / 100
     return `<mj-column width="${width}%" vertical-align="top">${blocks.join('\n')}</mj-column>`
   })
-  const { ground, space } = row.style ?? {}
   const attributes = [
-    ground ? ` background-color="${ground}"` : '',
-    space === undefined ? '' : ` padding="${space}px 0"`,
-    row.hidden ? ` css-class="not-${row.hidden}"` : '',
+    ...rowLook(row, rendering),
+    classes([row.hidden ? `not-${row.hidden}` : '', narrowClass(rendering.document, row)]),
     row.narrow === 'reverse' && last > 0 ? ' direction="rtl"' : '',
   ].join('')
   return forSome(
@@ -82,6 +93,20 @@ function rowToMjml(row: Row, rendering: Rendering): string {
     row.id,
     `<mj-section${attributes}>${inOrder(columns, row.narrow)}</mj-section>`,
   )
+}
+
+/** Ground, space, border and what stands behind a row, as attributes. */
+function rowLook({ style = {} }: Row, { url }: Rendering): string[] {
+  const { ground, space, border, borderColor, backdrop } = style
+  const behind = backdrop?.startsWith('/') ? url + backdrop : backdrop
+  return [
+    ground ? ` background-color="${ground}"` : '',
+    space === undefined ? '' : ` padding="${space}px 0"`,
+    border ? ` border="${border}px solid ${borderColor ?? '#dfe3d9'}"` : '',
+    behind
+      ? ` background-url="${escapeHtml(behind)}" background-repeat="no-repeat" background-size="${style.backdropFit ?? 'cover'}" background-position="${style.backdropAt ?? 'center center'}"`
+      : '',
+  ]
 }
 
 /** On narrow the columns stand one under the other in the order of the source. */

@@ -1,0 +1,80 @@
+import type { Block, LetterDocument, Row } from '../document'
+import { headingSize } from '../style'
+
+/**
+ * What differs on narrow screens, as rules of a style sheet for classes that only those parts have. Programs
+ * that keep no style sheets show what holds on wide.
+ */
+export function narrowRules(document: LetterDocument): string[] {
+  return document.rows.flatMap((row) => [
+    ...rowRules(document, row),
+    ...row.columns.flatMap(({ blocks }) =>
+      blocks.flatMap((block) => blockRules(document, row, block)),
+    ),
+  ])
+}
+
+/** The class by which a row or a block is met; empty where nothing differs on narrow. */
+export function narrowClass(document: LetterDocument, part: Row | Block, row?: Row): string {
+  const own =
+    part.style?.narrowSpace !== undefined ||
+    part.style?.narrowAlign !== undefined ||
+    ('narrowWidth' in part && part.narrowWidth !== undefined)
+  const sized = row && narrowSize(document, row, part as Block) !== undefined
+  return own || sized ? `n-${part.id}` : ''
+}
+
+/** Classes as an attribute of MJML. */
+export function classes(names: string[]): string {
+  const all = names.filter(Boolean).join(' ')
+  return all ? ` css-class="${all}"` : ''
+}
+
+function rowRules(document: LetterDocument, row: Row): string[] {
+  const name = narrowClass(document, row)
+  const { narrowSpace, narrowAlign } = row.style ?? {}
+  if (!name) return []
+  return [
+    narrowSpace === undefined
+      ? ''
+      : `.${name} > table > tbody > tr > td { padding-top: ${narrowSpace}px !important; padding-bottom: ${narrowSpace}px !important; }`,
+    narrowAlign ? aligned(`.${name} td`, narrowAlign) : '',
+  ].filter(Boolean)
+}
+
+function blockRules(document: LetterDocument, row: Row, block: Block): string[] {
+  const name = narrowClass(document, block, row)
+  if (!name) return []
+  const { narrowSpace, narrowAlign } = block.style ?? {}
+  const size = narrowSize(document, row, block)
+  const rules = [
+    narrowSpace === undefined
+      ? ''
+      : `.${name} { padding-top: ${narrowSpace}px !important; padding-bottom: ${narrowSpace}px !important; }`,
+    narrowAlign ? aligned(`.${name}`, narrowAlign) : '',
+    size === undefined ? '' : sized(name, block, size),
+  ]
+  if (block.kind === 'picture' && block.narrowWidth !== undefined)
+    rules.push(
+      `.${name} td { width: ${block.narrowWidth}% !important; } .${name} table { width: 100% !important; }`,
+    )
+  return rules.filter(Boolean)
+}
+
+/** The size of text on narrow that is said nearest, where one is said. */
+function narrowSize(document: LetterDocument, row: Row, block: Block): number | undefined {
+  return block.style?.narrowSize ?? row.style?.narrowSize ?? document.style?.narrowSize
+}
+
+function sized(name: string, block: Block, size: number): string {
+  const px = block.kind === 'heading' ? headingSize(size, block.level) : size
+  const within = ['div', 'h1', 'h2', 'a', 'table'].map((tag) => `.${name} ${tag}`).join(', ')
+  return `${within} { font-size: ${px}px !important; }`
+}
+
+/** Text by its own property, buttons and pictures by the margins of their table. */
+function aligned(at: string, align: 'left' | 'center' | 'right'): string {
+  const left = align === 'left' ? '0' : 'auto'
+  const right = align === 'right' ? '0' : 'auto'
+  return `${at}, ${at} div { text-align: ${align} !important; } ${at} > table { margin-left: ${left} !important; margin-right: ${right} !important; }`
+}
