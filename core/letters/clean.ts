@@ -217,9 +217,10 @@ function cleanInline(json: unknown): Inline[] {
     const expression = text(json.attrs.expression, 300).replace(/[{}%]/g, '')
     return expression.trim() ? [{ type: 'fillIn', attrs: { expression } }] : []
   }
-  if (json.type !== 'text' || typeof json.text !== 'string' || json.text === '') return []
+  const words = json.type === 'text' ? text(json.text, 20_000) : ''
+  if (words === '') return []
   const marks = Array.isArray(json.marks) ? json.marks.flatMap(cleanMark) : []
-  return [{ type: 'text', text: text(json.text, 20_000), ...(marks.length ? { marks } : {}) }]
+  return [{ type: 'text', text: words, ...(marks.length ? { marks } : {}) }]
 }
 
 function cleanMark(json: unknown): Mark[] {

@@ -21,6 +21,24 @@ const ownFound = computed(() =>
         `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
       ),
 )
+const bringing = ref(false)
+/** A letter from a file; what could not be understood is said, once the letter is open. */
+async function bring(file: File | undefined) {
+  if (!file) return
+  bringing.value = true
+  const made = await ask<{ id: number; notUnderstood: string[] }>('/api/mailings/from-file', {
+    method: 'POST',
+    query: { name: file.name },
+    body: file,
+  })
+  bringing.value = false
+  if (!made) return
+  await navigateTo(`/mail/${made.id}/letter`)
+  if (made.notUnderstood.length)
+    useNotices().say(
+      `Look through it: ${made.notUnderstood.join('; ')}. What a letter can’t hold stands as HTML, cleaned.`,
+    )
+}
 async function removeOwn({ id, name }: OwnTemplate) {
   if (!(await ask(`/api/templates/own/${id}`, { method: 'DELETE' }))) return
   await own.reload()
@@ -117,6 +135,20 @@ async function from(mailing: Earlier) {
           <button type="button" class="btn w-full justify-center" @click="startLetter('empty')">
             An empty page
           </button>
+          <label
+            class="btn mt-2 w-full cursor-pointer justify-center focus-within:outline-2 focus-within:outline-brass-500"
+            @dragover.prevent
+            @drop.prevent="bring($event.dataTransfer?.files[0])"
+          >
+            {{ bringing ? 'Reading…' : 'A file: HTML, MJML, JSON' }}
+            <input
+              type="file"
+              class="sr-only"
+              accept=".html,.htm,.mjml,.json,.txt,text/html,application/json"
+              :disabled="bringing"
+              @change="bring(($event.target as HTMLInputElement).files?.[0])"
+            />
+          </label>
           <h3 class="muted small mt-4 mb-1">One of your mailings</h3>
           <button
             v-for="one in earlier"

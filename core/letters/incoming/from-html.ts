@@ -1,0 +1,278 @@
+import { safeLink } from '../clean'
+import { isEmptyText, plainInline, type TextNode } from '../rich-text'
+import type { Block } from '../document'
+import {
+  alignOf,
+  attribute,
+  colorOf,
+  elementsIn,
+  findAll,
+  isElement,
+  outerHtml,
+  styleOf,
+  textOf,
+  type MarkupElement,
+  type MarkupNode,
+} from './dom'
+import {
+  blockOf,
+  blocksOnly,
+  docOf,
+  isRow,
+  note,
+  pictureFrom,
+  rowWith,
+  type IncomingPart,
+  type Report,
+} from './parts'
+import { isBlockLevel, lineFrom, textFrom } from './rich-text-from'
+
+/** The body of HTML as parts of a letter. What can't be understood stays as a block of HTML and is reported. */
+export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): IncomingPart[] {
+  const parts: IncomingPart[] = []
+  let run: MarkupNode[] = []
+  const flush = () => {
+    const text = withoutWayOut(textFrom(run), report)
+    run = []
+    if (isEmptyText(docOf(text))) return
+    const last = parts.at(-1)
+    // Paragraphs that follow each other are one text.
+    if (last && !isRow(last) && last.kind === 'text')
+      parts[parts.length - 1] = { ...last, text: docOf([...last.text.content, ...text]) }
+    else parts.push(blockOf('text', { text: docOf(text) }))
+  }
+  for (const node of nodes) {
+    if (!isElement(node)) run.push(node)
+    else if (isHidden(node) || dropped.has(node.name)) {
+      if (node.name === 'script') note(report, 'a script, left out')
+    } else if (isOnlyText(node)) {
+      // A paragraph is one of its own even beside text without one.
+      run.push(node)
+    } else {
+      flush()
+      parts.push(...partsFromElement(node, report))
+    }
+  }
+  flush()
+  return parts
+}
+
+/** What stands hidden at the beginning: the line that inboxes show. */
+export function hiddenPreview(nodes: readonly MarkupNode[]): string {
+  const hidden = findAll(nodes, 'div', 'span', 'p', 'td').find(
+    (element) => isHidden(element) && textOf(element),
+  )
+  return hidden ? textOf(hidden) : ''
+}
+
+const dropped = new Set(['script', 'style', 'head', 'title', 'meta', 'link', 'base', 'noscript'])
+/** What a letter can't hold. */
+const foreign: Record<string, string> = {
+  form: 'a form',
+  input: 'a form',
+  select: 'a form',
+  textarea: 'a form',
+  iframe: 'a frame',
+  video: 'a film',
+  audio: 'a sound',
+  object: 'an object',
+  embed: 'an object',
+  svg: 'a drawing (SVG)',
+  canvas: 'a drawing',
+}
+
+function partsFromElement(element: MarkupElement, report: Report): IncomingPart[] {
+  const children = element.children as MarkupNode[]
+  const { name } = element
+  if (foreign[name]) {
+    note(report, foreign[name])
+    return [blockOf('html', { html: outerHtml(element) })]
+  }
+  if (/^h[1-6]$/.test(name)) return headingFrom(element, report)
+  switch (name) {
+    case 'img':
+      return pictureFrom(element, '', report)
+    case 'hr':
+      return [blockOf('divider', {})]
+    case 'a': {
+      const images = findAll(children, 'img')
+      if (images.length && !textOf(element))
+        return images.flatMap((image) => pictureFrom(image, attribute(element, 'href'), report))
+      return looksLikeButton(element) ? [buttonFrom(element)] : partsFromHtml(children, report)
+    }
+    case 'blockquote':
+      return quoteFrom(element)
+    case 'pre':
+      return [blockOf('code', { code: codeOf(element) })]
+    case 'table':
+      return isData(element) ? [tableFrom(element)] : layoutFrom(element, report)
+    default:
+      return partsFromHtml(children, report)
+  }
+}
+
+/** A heading, with the pictures that stand in it. */
+function headingFrom(element: MarkupElement, report: Report): IncomingPart[] {
+  const images = findAll(element.children as MarkupNode[], 'img')
+  const pictures = images.flatMap((image) => pictureFrom(image, '', report))
+  const content = lineFrom(element.children as MarkupNode[])
+  if (!content.length) return pictures
+  const ink = colorOf(styleOf(element, 'color'))
+  const heading = blockOf('heading', {
+    level: element.name === 'h1' ? 1 : 2,
+    align: alignOf(element),
+    text: docOf([{ type: 'paragraph', content }]),
+    ...(ink ? { style: { ink } } : {}),
+  })
+  return [...pictures, heading]
+}
+
+function quoteFrom(element: MarkupElement): Block[] {
+  const text = docOf(textFrom(element.children as MarkupNode[]))
+  return isEmptyText(text) ? [] : [blockOf('quote', { text, by: '' })]
+}
+
+function buttonFrom(element: MarkupElement): Block {
+  const accent = groundOf(element) ?? groundOf(element.parent as MarkupElement)
+  return blockOf('button', {
+    label: textOf(element),
+    href: safeLink(attribute(element, 'href')),
+    align: alignOf(element),
+    ...(accent ? { style: { accent } } : {}),
+  })
+}
+
+/** A link that is filled like one, or stands alone in a filled cell. */
+function looksLikeButton(element: MarkupElement): boolean {
+  const words = textOf(element)
+  if (!words || words.length > 60) return false
+  if (/\b(button|btn|cta)\b/i.test(attribute(element, 'class'))) return true
+  if (attribute(element, 'role') === 'button') return true
+  const roomy = ['padding', 'padding-top', 'border-radius', 'line-height'].some((key) =>
+    styleOf(element, key),
+  )
+  if (groundOf(element) && (roomy || styleOf(element, 'display').includes('block'))) return true
+  const around = element.parent
+  return (
+    !!around &&
+    isElement(around as MarkupNode) &&
+    (around as MarkupElement).name === 'td' &&
+    groundOf(around as MarkupElement) !== undefined &&
+    textOf(around as MarkupElement) === words &&
+    roomy
+  )
+}
+
+function groundOf(element: MarkupElement | null): string | undefined {
+  if (!element || !isElement(element as MarkupNode)) return undefined
+  const said =
+    styleOf(element, 'background-color') ||
+    styleOf(element, 'background') ||
+    attribute(element, 'bgcolor')
+  return colorOf(said)
+}
+
+const rowsOf = (table: MarkupElement) =>
+  elementsIn(table.children as MarkupNode[]).flatMap((child) =>
+    child.name === 'tr'
+      ? [child]
+      : ['tbody', 'thead', 'tfoot'].includes(child.name)
+        ? elementsIn(child.children as MarkupNode[]).filter(({ name }) => name === 'tr')
+        : [],
+  )
+const cellsOf = (row: MarkupElement) =>
+  elementsIn(row.children as MarkupNode[]).filter(({ name }) => name === 'td' || name === 'th')
+
+/** Whether a table holds data and is not there for the layout. */
+function isData(table: MarkupElement): boolean {
+  if (attribute(table, 'role') === 'presentation') return false
+  const inside = table.children as MarkupNode[]
+  if (findAll(inside, 'table', 'img').length) return false
+  if (findAll(inside, 'th').length || Number(attribute(table, 'border')) > 0) return true
+  const rows = rowsOf(table).map(cellsOf)
+  const width = rows[0]?.length ?? 0
+  return (
+    rows.length > 1 &&
+    width > 1 &&
+    rows.every((cells) => cells.length === width && cells.every((cell) => textOf(cell).length < 80))
+  )
+}
+
+function tableFrom(table: MarkupElement): Block {
+  const rows = rowsOf(table).map(cellsOf)
+  return blockOf('table', {
+    head: rows[0]?.every(({ name }) => name === 'th') ?? false,
+    cells: rows.map((cells) => cells.map((cell) => textOf(cell))),
+  })
+}
+
+/** A table that is there for the layout: its cells one under the other, or side by side as columns. */
+function layoutFrom(table: MarkupElement, report: Report): IncomingPart[] {
+  return rowsOf(table).flatMap((row): IncomingPart[] => {
+    const columns = cellsOf(row).flatMap((cell) => {
+      const parts = partsFromHtml(cell.children as MarkupNode[], report)
+      const width = attribute(cell, 'width') || styleOf(cell, 'width')
+      return parts.length ? [{ parts, share: Number.parseFloat(width) || 0 }] : []
+    })
+    if (columns.length < 2 || columns.length > 4) return columns.flatMap(({ parts }) => parts)
+    const known = columns.every(({ share }) => share > 0)
+    return [
+      rowWith(
+        columns.map(({ parts, share }) => ({
+          share: known ? share : 1,
+          blocks: blocksOnly(parts),
+        })),
+      ),
+    ]
+  })
+}
+
+/** Text and inline elements, or a paragraph or list of nothing else. */
+function isOnlyText(element: MarkupElement): boolean {
+  const children = element.children as MarkupNode[]
+  const textual = !isBlockLevel(element) || ['p', 'ul', 'ol'].includes(element.name)
+  if (!textual || foreign[element.name] || element.name === 'img') return false
+  if (element.name === 'a' && looksLikeButton(element)) return false
+  return children.every((child) =>
+    isElement(child) ? isOnlyText(child) || (child.name === 'li' && isOnlyTextItem(child)) : true,
+  )
+}
+
+const isOnlyTextItem = (item: MarkupElement) =>
+  (item.children as MarkupNode[]).every((child) => !isElement(child) || isOnlyText(child))
+
+function isHidden(element: MarkupElement): boolean {
+  return (
+    styleOf(element, 'display') === 'none' ||
+    styleOf(element, 'mso-hide') === 'all' ||
+    styleOf(element, 'max-height') === '0' ||
+    styleOf(element, 'max-height') === '0px'
+  )
+}
+
+function codeOf(element: MarkupElement): string {
+  const lines = (nodes: readonly MarkupNode[]): string =>
+    nodes
+      .map((node) =>
+        node.type === 'text'
+          ? node.data
+          : isElement(node)
+            ? node.name === 'br'
+              ? '\n'
+              : lines(node.children as MarkupNode[])
+            : '',
+      )
+      .join('')
+  return lines(element.children as MarkupNode[]).replace(/^\n|\s+$/g, '')
+}
+
+/** Another sender's way out leads out of their list; the footer has ours. */
+function withoutWayOut(text: TextNode[], report: Report): TextNode[] {
+  return text.filter((node) => {
+    const wayOut = JSON.stringify(node).match(/unsubscribe|opt-?out/i)
+    const links = JSON.stringify(node).includes('"type":"link"')
+    const isIt = !!wayOut && (links || plainInline(docOf([node])).length < 120)
+    if (isIt) note(report, 'their way to unsubscribe; the footer has ours')
+    return !isIt
+  })
+}

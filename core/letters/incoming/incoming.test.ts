@@ -1,0 +1,217 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { cleanDocument } from '../clean'
+import { blocksOf, type Block, type Letter } from '../document'
+import { defaultLetterhead } from '../letterhead'
+import { fillInsOf } from '../fill-ins'
+import { plainInline } from '../rich-text'
+import { compileLetter, letterSource } from '../rendering'
+import { templates } from '../templates'
+import { readLetterFile, type IncomingLetter } from '.'
+
+const frame = {
+  letterhead: defaultLetterhead,
+  postalAddress: '1 Slipway',
+  senderName: 'Galewright',
+  listName: 'Wind notes',
+  url: 'https://mail.example',
+}
+function read(text: string): IncomingLetter {
+  const got = readLetterFile(text)
+  if ('problem' in got) throw new Error(got.problem)
+  return got
+}
+const page = (body: string, head = '') =>
+  `<!doctype html><html><head>${head}</head><body>${body}</body></html>`
+const blocks = (text: string) =>
+  blocksOf(read(text).letter.document).filter(({ kind }) => kind !== 'footer')
+const kinds = (text: string) => blocks(text).map(({ kind }) => kind)
+const wordsOf = (block: Block) =>
+  'text' in block ? plainInline(block.text) : 'label' in block ? block.label : ''
+
+test.each(templates)('$name comes back from its own MJML', async ({ letter }) => {
+  const { letter: back } = read(await letterSource(withLinks(letter), frame, 'mjml'))
+  expect(back.subject).toBe(letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim())
+  const said = (one: Letter, kind: string) =>
+    blocksOf(one.document)
+      .filter((block) => block.kind === kind)
+      .map(wordsOf)
+  expect(said(back, 'heading')).toEqual(said(letter, 'heading'))
+  for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
+  const columns = (one: Letter) => one.document.rows.filter((row) => row.columns.length > 1).length
+  expect(columns(back)).toBe(columns(letter))
+  const fills = (one: Letter) => new Set(fillInsOf(one).map(({ fillIn }) => fillIn.path))
+  for (const path of fills({ ...letter, subject: '', previewText: '' }))
+    expect(fills(back)).toContain(path)
+})
+
+test.each(templates)('$name comes back from its own HTML', async ({ letter }) => {
+  const { letter: back } = read(await letterSource(withLinks(letter), frame, 'html'))
+  const said = (one: Letter, kind: string) =>
+    blocksOf(one.document)
+      .filter((block) => block.kind === kind)
+      .map(wordsOf)
+  expect(said(back, 'heading')).toEqual(said(letter, 'heading'))
+  for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
+  await expect(compileLetter(back, frame)).resolves.toBeDefined()
+})
+
+test('JSON is the letter itself; links to stamps of another account are none here', () => {
+  const { letter } = templates[0]!
+  expect(read(JSON.stringify(letter)).letter).toEqual(letter)
+  const stamped = structuredClone(letter)
+  stamped.document.rows[0]!.stamp = 7
+  expect(read(JSON.stringify(stamped)).letter).toEqual(letter)
+  expect(readLetterFile('{"a": 1}')).toEqual({ problem: 'This JSON is not a letter of Satchel.' })
+  expect(readLetterFile('{')).toMatchObject({ problem: expect.stringMatching(/not JSON/) })
+})
+
+test('a letter in HTML as others make them: tables for the layout, a hidden line, a button in a cell', () => {
+  const html = page(
+    `<div style="display:none">Only this week</div>
+    <table role="presentation"><tr><td bgcolor="#fff">
+      <h1 style="color:#123456;text-align:center">Gale <em>season</em></h1>
+      <p>Hello {{ person.first_name | default: "there" }}, the wind is <b>back</b>.<br>So are we.</p>
+      <p>A second line.</p>
+      <table><tr><td style="background-color:#22384f;padding:12px"><a href="https://kites.example/sale" style="padding:12px">See the sale</a></td></tr></table>
+      <table><tr><td width="30%"><img src="https://kites.example/a.png" alt="A kite" width="160"></td>
+        <td width="70%"><h2>Delta 7</h2><ul><li>Strong</li><li>Light</li></ul></td></tr></table>
+      <hr>
+      <p><a href="https://other.example/u/1">Unsubscribe</a> from this letter</p>
+      <img src="https://other.example/o.gif" width="1" height="1">
+    </td></tr></table>`,
+    '<title>Force 5 till Sunday</title><style>p{color:red}</style>',
+  )
+  const { letter, notUnderstood } = read(html)
+  expect(letter).toMatchObject({ subject: 'Force 5 till Sunday', previewText: 'Only this week' })
+  expect(kinds(html)).toEqual([
+    'heading',
+    'text',
+    'button',
+    'picture',
+    'heading',
+    'text',
+    'divider',
+  ])
+  const [heading, text, button, picture] = blocks(html)
+  expect(heading).toMatchObject({ align: 'center', style: { ink: '#123456' }, level: 1 })
+  expect(wordsOf(text!)).toBe(
+    'Hello {{ person.first_name | default: "there" }}, the wind is back. So are we. A second line.',
+  )
+  expect(button).toMatchObject({
+    label: 'See the sale',
+    href: 'https://kites.example/sale',
+    style: { accent: '#22384f' },
+  })
+  expect(picture).toMatchObject({ alt: 'A kite', width: 29 })
+  const row = letter.document.rows.find(({ columns }) => columns.length === 2)!
+  expect(row.columns[0]!.share).toBeCloseTo(0.3)
+  expect(notUnderstood).toEqual([
+    'their way to unsubscribe; the footer has ours',
+    'a picture of one pixel, left out',
+  ])
+})
+
+test('what a letter can’t hold stays as HTML and is named, and does no harm', async () => {
+  const html = page(
+    '<p>Vote:</p><form action="https://x.example"><input name="a"><button>Go</button></form><script>alert(1)</script><iframe src="https://x.example"></iframe><p onclick="x()"><a href="javascript:alert(1)">no</a></p>',
+  )
+  const { letter, notUnderstood } = read(html)
+  expect(notUnderstood).toEqual(['a form', 'a script, left out', 'a frame'])
+  expect(kinds(html)).toEqual(['text', 'html', 'html', 'text'])
+  const compiled = await compileLetter(letter, frame)
+  const out = compiled.parts.html.map((piece) => (typeof piece === 'string' ? piece : '')).join('')
+  expect(out).not.toMatch(/<form|<input|<script|<iframe|onclick|javascript:/i)
+})
+
+test('tables of data, code, quotes and pictures with links', () => {
+  expect(
+    blocks(
+      page(
+        '<table><tr><th>Kite</th><th>Price</th></tr><tr><td>Delta</td><td>£42</td></tr></table><pre>a  b\nc</pre><blockquote>Fine.</blockquote><a href="https://k.example"><img src="https://k.example/x.jpg" alt="x"></a>',
+      ),
+    ),
+  ).toMatchObject([
+    {
+      kind: 'table',
+      head: true,
+      cells: [
+        ['Kite', 'Price'],
+        ['Delta', '£42'],
+      ],
+    },
+    { kind: 'code', code: 'a  b\nc' },
+    { kind: 'quote' },
+    { kind: 'picture', href: 'https://k.example', alt: 'x' },
+  ])
+})
+
+test('parts of MJML that have no counterpart are named and keep their words', () => {
+  const { letter, notUnderstood } = read(
+    '<mjml><mj-head><mj-title>Hi</mj-title></mj-head><mj-body background-color="#eef"><mj-section><mj-column><mj-accordion><mj-accordion-element><mj-accordion-title>Why</mj-accordion-title><mj-accordion-text>Because</mj-accordion-text></mj-accordion-element></mj-accordion></mj-column></mj-section></mj-body></mjml>',
+  )
+  expect(notUnderstood).toEqual(['mj-accordion'])
+  expect(letter.document.style).toEqual({ ground: '#eeeeff' })
+  const [raw] = blocksOf(letter.document)
+  expect(raw).toMatchObject({ kind: 'html', html: expect.stringContaining('Because') })
+})
+
+test('a file that is no letter says so', () => {
+  expect(readLetterFile('Dear all')).toHaveProperty('problem')
+  expect(readLetterFile('')).toHaveProperty('problem')
+  expect(readLetterFile('<html><body></body></html>')).toHaveProperty('problem')
+})
+
+test('whatever the file: a letter that can be read and rendered, or a sentence', async () => {
+  const tag = fc.constantFrom(
+    'p',
+    'h1',
+    'table',
+    'tr',
+    'td',
+    'a href="x.example"',
+    'img src="/p/a"',
+    'ul',
+    'li',
+    'div',
+    'b',
+    'script',
+    'form',
+    'pre',
+    'th',
+    'mjml',
+    'mj-body',
+    'mj-section',
+    'mj-column',
+    'mj-text',
+    'br',
+  )
+  const piece = fc.oneof(
+    fc.tuple(tag, fc.boolean()).map(([name, close]) => `<${close ? '/' : ''}${name}>`),
+    fc.string({ maxLength: 12 }),
+    fc.constantFrom('{{ person.town }}', '{{ x', '&amp;', '<!--', '-->', '\uE000'),
+  )
+  await fc.assert(
+    fc.asyncProperty(fc.array(piece, { maxLength: 40 }), async (pieces) => {
+      const got = readLetterFile(`<p>x</p>${pieces.join('')}`)
+      if ('problem' in got) return
+      const { document } = got.letter
+      expect(cleanDocument(JSON.parse(JSON.stringify(document)))).toEqual(document)
+      expect(blocksOf(document).filter(({ kind }) => kind === 'footer')).toHaveLength(1)
+      await compileLetter(got.letter, frame)
+    }),
+    { numRuns: 150 },
+  )
+})
+
+test('a file nested without end is refused, not followed', () => {
+  expect(readLetterFile(`<html>${'<div>'.repeat(20_000)}x`)).toHaveProperty('problem')
+})
+
+/** Links that lead somewhere and pictures that are there, since empty ones are none to others. */
+function withLinks(letter: Letter): Letter {
+  const text = JSON.stringify(letter)
+    .replaceAll('"href":""', '"href":"https://kites.example/x"')
+    .replaceAll('"src":""', '"src":"https://kites.example/x.png"')
+  return JSON.parse(text) as Letter
+}
