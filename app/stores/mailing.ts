@@ -84,6 +84,8 @@ export const useMailing = defineStore('mailing', () => {
   const chosen = ref<string | null>(null)
   /** The block that was inserted last, until somebody may write in it. */
   const inserted = ref<string | null>(null)
+  /** Whether proposals to say things otherwise are shown. */
+  const tightening = ref(false)
   /** The editor of the chosen block's text, for its tools. */
   const editor = shallowRef<Editor | null>(null)
   const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
@@ -295,6 +297,7 @@ export const useMailing = defineStore('mailing', () => {
     comments,
     askComments,
     editor,
+    tightening,
     chosen,
     inserted,
     chosenBlock,

@@ -14,6 +14,27 @@ export interface FillIn {
 export type FillInContext = Record<string, Record<string, unknown>>
 
 const liquid = new Liquid({ strictFilters: true, ownPropertyOnly: true })
+const written: Record<string, (value: unknown) => unknown> = {
+  day: asDate({ day: 'numeric', month: 'long' }),
+  full_day: asDate({ day: 'numeric', month: 'long', year: 'numeric' }),
+  weekday: asDate({ weekday: 'long' }),
+  thousands(value) {
+    const number = String(value ?? '').trim() === '' ? NaN : Number(value)
+    return Number.isFinite(number) ? number.toLocaleString('en-GB') : value
+  },
+}
+for (const [name, write] of Object.entries(written)) liquid.registerFilter(name, write)
+
+/** Days as they are kept, `2026-11-24`; anything else is left as it is. */
+function asDate(options: Intl.DateTimeFormatOptions) {
+  const format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' })
+  return (value: unknown) => {
+    const day = /^\d{4}-\d{2}-\d{2}/.exec(String(value ?? ''))?.[0]
+    const at = day ? Date.parse(day) : NaN
+    return Number.isNaN(at) ? value : format.format(at)
+  }
+}
+
 const output = /\{\{([^{}]*)\}\}/g
 
 /** The text of a subject or preview cut at its fill-ins: plain text and expressions in turn. */
@@ -51,9 +72,24 @@ export function readFillIn(expression: string): FillIn {
   return { expression, path, fallback: fallback ? (fallback[1] ?? fallback[2] ?? '') : null }
 }
 
-/** The other way round. */
-export function writeFillIn(path: string, fallback: string | null): string {
-  return fallback === null ? path : `${path} | default: "${fallback.replace(/["{}%]/g, '')}"`
+/** How a value can be written: a filter of Liquid, or none. */
+export const fillInFormats = [
+  { filter: '', name: 'as it is' },
+  { filter: 'capitalize', name: 'with a capital' },
+  { filter: 'upcase', name: 'IN CAPITALS' },
+  { filter: 'downcase', name: 'in small letters' },
+  { filter: 'day', name: 'as a day: 24 November' },
+  { filter: 'full_day', name: 'with the year: 24 November 2026' },
+  { filter: 'weekday', name: 'as a weekday: Tuesday' },
+  { filter: 'thousands', name: 'as a number: 12,500' },
+] as const
+
+/** The other way round; a fallback is written as it is given. */
+export function writeFillIn(path: string, fallback: string | null, format = ''): string {
+  const formatted = format ? `${path} | ${format}` : path
+  return fallback === null
+    ? formatted
+    : `${formatted} | default: "${fallback.replace(/["{}%]/g, '')}"`
 }
 
 /** What is wrong with an expression's syntax, or null. Tags are refused: a fill-in only outputs. */

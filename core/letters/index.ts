@@ -77,10 +77,11 @@ export type {
   StyleKey,
   StyleLevel,
 } from './style'
-export { cleanDocument, readRow, safeLink } from './clean'
+export { cleanDocument, cleanRichText, readRow, safeLink } from './clean'
 export {
   fillInsOf,
   readFillIn,
+  fillInFormats,
   writeFillIn,
   readTemplateText,
   fillInSyntaxProblem,

@@ -5,6 +5,7 @@ import { blocksOf, newBlock, emptyLetter, type BlockKind, type LetterDocument } 
 import { duplicateRow, insertRow, moveRow, removeBlock, updateBlock } from './changes'
 import { cleanDocument, safeLink } from './clean'
 import {
+  compileFillIn,
   fillInsOf,
   fillInSyntaxProblem,
   plainFillIn,
@@ -197,3 +198,20 @@ test.each([
   '"text"',
   'person.town | default: "a\\"b"',
 ])('%j is left to Liquid', (expression) => expect(plainFillIn(expression)).toBeNull())
+
+test.each([
+  ['capitalize', 'hale point', 'Hale point'],
+  ['upcase', 'Hale', 'HALE'],
+  ['day', '2026-11-24', '24 November'],
+  ['full_day', '2026-11-24', '24 November 2026'],
+  ['weekday', '2026-11-24', 'Tuesday'],
+  ['thousands', 12500, '12,500'],
+  ['thousands', 'many', 'many'],
+  ['thousands', '', 'none'],
+  ['day', undefined, 'none'],
+])('a value written by %s: %j reads %j', (format, value, read) => {
+  const expression = writeFillIn('person.x', 'none', format)
+  expect(fillInSyntaxProblem(expression)).toBeNull()
+  expect(readFillIn(expression)).toMatchObject({ path: 'person.x', fallback: 'none' })
+  expect(compileFillIn(expression)({ person: { x: value } })).toBe(read)
+})

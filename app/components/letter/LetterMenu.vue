@@ -3,7 +3,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 
 /** What is done with the letter as a whole. */
 const store = useMailing()
-const dialog = ref<'template' | 'keep' | null>(null)
+const dialog = ref<'template' | 'keep' | 'plan' | null>(null)
 </script>
 
 <template>
@@ -12,6 +12,20 @@ const dialog = ref<'template' | 'keep' | null>(null)
     <MenuItems
       class="floats absolute right-0 z-30 mt-1 w-[230px] rounded-md border border-line bg-sheet p-1.5 focus:outline-none"
     >
+      <MenuItem v-if="store.canChange" v-slot="{ active }">
+        <button class="menu-item" :class="active && 'bg-brass-100'" @click="dialog = 'plan'">
+          A plan to write by…
+        </button>
+      </MenuItem>
+      <MenuItem v-if="store.canChange" v-slot="{ active }">
+        <button
+          class="menu-item"
+          :class="active && 'bg-brass-100'"
+          @click="store.tightening = !store.tightening"
+        >
+          Tighten
+        </button>
+      </MenuItem>
       <MenuItem v-if="store.canChange" v-slot="{ active }">
         <button class="menu-item" :class="active && 'bg-brass-100'" @click="dialog = 'template'">
           Another template…
@@ -25,6 +39,7 @@ const dialog = ref<'template' | 'keep' | null>(null)
     </MenuItems>
   </Menu>
   <TemplateDialog v-if="dialog === 'template'" @close="dialog = null" />
+  <PlanDialog v-if="dialog === 'plan'" @close="dialog = null" />
   <KeepTemplateDialog v-if="dialog === 'keep'" @close="dialog = null" />
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { proposeSubjects } from '~~/core/letters/wording'
 import { subjectLength, subjectTraits, type SubjectEffect } from '~~/core/results'
 
 /** The subject as it stands in an inbox, where mail programs cut it, and what one's own mailings say about such subjects. */
@@ -35,6 +36,7 @@ function inWords({ effect, low, high }: SubjectEffect) {
     ? `${points(effect)} points opened (${spread})`
     : `no clear difference (${points(effect)} points, ${spread})`
 }
+const proposals = computed(() => proposeSubjects(store.letter!).slice(0, 5))
 const others = [
   ['Harbour Tide Tables', 'Tomorrow: high water 06:41', 'and again at 19:02'],
   ['Orrin Library', 'Your books are due on Friday', 'You can keep them longer'],
@@ -43,7 +45,10 @@ const others = [
 
 <template>
   <section class="border-b border-line px-3.5 py-3 text-[12.5px]">
-    <h2>Subject</h2>
+    <div class="flex items-center justify-between">
+      <h2>Subject</h2>
+      <EmojiPicker @choose="store.setSubject(`${subject} ${$event}`.trim())" />
+    </div>
     <p class="mt-1">
       {{ several(length, 'character', 'characters')
       }}<template v-if="cut.length">; cut {{ cut.map(({ name }) => name).join(', ') }}</template
@@ -77,5 +82,20 @@ const others = [
         >
       </li>
     </ul>
+    <template v-if="proposals.length">
+      <h3 class="mt-3 font-[600]">From the letter’s own words</h3>
+      <ul class="m-0 mt-1 list-none p-0" aria-label="Proposals">
+        <li v-for="one in proposals" :key="one.subject">
+          <button
+            type="button"
+            class="block w-full rounded px-1 py-1 text-left hover:bg-canvas-50"
+            :title="`Take it: ${one.why}`"
+            @click="store.setSubject(one.subject)"
+          >
+            {{ one.subject }} <span class="muted">· {{ one.why }}</span>
+          </button>
+        </li>
+      </ul>
+    </template>
   </section>
 </template>

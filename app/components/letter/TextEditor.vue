@@ -2,7 +2,10 @@
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import StarterKit from '@tiptap/starter-kit'
 import { isEmptyText, type RichText } from '~~/core/letters'
+import { isPrompt } from '~~/core/letters/wording'
 import { FillInNode } from './fill-in-node'
+import { pasteClean } from './pasted'
+import { ParagraphAlign } from './text-align'
 
 /** A text edited in place. What it holds is the letter's rich text, no more. */
 const props = defineProps<{
@@ -30,6 +33,7 @@ const editor = useEditor({
       link: { openOnClick: false, autolink: true },
     }),
     FillInNode,
+    ParagraphAlign,
   ],
   editorProps: {
     attributes: () => ({
@@ -38,6 +42,7 @@ const editor = useEditor({
       role: 'textbox',
       'aria-multiline': String(!props.singleLine),
     }),
+    handlePaste: (view, event) => pasteClean(view, event, !!props.singleLine),
     handleKeyDown: (_, event) => {
       if (event.key === '/' && empty()) {
         event.preventDefault()
@@ -46,6 +51,10 @@ const editor = useEditor({
       }
       return event.key === 'Enter' && !!props.singleLine
     },
+  },
+  // A prompt is there to be written over.
+  onFocus: ({ editor: entered }) => {
+    if (isPrompt(entered.getText())) setTimeout(() => entered.commands.selectAll())
   },
   onUpdate: ({ editor: changed }) => {
     const text = changed.getJSON() as RichText

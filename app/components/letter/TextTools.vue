@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import type { Editor } from '@tiptap/vue-3'
-import { Bold, Italic, Link as LinkIcon, List, ListOrdered } from '@lucide/vue'
-import { safeLink, writeFillIn } from '~~/core/letters'
+import {
+  AlignCenter,
+  AlignLeft,
+  AlignRight,
+  Bold,
+  Italic,
+  Link as LinkIcon,
+  List,
+  ListOrdered,
+  Strikethrough,
+  Underline,
+} from '@lucide/vue'
+import { fillInFormats, safeLink, writeFillIn } from '~~/core/letters'
 
 /** What one can do with the chosen text: marks, a link, lists, a fill-in. */
 const props = defineProps<{ editor: Editor; lists: boolean }>()
@@ -10,6 +21,7 @@ const open = ref<'link' | 'fill-in' | null>(null)
 const href = ref('')
 const path = ref('person.first_name')
 const fallback = ref('there')
+const format = ref('')
 
 /** How many of the audience have the chosen value. */
 const fieldKey = computed(() => /^person\.(\w+)$/.exec(path.value)?.[1])
@@ -36,10 +48,16 @@ function insertFillIn() {
   const expression = writeFillIn(
     path.value,
     fallback.value.trim() === '' ? null : fallback.value.trim(),
+    format.value,
   )
   props.editor.chain().focus().insertContent({ type: 'fillIn', attrs: { expression } }).run()
   open.value = null
 }
+const aligns = [
+  { to: null, name: 'Left', icon: AlignLeft },
+  { to: 'center', name: 'In the middle', icon: AlignCenter },
+  { to: 'right', name: 'Right', icon: AlignRight },
+]
 const tools = computed(() => [
   {
     name: 'Bold',
@@ -53,8 +71,27 @@ const tools = computed(() => [
     on: props.editor.isActive('italic'),
     run: () => props.editor.chain().focus().toggleItalic().run(),
   },
+  {
+    name: 'Underline',
+    icon: Underline,
+    on: props.editor.isActive('underline'),
+    run: () => props.editor.chain().focus().toggleUnderline().run(),
+  },
+  {
+    name: 'Strike through',
+    icon: Strikethrough,
+    on: props.editor.isActive('strike'),
+    run: () => props.editor.chain().focus().toggleStrike().run(),
+  },
   ...(props.lists
     ? [
+        ...aligns.map(({ to, name, icon }) => ({
+          name,
+          icon,
+          on: props.editor.isActive({ textAlign: to }),
+          run: () =>
+            props.editor.chain().focus().updateAttributes('paragraph', { textAlign: to }).run(),
+        })),
         {
           name: 'List',
           icon: List,
@@ -75,7 +112,7 @@ const tools = computed(() => [
 <template>
   <div class="mt-2.5 text-[12.5px]">
     <div
-      class="flex items-center rounded-[5px] border border-line"
+      class="flex flex-wrap items-center rounded-[5px] border border-line"
       role="toolbar"
       aria-label="Text"
     >
@@ -109,6 +146,7 @@ const tools = computed(() => [
       >
         Fill-in
       </button>
+      <EmojiPicker @choose="editor.chain().focus().insertContent($event).run()" />
     </div>
     <form v-if="open === 'link'" class="mt-2 flex gap-2" @submit.prevent="setLink">
       <input
@@ -147,6 +185,12 @@ const tools = computed(() => [
         class="field field-sm"
         placeholder="nothing"
       />
+      <label for="fill-in-format">Written</label>
+      <select id="fill-in-format" v-model="format" class="field field-sm">
+        <option v-for="one in fillInFormats" :key="one.filter" :value="one.filter">
+          {{ one.name }}
+        </option>
+      </select>
       <span /><button class="btn btn-sm btn-go justify-center">Insert the fill-in</button>
     </form>
   </div>

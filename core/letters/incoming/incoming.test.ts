@@ -7,7 +7,7 @@ import { fillInsOf } from '../fill-ins'
 import { plainInline } from '../rich-text'
 import { compileLetter, letterSource } from '../rendering'
 import { templates } from '../templates'
-import { readLetterFile, type IncomingLetter } from '.'
+import { pastedLine, pastedText, readLetterFile, type IncomingLetter } from '.'
 
 const frame = {
   letterhead: defaultLetterhead,
@@ -206,6 +206,38 @@ test('whatever the file: a letter that can be read and rendered, or a sentence',
 
 test('a file nested without end is refused, not followed', () => {
   expect(readLetterFile(`<html>${'<div>'.repeat(20_000)}x`)).toHaveProperty('problem')
+})
+
+test('what is pasted from a word processor keeps its lists, marks and links, and no clutter', () => {
+  const html = `<html xmlns:o="urn"><head><style>p.MsoNormal{margin:0}</style></head><body>
+    <!--StartFragment--><h2>Line care</h2><p class="MsoNormal" style="text-align:center"><span style="font-family:Calibri;color:red">Wash <b>well</b></span><o:p></o:p></p>
+    <p class="MsoListParagraph" style="mso-list:l0 level1 lfo1"><!--[if !supportLists]--><span style="mso-list:Ignore">·<span>  </span></span><!--[endif]-->Salt</p>
+    <p class="MsoListParagraph" style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>Sand</p>
+    <p class="MsoListParagraph" style="mso-list:l1 level1 lfo2"><span style="mso-list:Ignore">1.</span><a href="https://k.example">One</a></p><!--EndFragment--></body></html>`
+  expect(pastedText(html).content).toMatchObject([
+    { type: 'paragraph', content: [{ text: 'Line care', marks: [{ type: 'bold' }] }] },
+    {
+      type: 'paragraph',
+      attrs: { textAlign: 'center' },
+      content: [{ text: 'Wash ' }, { text: 'well', marks: [{ type: 'bold' }] }],
+    },
+    { type: 'bulletList', content: [{ type: 'listItem' }, { type: 'listItem' }] },
+    {
+      type: 'orderedList',
+      content: [
+        {
+          content: [
+            { content: [{ text: 'One', marks: [{ attrs: { href: 'https://k.example' } }] }] },
+          ],
+        },
+      ],
+    },
+  ])
+  expect(pastedLine('<p>One</p><p>two</p>')).toEqual([
+    { type: 'text', text: 'One' },
+    { type: 'text', text: ' ' },
+    { type: 'text', text: 'two' },
+  ])
 })
 
 /** Links that lead somewhere and pictures that are there, since empty ones are none to others. */

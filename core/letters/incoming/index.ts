@@ -5,10 +5,27 @@
 import { cleanDocument } from '../clean'
 import { hasFooter } from '../changes'
 import { newBlock, rowOf, type Letter, type LetterDocument, type Row } from '../document'
-import { attribute, colorOf, findAll, parseMarkup, styleOf, textOf } from './dom'
+import type { Inline, RichText } from '../rich-text'
+import { attribute, colorOf, findAll, parseMarkup, styleOf, textOf, type MarkupNode } from './dom'
 import { hiddenPreview, partsFromHtml } from './from-html'
 import { partsFromMjml } from './from-mjml'
 import { isRow, type IncomingPart, type Report } from './parts'
+import { lineFrom, textFrom } from './rich-text-from'
+
+/** Pasted HTML as rich text: paragraphs, lists, marks and links. */
+export function pastedText(html: string): RichText {
+  const nodes = bodyOf(parseMarkup(html))
+  return { type: 'doc', content: textFrom(nodes) }
+}
+
+/** Pasted HTML as one line. */
+export function pastedLine(html: string): Inline[] {
+  return lineFrom(bodyOf(parseMarkup(html)))
+}
+
+function bodyOf(nodes: MarkupNode[]): MarkupNode[] {
+  return (findAll(nodes, 'body')[0]?.children as MarkupNode[] | undefined) ?? nodes
+}
 
 export interface IncomingLetter {
   letter: Letter
@@ -27,8 +44,8 @@ export function readLetterFile(text: string): IncomingLetter | { problem: string
   const nodes = parseMarkup(trimmed, isMjml)
   const head = isMjml ? ['mj-title', 'mj-preview'] : ['title']
   const [title, preview] = head.map((name) => findAll(nodes, name)[0])
-  const body = isMjml ? nodes : (findAll(nodes, 'body')[0]?.children ?? nodes)
-  const parts = isMjml ? partsFromMjml(nodes, report) : partsFromHtml(body as never, report)
+  const body = isMjml ? nodes : bodyOf(nodes)
+  const parts = isMjml ? partsFromMjml(nodes, report) : partsFromHtml(body, report)
   if (!parts.length) return { problem: 'There is nothing in this file that a letter could hold.' }
   const around = findAll(nodes, isMjml ? 'mj-body' : 'body')[0]
   const ground =
@@ -42,7 +59,7 @@ export function readLetterFile(text: string): IncomingLetter | { problem: string
   return {
     letter: {
       subject: title ? textOf(title) : '',
-      previewText: preview ? textOf(preview) : isMjml ? '' : hiddenPreview(body as never),
+      previewText: preview ? textOf(preview) : isMjml ? '' : hiddenPreview(body),
       document: { ...document, ...(ground ? { style: { ground } } : {}) },
     },
     notUnderstood: report.notUnderstood,

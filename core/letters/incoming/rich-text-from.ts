@@ -1,7 +1,16 @@
 import { safeLink } from '../clean'
 import { fillInSyntaxProblem, readFillIn, readTemplateText } from '../fill-ins'
 import type { Inline, Mark, TextNode } from '../rich-text'
-import { alignOf, attribute, isElement, styleOf, type MarkupElement, type MarkupNode } from './dom'
+import {
+  alignOf,
+  attribute,
+  findAll,
+  isElement,
+  styleOf,
+  textOf,
+  type MarkupElement,
+  type MarkupNode,
+} from './dom'
 
 const blocks = new Set(
   'address article aside blockquote center dd div dl dt fieldset figcaption figure footer header h1 h2 h3 h4 h5 h6 hr li main nav ol p pre section table tbody td tfoot th thead tr ul'.split(
@@ -37,13 +46,16 @@ export function textFrom(nodes: readonly MarkupNode[]): TextNode[] {
       else if (node.name === 'ul' || node.name === 'ol') {
         end()
         found.push(...listFrom(node))
+      } else if (isListItemOfWord(node)) {
+        end()
+        addItem(found, node)
       } else if (isBlockLevel(node)) {
         end()
         align = alignOf(node)
-        walk(node.children as MarkupNode[], marks)
+        walk(node.children as MarkupNode[], headed(node, marks))
         end()
         align = 'left'
-      } else if (!passedOver.has(node.name))
+      } else if (!passedOver.has(node.name) && styleOf(node, 'mso-list') !== 'ignore')
         walk(node.children as MarkupNode[], withMarks(node, marks))
     }
   }
@@ -61,6 +73,33 @@ export function lineFrom(nodes: readonly MarkupNode[]): Inline[] {
     node.type === 'paragraph' ? [node.content ?? []] : [],
   )
   return lines.flatMap((line, i) => (i ? [{ type: 'text' as const, text: ' ' }, ...line] : line))
+}
+
+/** A heading in the midst of a text is a bold line. */
+function headed({ name }: MarkupElement, marks: Mark[]): Mark[] {
+  return /^h[1-6]$/.test(name) && !marks.some(({ type }) => type === 'bold')
+    ? [...marks, { type: 'bold' }]
+    : marks
+}
+
+/** Word processors write lists as paragraphs with their bullet or number in front. */
+function isListItemOfWord(element: MarkupElement): boolean {
+  const said = styleOf(element, 'mso-list')
+  return said !== '' && said !== 'ignore' && isBlockLevel(element)
+}
+
+function addItem(found: TextNode[], element: MarkupElement) {
+  const bullet = findAll(element.children as MarkupNode[], 'span').find(
+    (span) => styleOf(span, 'mso-list') === 'ignore',
+  )
+  const type =
+    bullet && /^\(?[0-9a-z]{1,3}[.)]/i.test(textOf(bullet)) ? 'orderedList' : 'bulletList'
+  const content = textFrom(element.children as MarkupNode[])
+  if (!content.length) return
+  const last = found.at(-1)
+  const item = { type: 'listItem' as const, content }
+  if (last?.type === type) last.content.push(item)
+  else found.push({ type, content: [item] })
 }
 
 const passedOver = new Set(['script', 'style', 'head', 'title', 'img', 'svg', 'noscript'])

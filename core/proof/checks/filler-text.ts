@@ -22,11 +22,13 @@ export function fillerText({ letter }: ProofFacts): Mark[] {
   look(letter.previewText, null, 'preview text')
   for (const block of blocksOf(letter.document)) {
     if (block.kind === 'button') look(block.label, block.id, 'button')
-    if (block.kind === 'picture') {
-      look(block.alt, block.id, 'picture')
-      if (block.src === '') marks.push(empty(block.id, 'picture'))
+    if (block.kind === 'picture' || block.kind === 'film') {
+      look(block.alt, block.id, block.kind)
+      if (block.src === '') marks.push(empty(block.id, block.kind))
     }
-    if (block.kind === 'heading' || block.kind === 'text') {
+    if (block.kind === 'product')
+      look([block.name, block.about, block.price].join(' '), block.id, 'product')
+    if ('text' in block && block.kind !== 'footer') {
       if (isEmptyText(block.text)) marks.push(empty(block.id, block.kind))
       else look(plainInline(block.text), block.id, block.kind)
     }

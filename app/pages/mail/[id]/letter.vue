@@ -173,6 +173,10 @@ useKeys((event) => {
         </div>
       </div>
       <div class="min-h-0 overflow-auto border-l border-line bg-sheet">
+        <TightenPanel
+          v-if="store.canChange && store.tightening"
+          @close="store.tightening = false"
+        />
         <BlockSettings v-if="store.canChange" />
         <RowSettings v-if="store.canChange" />
         <StampSettings v-if="store.canChange" />
