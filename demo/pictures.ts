@@ -14,6 +14,7 @@ export async function makePictures(db: Database, now: number): Promise<Record<st
     paths[name] = addPicture(db, {
       hash,
       name: `${name}.png`,
+      ...described[name as keyof typeof drawings],
       mime: 'image/png',
       width: info.width,
       height: info.height,
@@ -48,4 +49,12 @@ const drawings = {
     '#f8eed5',
     '<rect x="60" y="150" width="424" height="18" fill="#9a6b12"/><path d="M110 150l90-92 92 92z" fill="#66752b"/><path d="M200 58v92" stroke="#3a4620" stroke-width="3"/><circle cx="390" cy="128" r="22" fill="none" stroke="#a5371f" stroke-width="7"/>',
   ),
+}
+
+/** Where each lies in the library, and what one sees on it. */
+const described: Record<keyof typeof drawings, { folder: string; alt: string }> = {
+  'storm-front': { folder: 'Weather', alt: 'A kite before a storm front' },
+  'delta-7': { folder: 'Kites', alt: 'The Delta 7 from below' },
+  'two-lines': { folder: 'Kites', alt: 'Two kites on their lines' },
+  workbench: { folder: 'Workshop', alt: 'A workbench with a kite on it' },
 }

@@ -146,6 +146,21 @@ export const presenceInput = object({
   leaves: boolean().default(false),
 })
 
+export const pictureInput = object({
+  name: line(200).min(1, 'Give the picture a name.'),
+  folder: line(60),
+  alt: line(500),
+})
+
+const share = () => number().min(0).max(1).required()
+export const cutInput = object({
+  left: share(),
+  top: share(),
+  width: share().moreThan(0, 'Nothing would be left.'),
+  height: share().moreThan(0, 'Nothing would be left.'),
+  turn: number().oneOf([0, 1, 2, 3]).required(),
+})
+
 export const dispatchInput = object({
   at: number().integer().positive().nullable().defined(),
 })

@@ -31,6 +31,11 @@ function setCell(row: number, column: number, value: string) {
     ),
   })
 }
+/** With what one sees on it, where the library knows and nothing is said yet. */
+function takePicture(src: string, alt: string) {
+  const said = 'alt' in props.block && props.block.alt
+  store.update(props.block.id, { src, ...(alt && !said ? { alt } : {}) })
+}
 const button = computed(() => ({
   background: props.style.accent,
   borderRadius: `${props.style.corner}px`,
@@ -96,15 +101,11 @@ const button = computed(() => ({
         :alt="block.alt"
         :width="block.width"
         :corner="style.corner"
-        @taken="store.update(block.id, { src: $event })"
+        @taken="takePicture"
       />
     </div>
     <div v-else-if="block.kind === 'film'" class="py-2">
-      <PictureSlot
-        :src="block.src"
-        :alt="block.alt"
-        @taken="store.update(block.id, { src: $event })"
-      />
+      <PictureSlot :src="block.src" :alt="block.alt" @taken="takePicture" />
       <p class="py-2.5 text-center font-bold text-white" :style="{ background: style.accent }">
         ▶ Play: {{ block.alt || 'the film' }}
       </p>

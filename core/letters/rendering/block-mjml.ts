@@ -128,9 +128,14 @@ function picture(
   below = 8,
 ): string {
   if (src === '') return ''
-  const whole = src.startsWith('/') ? url + src : src
+  const whole = src.startsWith('/') ? url + inWidth(src, width) : src
   const link = href ? ` href="${href}"` : ''
   return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${border(block)}${common(block, around, 8, below)}${link} />`
+}
+
+/** Our own pictures are made to the width in which they are shown, sharp on fine screens. */
+export function inWidth(src: string, width: number): string {
+  return `${src}-${Math.min(1200, Math.ceil((width * 2) / 50) * 50)}`
 }
 
 function button(

@@ -1,6 +1,6 @@
 import type { LetterDocument, Row } from '../document'
 import { inheritedStyle, type InheritedStyle } from '../style'
-import { blockToMjml, type Around } from './block-mjml'
+import { blockToMjml, inWidth, type Around } from './block-mjml'
 import { escapeHtml } from './escape'
 import { classes, narrowClass, narrowRules } from './narrow'
 import type { Rendering } from './frame'
@@ -62,7 +62,7 @@ function styleSheet(rendering: Rendering, letter: InheritedStyle): string {
 
 function logo({ letterhead: look, url, senderName }: Rendering): string {
   if (!look.logo) return ''
-  return `<mj-section padding="18px 0 4px"><mj-column><mj-image src="${escapeHtml(url + look.logo)}" alt="${escapeHtml(senderName)}" width="${look.logoWidth}px" align="${look.logoAlign}" padding="0 ${SIDE}px" /></mj-column></mj-section>\n`
+  return `<mj-section padding="18px 0 4px"><mj-column><mj-image src="${escapeHtml(url + inWidth(look.logo, look.logoWidth))}" alt="${escapeHtml(senderName)}" width="${look.logoWidth}px" align="${look.logoAlign}" padding="0 ${SIDE}px" /></mj-column></mj-section>\n`
 }
 
 function rowToMjml(row: Row, rendering: Rendering): string {

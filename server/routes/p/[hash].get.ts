@@ -1,10 +1,19 @@
-import { pictureByHash } from '~~/database/pictures'
+import { keepSize, pictureByHash, sizedPicture } from '~~/database/pictures'
 
-/** A picture of a letter. Its name is the hash of its bytes, so it never changes. */
-export default defineEventHandler((event) => {
-  const hash = getRouterParam(event, 'hash')!
-  const picture = /^[0-9a-f]{32}$/.test(hash) ? pictureByHash(satchel().db, hash) : undefined
-  if (!picture) throw notFound('There is no such picture.')
+/** Widths that are made: few enough that nobody fills the disk by asking for all of them. */
+const STEP = 50
+const WIDEST = 1200
+
+/**
+ * A picture of a letter: `/p/HASH`, or `/p/HASH-600` made to a width. Its name is the hash of its bytes, so it
+ * never changes.
+ */
+export default defineEventHandler(async (event) => {
+  const named = /^([0-9a-f]{32})(?:-(\d{2,4}))?$/.exec(getRouterParam(event, 'hash')!)
+  const { db } = satchel()
+  const whole = named ? pictureByHash(db, named[1]!) : undefined
+  if (!named || !whole) throw notFound('There is no such picture.')
+  const picture = named[2] ? await inWidth(named[1]!, Number(named[2])) : whole
   setResponseHeaders(event, {
     'Content-Type': picture.mime,
     'Cache-Control': 'public, max-age=31536000, immutable',
@@ -12,4 +21,16 @@ export default defineEventHandler((event) => {
     'Content-Security-Policy': "default-src 'none'; sandbox",
   })
   return picture.bytes
+
+  async function inWidth(hash: string, asked: number) {
+    const width = Math.min(WIDEST, Math.max(STEP, Math.ceil(asked / STEP) * STEP))
+    if (width >= whole!.width) return whole!
+    const before = sizedPicture(db, hash, width)
+    if (before) return before
+    const made = await pictureInWidth(whole!, width)
+    // A smaller picture that weighs more helps nobody.
+    const lighter = made.bytes.length < whole!.bytes.length ? made : whole!
+    keepSize(db, { hash, width, mime: lighter.mime, bytes: lighter.bytes })
+    return lighter
+  }
 })

@@ -1,0 +1,4 @@
+import { libraryPictures } from '~~/database/pictures'
+
+/** The pictures of the library, and where each is used. */
+export default defineEventHandler(() => libraryPictures(satchel().db))

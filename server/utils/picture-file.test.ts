@@ -1,0 +1,101 @@
+import sharp from 'sharp'
+import { afterAll, beforeAll, expect, test, vi } from 'vitest'
+import { cutPicture, pictureInWidth, readPictureFile } from './picture-file'
+
+beforeAll(() =>
+  vi.stubGlobal('createError', (of: { statusCode: number; message: string }) =>
+    Object.assign(new Error(of.message), of),
+  ),
+)
+afterAll(() => void vi.unstubAllGlobals())
+
+/** Left half red, right half blue. */
+const halves = (width: number, height: number) =>
+  sharp({ create: { width, height, channels: 3, background: '#ff0000' } }).composite([
+    {
+      input: {
+        create: { width: Math.floor(width / 2), height, channels: 3, background: '#0000ff' },
+      },
+      gravity: 'east',
+    },
+  ])
+async function colorAt(bytes: Buffer, left: number, top: number) {
+  const area = { left, top, width: 1, height: 1 }
+  const { data } = await sharp(bytes).extract(area).raw().toBuffer({ resolveWithObject: true })
+  return data[0]! > data[2]! ? 'red' : 'blue'
+}
+const moving = () => {
+  const frame = (red: number) => Buffer.alloc(40 * 40 * 3, red)
+  const both = Buffer.concat([frame(10), frame(200)])
+  return sharp(both, { raw: { width: 40, height: 80, channels: 3, pageHeight: 40 } })
+    .gif({ delay: [100, 100] })
+    .toBuffer()
+}
+
+test('a photograph stays one, turned upright, without what its file tells of its place', async () => {
+  const jpeg = await halves(400, 200)
+    .jpeg()
+    .withMetadata({ orientation: 6 })
+    .withExif({ IFD0: { Copyright: 'somebody' } })
+    .toBuffer()
+  const file = await readPictureFile(jpeg)
+  expect(file).toMatchObject({ mime: 'image/jpeg' })
+  expect((await sharp(file.bytes).metadata()).exif).toBeUndefined()
+  expect(file.hash).toMatch(/^[0-9a-f]{32}$/)
+  expect((await readPictureFile(jpeg)).hash).toBe(file.hash)
+})
+
+test('what is wider than letters ever need is made smaller, what is smaller is left', async () => {
+  const wide = await readPictureFile(await halves(3_000, 300).png().toBuffer())
+  expect(wide).toMatchObject({ width: 2_400, height: 240, mime: 'image/png' })
+  const small = await readPictureFile(await halves(90, 30).png().toBuffer())
+  expect(small).toMatchObject({ width: 90, height: 30 })
+})
+
+test('what moves goes on moving', async () => {
+  const file = await readPictureFile(await moving())
+  expect(file).toMatchObject({ mime: 'image/gif', width: 40, height: 40 })
+  expect((await sharp(file.bytes, { animated: true }).metadata()).pages).toBe(2)
+  const narrow = await pictureInWidth(file, 20)
+  expect((await sharp(narrow.bytes, { animated: true }).metadata()).pages).toBe(2)
+})
+
+test.each([
+  ['an empty file', Buffer.alloc(0), /empty/],
+  [
+    'a drawing',
+    Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'),
+    /SVG/,
+  ],
+  ['a text', Buffer.from('Dear all'), /not a picture/],
+  ['too much', Buffer.alloc(21 * 1024 * 1024), /20 MB/],
+])('%s is refused with its reason', async (_, bytes, reason) => {
+  await expect(readPictureFile(bytes)).rejects.toMatchObject({
+    statusCode: 422,
+    message: expect.stringMatching(reason),
+  })
+})
+
+test('a picture that breaks off is refused', async () => {
+  const whole = await halves(600, 600).png().toBuffer()
+  const broken = Buffer.concat([whole.subarray(0, 200), Buffer.alloc(50)])
+  await expect(readPictureFile(broken)).rejects.toMatchObject({ statusCode: 422 })
+})
+
+test('a part is cut by shares, after it is turned', async () => {
+  const picture = { bytes: await halves(400, 200).png().toBuffer(), mime: 'image/png' }
+  const right = await cutPicture(picture, { left: 0.5, top: 0, width: 0.5, height: 1, turn: 0 })
+  expect(right).toMatchObject({ width: 200, height: 200 })
+  expect(await colorAt(right.bytes, 5, 5)).toBe('blue')
+  const turned = await cutPicture(picture, { left: 0, top: 0, width: 1, height: 0.5, turn: 1 })
+  expect(turned).toMatchObject({ width: 200, height: 200 })
+  expect(await colorAt(turned.bytes, 5, 5)).toBe('red')
+  const sliver = { left: 1, top: 1, width: 0.0001, height: 0.0001, turn: 3 }
+  await expect(cutPicture(picture, sliver)).resolves.toMatchObject({ width: 1, height: 1 })
+})
+
+test('a picture is made to a width and keeps its shape', async () => {
+  const picture = { bytes: await halves(400, 200).jpeg().toBuffer(), mime: 'image/jpeg' }
+  const { bytes } = await pictureInWidth(picture, 100)
+  expect(await sharp(bytes).metadata()).toMatchObject({ width: 100, height: 50, format: 'jpeg' })
+})

@@ -1,0 +1,109 @@
+import { createHash } from 'node:crypto'
+import sharp, { type Sharp } from 'sharp'
+
+/** A picture ready to be kept. */
+export interface PictureFile {
+  hash: string
+  mime: string
+  width: number
+  height: number
+  bytes: Buffer
+}
+
+const LARGEST = 20 * 1024 * 1024
+/** Wide enough to be cut from; letters get it in the width in which they show it. */
+const WIDEST = 2400
+const MOST_PIXELS = 60_000_000
+const reading = { limitInputPixels: MOST_PIXELS, animated: true }
+
+/** A picture out of what came from outside, upright and without what else its file says; 422 with the reason else. */
+export async function readPictureFile(body: Buffer | undefined): Promise<PictureFile> {
+  if (!body || body.length === 0) throw refusal('The file is empty.')
+  if (body.length > LARGEST)
+    throw refusal('This picture is larger than 20 MB. Make it smaller first.')
+  const { format, width = 0, height = 0, pages = 1 } = await metadataOf(body)
+  if (format === 'svg')
+    throw refusal('Mail programs do not show SVG. Save the drawing as a PNG, twice as large.')
+  if (!format || !['jpeg', 'png', 'gif', 'webp'].includes(format))
+    throw refusal(
+      `Mail programs do not show ${format?.toUpperCase() ?? 'this kind of file'}. Use a JPEG, PNG or GIF.`,
+    )
+  if (width * height > MOST_PIXELS)
+    throw refusal(`This picture has ${width} by ${height} pixels; at most 60 million are read.`)
+  const moves = pages > 1 && (format === 'gif' || format === 'webp')
+  try {
+    const input = sharp(body, { ...reading, animated: moves })
+    const upright = moves ? input : input.rotate()
+    return await made(upright.resize({ width: WIDEST, withoutEnlargement: true }), {
+      moves,
+      photo: format === 'jpeg' || (format === 'webp' && !moves),
+    })
+  } catch {
+    throw refusal('This picture is broken: it can’t be read to its end. Save it anew.')
+  }
+}
+
+/** A part of a picture, by shares of its width and height, turned by quarters to the right. */
+export async function cutPicture(
+  { bytes, mime }: { bytes: Buffer; mime: string },
+  cut: { left: number; top: number; width: number; height: number; turn: number },
+): Promise<PictureFile> {
+  const turned = await sharp(bytes)
+    .rotate(cut.turn * 90)
+    .toBuffer({ resolveWithObject: true })
+  const { width, height } = turned.info
+  const area = {
+    left: Math.min(width - 1, Math.round(cut.left * width)),
+    top: Math.min(height - 1, Math.round(cut.top * height)),
+  }
+  const size = {
+    width: Math.max(1, Math.min(width - area.left, Math.round(cut.width * width))),
+    height: Math.max(1, Math.min(height - area.top, Math.round(cut.height * height))),
+  }
+  const part = sharp(turned.data).extract({ ...area, ...size })
+  return made(part, { moves: false, photo: mime === 'image/jpeg' })
+}
+
+/** A picture made to a width, px. */
+export async function pictureInWidth(
+  { bytes, mime }: { bytes: Buffer; mime: string },
+  width: number,
+): Promise<{ mime: string; bytes: Buffer }> {
+  const moves = mime === 'image/gif'
+  const resized = sharp(bytes, { animated: moves }).resize({ width, withoutEnlargement: true })
+  const file = await made(resized, { moves, photo: mime === 'image/jpeg' })
+  return { mime: file.mime, bytes: file.bytes }
+}
+
+/** Photographs as JPEG, what moves as GIF, everything else as PNG with as few colours as will do. */
+async function made(
+  picture: Sharp,
+  { moves, photo }: { moves: boolean; photo: boolean },
+): Promise<PictureFile> {
+  const { data, info } = await (
+    moves
+      ? picture.gif()
+      : photo
+        ? picture.jpeg({ quality: 82, mozjpeg: true })
+        : picture.png({ palette: true })
+  ).toBuffer({ resolveWithObject: true })
+  return {
+    hash: createHash('sha256').update(data).digest('hex').slice(0, 32),
+    mime: `image/${info.format}`,
+    width: info.width,
+    height: info.pageHeight ?? info.height,
+    bytes: data,
+  }
+}
+
+async function metadataOf(body: Buffer) {
+  try {
+    return await sharp(body, { ...reading, limitInputPixels: false }).metadata()
+  } catch {
+    throw refusal('This file is not a picture that mail programs show. Use a JPEG, PNG or GIF.')
+  }
+}
+
+function refusal(message: string) {
+  return createError({ statusCode: 422, message })
+}

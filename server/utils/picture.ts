@@ -1,0 +1,1 @@
+export type { LibraryPicture } from '~~/database/pictures'
