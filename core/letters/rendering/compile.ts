@@ -55,7 +55,8 @@ export async function mjmlToHtml(mjml: string): Promise<string> {
   const { html, errors } = await mjml2html(mjml, { validationLevel: 'soft' })
   if (errors.length)
     throw new Error(`The letter could not be rendered: ${errors[0]!.formattedMessage}`)
-  return html
+  // Not a height that HTML knows; the style beside it says the same.
+  return html.replaceAll(' height="auto"', '')
 }
 
 function templateText(

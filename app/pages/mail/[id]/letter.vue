@@ -49,6 +49,7 @@ const isReading = (i: number) =>
     (rendition.value === null &&
       reading.answer.value !== null &&
       going.value[i]!.truths.includes(reading.answer.value.truth)))
+const differing = ref(false)
 const missing = (without: string[]) =>
   without.length ? `without ${several(without.length, 'part', 'parts')}` : 'the whole letter'
 const presence = usePresence()
@@ -127,6 +128,7 @@ useKeys((event) => {
           {{ letterOf(i) }} {{ count(one.people) }}
         </button>
         <span v-if="going.length > 8" class="muted flex-none">and {{ going.length - 8 }} more</span>
+        <button class="link flex-none" @click="differing = true">What differs</button>
       </div>
       <div class="ml-auto flex flex-none gap-1" role="group" aria-label="View">
         <button
@@ -149,6 +151,12 @@ useKeys((event) => {
         >
       </div>
     </div>
+    <RenditionDifference
+      v-if="differing"
+      :renditions="going"
+      :name-of="letterOf"
+      @close="differing = false"
+    />
     <div class="grid min-h-0 flex-1 grid-cols-[222px_1fr_304px]">
       <LetterOutline />
       <div class="min-h-0 overflow-auto bg-[#eceee7]" tabindex="-1">
