@@ -1,3 +1,4 @@
+import { FIRST_PRODUCT_LINK } from '../core/letters'
 import { sql, type SqlBool } from 'kysely'
 import type { Verdict } from '../core/results'
 import { HOUR } from '../core/time'
@@ -120,13 +121,15 @@ export function clicksOf(
   )
 }
 
+/** How many links the letter has of its own; products that may be picked are not counted. */
 export function linkCount(db: Database, mailingId: number): number {
   return one(
     db,
     q
       .selectFrom('mailing_links')
       .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where('mailing_id', '=', mailingId),
+      .where('mailing_id', '=', mailingId)
+      .where('no', '<', FIRST_PRODUCT_LINK),
   )!.n
 }
 

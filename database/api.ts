@@ -211,6 +211,35 @@ export function takeEvent(db: Database, given: ApiEvent): 'added' {
   return 'added'
 }
 
+export interface ApiProduct {
+  key: string
+  name: string
+  category: string
+  /** Minor units. */
+  price: number
+  url: string | null
+  picture: string | null
+  stock: number | null
+}
+
+/** Adds a product, or changes what is known of it. */
+export function takeProduct(
+  db: Database,
+  product: ApiProduct,
+  now: number,
+): 'added' | 'changed' | 'unchanged' {
+  const { key, ...known } = product
+  const before = one(db, q.selectFrom('products').selectAll().where('key', '=', key))
+  if (!before) {
+    run(db, q.insertInto('products').values({ ...product, created_at: now }))
+    return 'added'
+  }
+  const same = Object.entries(known).every(([name, value]) => before[name as 'name'] === value)
+  if (same) return 'unchanged'
+  run(db, q.updateTable('products').set(known).where('id', '=', before.id))
+  return 'changed'
+}
+
 export interface ApiOrder {
   number: string
   address: string

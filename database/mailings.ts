@@ -204,20 +204,20 @@ export function totalsOf(db: Database, mailingId: number) {
   return one(db, q.selectFrom('mailing_totals').selectAll().where('mailing_id', '=', mailingId))
 }
 
-/** Keeps where each link of a letter leads, under its number; a public click link leads nowhere else. */
+/** Keeps where each link of a letter leads, under its number or in its order; a public click link leads nowhere else. */
 export function saveLinks(
   db: Database,
   mailingId: number,
-  links: readonly { url: string; blockId: string; words: string }[],
+  links: readonly { no?: number; url: string; blockId: string; words: string }[],
 ) {
   transact(db, () => {
     run(db, q.deleteFrom('mailing_links').where('mailing_id', '=', mailingId))
-    links.forEach(({ url, blockId, words }, no) =>
+    links.forEach(({ no, url, blockId, words }, at) =>
       run(
         db,
         q.insertInto('mailing_links').values({
           mailing_id: mailingId,
-          no,
+          no: no ?? at,
           url,
           block_id: blockId,
           words: words.slice(0, 200),

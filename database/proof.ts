@@ -8,6 +8,7 @@ import { linkChecks } from './links'
 import { readFields } from './fields'
 import { listById } from './lists'
 import { audienceOf, letterOf, type Mailing } from './mailings'
+import { picksOffered } from './picks'
 import type { Database } from './query'
 import { renditionsFor } from './renditions'
 import { readCatalog } from './segments'
@@ -38,6 +39,7 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
       audience && conditionsOf(letter.document).of.size > 0
         ? renditionsFor(db, letter.document, audience, now)
         : null,
+    offered: picksOffered(db, letter.document, now),
     approval: approvalOf(db, mailing.letter_id),
     postalAddress: readAccount(db)?.postal_address ?? '',
     gaps,

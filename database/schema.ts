@@ -179,6 +179,11 @@ export interface Schema extends LetterTables {
     category: string
     price: number
     created_at: number
+    /** Where readers find it, and how it looks; where it is not known, it is not picked. */
+    url: string | null
+    picture: string | null
+    /** How many there are; null where nobody counts. */
+    stock: number | null
   }
   /** Money in minor units of the account's currency. */
   orders: { id: Generated<number>; number: string; person_id: number; at: number; money: number }

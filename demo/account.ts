@@ -76,7 +76,7 @@ export async function makeAccount(
     const people = makePeople(db, chance, size, lists, now)
     importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
-    makeShop(db, chanceFrom(seed + 1), people, now)
+    makeShop(db, chanceFrom(seed + 1), people, pictures, now)
     makeSegments(db, now)
     plan(db, lists, pictures, now)
   })

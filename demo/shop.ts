@@ -8,9 +8,22 @@ import { HISTORY, type DemoPerson } from './people'
  * The shop's products, orders, baskets and page views: about one order for two people on file, most by
  * those who read gladly, more before summer and Christmas.
  */
-export function makeShop(db: Database, chance: Chance, people: DemoPerson[], now: number) {
-  const products = sold.map((product) => {
-    const row = q.insertInto('products').values({ ...product, created_at: now - HISTORY })
+export function makeShop(
+  db: Database,
+  chance: Chance,
+  people: DemoPerson[],
+  pictures: Record<string, string>,
+  now: number,
+) {
+  const looks = Object.values(pictures)
+  const products = sold.map((product, i) => {
+    const row = q.insertInto('products').values({
+      ...product,
+      url: `https://galewright.example/kites/${product.key}`,
+      picture: looks[i % looks.length]!,
+      stock: i % 9 === 4 ? 0 : 3 + ((i * 7) % 40),
+      created_at: now - HISTORY + i * DAY,
+    })
     return { ...product, id: run(db, row).id }
   })
   const categories = [...new Set(products.map(({ category }) => category))]

@@ -10,12 +10,19 @@ import {
   type MessageMould,
 } from '../core/delivery'
 import { truthOf } from '../core/letters'
-import { fillFor, personContext, shownFor, type CompiledLetter } from '../core/letters/rendering'
+import {
+  fillFor,
+  personContext,
+  shownFor,
+  type CompiledLetter,
+  type PickedProduct,
+} from '../core/letters/rendering'
 import type { Rule } from '../core/segments'
 import { transact } from '../database'
 import { readAccount, type Account } from '../database/account'
 import { listById } from '../database/lists'
 import {
+  letterOf,
   moveMailing,
   sendingMailings,
   setWaitingNote,
@@ -24,6 +31,7 @@ import {
 } from '../database/mailings'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
+import { pickerFor, type Picker } from '../database/picks'
 import { truthsOf } from '../database/renditions'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
@@ -36,6 +44,8 @@ interface Running {
   compiled: CompiledLetter
   mould: MessageMould
   claims: ReturnType<typeof claimsOf>
+  /** Picks products for its readers, where the letter has such. */
+  picker: Picker | null
   listName: string
   /** Conversations under way. */
   inFlight: number
@@ -43,8 +53,8 @@ interface Running {
   outcomes: Settled[]
 }
 
-/** Somebody to be mailed, and which of the letter's rules hold for them, as bits. */
-type Reader = Claimed & { truth: number }
+/** Somebody to be mailed, which of the letter's rules hold for them, as bits, and what is picked for them. */
+type Reader = Claimed & { truth: number; picks: Record<string, PickedProduct> }
 
 /**
  * Recipients that are claimed and handed on at a time, for each connection: enough that connections
@@ -105,9 +115,13 @@ export function sender(engine: Engine) {
       const claimed = of.claims.claim(may.taken, now)
       bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
       const truths = truthsIfAny(of.compiled.rules, claimed, now)
+      const picked = claimed.length
+        ? of.picker?.pickFor(claimed.map(({ person_id }) => person_id))
+        : undefined
       for (const recipient of claimed) {
         const truth = truths?.get(recipient.person_id) ?? 0
-        conversations.push({ of, recipient: { ...recipient, truth } })
+        const picks = picked?.get(recipient.person_id) ?? {}
+        conversations.push({ of, recipient: { ...recipient, truth, picks } })
       }
     }
     for (const { of } of conversations) of.inFlight++
@@ -136,6 +150,7 @@ export function sender(engine: Engine) {
     const context = personContext(
       { address: recipient.address, values },
       { list: of.listName, sender: of.account.sender_name, mailing: of.mailing.name },
+      recipient.picks,
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const now = clock()
@@ -244,6 +259,12 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     compiled,
     mould: mouldMessage(mailing.id, compiled.parts, sender, Buffer.from(account.token_key, 'hex')),
     claims: claimsOf(engine.db, engine.id, mailing.id),
+    picker: pickerFor(
+      engine.db,
+      letterOf(engine.db, mailing.letter_id).document,
+      engine.settings.url,
+      engine.clock(),
+    ),
     listName: list.public_name,
     inFlight: 0,
     outcomes: [],

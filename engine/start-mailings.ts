@@ -11,6 +11,7 @@ import {
   saveLinks,
   type Mailing,
 } from '../database/mailings'
+import { pickerFor } from '../database/picks'
 import { proofMailing } from '../database/proof'
 import { planRecipients } from '../database/recipients'
 import type { Work } from './engine'
@@ -48,7 +49,10 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
         })
       )
         return
-      saveLinks(db, mailing.id, compiled.links)
+      saveLinks(db, mailing.id, [
+        ...compiled.links,
+        ...productLinks(db, mailing, settings.url, now),
+      ])
       const recipients = planRecipients(db, mailing.id, audience, now)
       log.info({ mailing: mailing.id, recipients }, 'mailing begins')
     })
@@ -66,4 +70,11 @@ export function compileMailing(db: Database, mailing: Mailing, account: Account,
     listName: list.public_name,
     url,
   })
+}
+
+/** Where the products lead that may be picked for somebody. */
+function productLinks(db: Database, mailing: Mailing, url: string, now: number) {
+  const { document } = letterOf(db, mailing.letter_id)
+  const picksOf = pickerFor(db, document, url, now)
+  return (picksOf?.links ?? []).map((link) => ({ ...link, blockId: '' }))
 }

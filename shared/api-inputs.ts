@@ -81,8 +81,36 @@ export const apiOrder = object({
     .required('Items are needed.'),
 })
 
-export const apiSchemas: Record<'people' | 'events' | 'orders', ObjectSchema<AnyObject>> = {
+const webAddress = text(2_000)
+  .matches(/^https?:\/\/[^\s"'<>()\\]+$/, {
+    message: 'An address on the web is needed: https://…',
+    excludeEmptyString: true,
+  })
+  .transform((value: string | null) => value || null)
+  .nullable()
+  .default(null)
+
+export const apiProduct = object({
+  key: text(100).required('The key of the product is needed.'),
+  name: text(200).required('The name of the product is needed.'),
+  category: text(100).default(''),
+  price: number()
+    .strict(true)
+    .integer('Money is in minor units: 9400 for 94.00.')
+    .min(0)
+    .max(1e12)
+    .required('The price is needed, in minor units.'),
+  url: webAddress,
+  picture: webAddress,
+  stock: number().strict(true).integer().min(0).max(1e9).nullable().default(null),
+})
+
+export const apiSchemas: Record<
+  'people' | 'events' | 'orders' | 'products',
+  ObjectSchema<AnyObject>
+> = {
   people: apiPerson,
   events: apiEvent,
   orders: apiOrder,
+  products: apiProduct,
 }

@@ -22,10 +22,19 @@ export interface Recipient {
 export type Slot =
   | { fill: number }
   | { link: number }
+  /** A link whose number is the reader's own: that of fill-in n. */
+  | { own: number }
   | { leave: true }
   | { open: true }
   | { when: number; pieces: (string | Slot)[] }
 type Value = Exclude<Slot, { when: number }>
+
+/** What a fill-in says to one reader, and the number of the link it leads by, if it does. */
+export interface Fill {
+  html: string
+  text: string
+  link?: number
+}
 
 /** A letter cut into what is the same for everybody and what is not. */
 export interface MessageParts {
@@ -86,12 +95,12 @@ export interface PouredMessage {
 
 /**
  * Fills a mould for one recipient. `fills[n]` is the text of fill-in n, as it goes into HTML
- * (escaped) and as plain text; `shown[n]` says whether condition n holds for them.
+ * (escaped) and as plain text, with a link's number where it is one of their own; `shown[n]` says whether condition n holds for them.
  */
 export function pourMessage(
   mould: MessageMould,
   recipient: Recipient,
-  fills: readonly { html: string; text: string }[],
+  fills: readonly Fill[],
   now: number,
   shown: readonly boolean[] = [],
 ): PouredMessage {
@@ -105,6 +114,7 @@ export function pourMessage(
   const valueOf = (slot: Value, as: 'html' | 'text'): string => {
     if ('fill' in slot) return fills[slot.fill]![as]
     if ('link' in slot) return `${click}/${slot.link}`
+    if ('own' in slot) return `${click}/${fills[slot.own]!.link ?? ''}`
     return 'leave' in slot ? leave : open
   }
   const subject =

@@ -1,6 +1,8 @@
+import { pickWays } from '../picks'
 import { hasFooter, withShares } from './changes'
 import {
   MOST_COLUMNS,
+  MOST_PICKS,
   type Align,
   type Block,
   type Column,
@@ -143,6 +145,16 @@ function cleanContent(json: Json): object | null {
         price: text(json.price, 60),
         label: text(json.label, 200),
         href: safeLink(json.href),
+      }
+    case 'picks':
+      return {
+        kind,
+        by: pickWays.find(({ key }) => key === json.by)?.key ?? 'best',
+        category: text(json.category, 200),
+        upTo: typeof json.upTo === 'number' ? number(json.upTo, 0, 1e12, 0) : null,
+        inStock: json.inStock !== false,
+        many: Math.round(number(json.many, 1, MOST_PICKS, 3)),
+        label: text(json.label, 200),
       }
     case 'contents':
       return { kind, title: text(json.title, 200) }

@@ -1,3 +1,4 @@
+import { pickWays } from '../picks'
 import { blockNames, type Block, type Letter, type Row } from './document'
 import { readFillIn } from './fill-ins'
 import { plainInline } from './rich-text'
@@ -140,6 +141,8 @@ function wordsOf(block: Block): string {
       return block.code
     case 'html':
       return block.html
+    case 'picks':
+      return `${block.many} by ${pickWays.find(({ key }) => key === block.by)!.name}`
     case 'divider':
     case 'space':
       return ''

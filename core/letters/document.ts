@@ -1,3 +1,4 @@
+import type { PickSettings } from '../picks'
 import { richText, type RichText } from './rich-text'
 import type { ShownTo } from './shown-to'
 import type { Style } from './style'
@@ -108,6 +109,12 @@ export interface ProductBlock extends Part {
   label: string
   href: string
 }
+/** Products picked for each reader by what they looked at, bought and the like; see `core/picks`. */
+export interface Picks extends Part, PickSettings {
+  kind: 'picks'
+  label: string
+}
+export const MOST_PICKS = 4
 /** The headings of the letter, each leading to its place. */
 export interface Contents extends Part {
   kind: 'contents'
@@ -139,6 +146,7 @@ export type Block =
   | Table
   | Social
   | ProductBlock
+  | Picks
   | Contents
   | Code
   | RawHtml
@@ -152,6 +160,7 @@ export const blockKinds: { kind: BlockKind; name: string; about: string }[] = [
   { kind: 'picture', name: 'Picture', about: 'from a file' },
   { kind: 'button', name: 'Button', about: 'the one thing to do' },
   { kind: 'product', name: 'Product', about: 'picture, name, price' },
+  { kind: 'picks', name: 'Picked products', about: 'others for each reader' },
   { kind: 'quote', name: 'Quote', about: 'what somebody said' },
   { kind: 'film', name: 'Film', about: 'a picture that plays' },
   { kind: 'table', name: 'Table', about: 'rows and columns' },
@@ -218,6 +227,11 @@ export function newBlock(kind: BlockKind, id: string): Block {
       return { id, kind, align: 'left', links: [{ name: '', href: '' }] }
     case 'product':
       return { id, kind, src: '', name: '', about: '', price: '', label: 'See it', href: '' }
+    case 'picks':
+      return {
+        ...{ id, kind, by: 'together', category: '', upTo: null, inStock: true, many: 3 },
+        label: 'See it',
+      }
     case 'contents':
       return { id, kind, title: 'In this letter' }
     case 'code':

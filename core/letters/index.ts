@@ -9,6 +9,7 @@ export type {
   Column,
   Heading,
   TextBlock,
+  Picks,
   Picture,
   Button,
   Divider,
@@ -27,6 +28,7 @@ export {
   emptyLetter,
   findBlock,
   MOST_COLUMNS,
+  MOST_PICKS,
   newBlock,
   rowOfBlock,
 } from './document'
@@ -89,6 +91,6 @@ export {
 export type { FillIn, FillInContext } from './fill-ins'
 export { defaultLetterhead, readLetterhead } from './letterhead'
 export type { Letterhead } from './letterhead'
-export { linksOf } from './links'
+export { FIRST_PRODUCT_LINK, linksOf } from './links'
 export type { LetterLink } from './links'
 export { startingLetter } from './starting-letter'

@@ -1,5 +1,9 @@
 import { blocksOf, type LetterDocument } from './document'
 import { inlinesOf } from './rich-text'
+import { attribute, findAll, parseMarkup, textOf } from './incoming/dom'
+
+/** Numbers of links to picked products begin here; a letter has fewer links of its own. */
+export const FIRST_PRODUCT_LINK = 10_000
 
 /** One link of a letter: where it leads and in which block it stands. `words` is what the reader clicks on. */
 export interface LetterLink {
@@ -32,12 +36,14 @@ export function linksOf(document: LetterDocument): LetterLink[] {
           words,
           blockId: block.id,
         }))
+      case 'html':
+        return htmlLinks(block.html).map((link) => ({ ...link, blockId: block.id }))
       case 'divider':
       case 'space':
       case 'table':
       case 'contents':
+      case 'picks':
       case 'code':
-      case 'html':
         return []
     }
   })
@@ -62,4 +68,18 @@ export function linkRuns(
     }
   })
   return runs
+}
+
+/** Where a link of an author's own HTML leads, if it is one that is counted: to the web. */
+export function countedLink(href: string | undefined): string | null {
+  const url = (href ?? '').trim()
+  return /^https?:\/\/[^\s"'<>\\]+$/i.test(url) ? url : null
+}
+
+/** The links in an author's own HTML, in reading order, as they are numbered. */
+export function htmlLinks(html: string): { url: string; words: string }[] {
+  return findAll(parseMarkup(html), 'a').flatMap((element) => {
+    const url = countedLink(attribute(element, 'href'))
+    return url ? [{ url, words: textOf(element) || 'link' }] : []
+  })
 }

@@ -39,6 +39,8 @@ export interface ProofFacts {
     words: string | null
     lapsed: boolean
   } | null
+  /** For each block of picked products, how many there are to pick from. */
+  offered: ReadonlyMap<string, number>
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

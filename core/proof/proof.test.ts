@@ -1,5 +1,12 @@
 import { test, expect } from 'vitest'
-import { startingLetter, updateBlock, removeBlock, type Letter } from '../letters'
+import {
+  insertRow,
+  newBlock,
+  removeBlock,
+  startingLetter,
+  updateBlock,
+  type Letter,
+} from '../letters'
 import { richText } from '../letters/rich-text'
 import { blockersOf, proofOf, type ProofFacts } from '.'
 
@@ -26,6 +33,7 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   ruleProblems: [],
   renditions: null,
   approval: null,
+  offered: new Map(),
   postalAddress: '1 Slipway, Sandreach',
   gaps: new Map([
     ['person.first_name', 312],
@@ -171,4 +179,16 @@ test('who was asked to approve is waited for; an approval is of the letter they 
   expect(proofOf(facts({ approval: refused }))).toMatchObject([
     { level: 'blocker', title: 'Tove said “not yet”', detail: 'The date is wrong.' },
   ])
+})
+
+test('picked products need enough to pick from', () => {
+  const letter = finished()
+  const block = newBlock('picks', 'picked')
+  const document = insertRow(letter.document, 0, block)
+  const offered = (many: number) =>
+    titles({ letter: { ...letter, document }, offered: new Map([['picked', many]]) })
+  expect(offered(0)).toEqual(['No product to pick'])
+  expect(offered(2)).toEqual(['Only 2 to pick from'])
+  expect(offered(4)).toEqual(['4 products to pick from'])
+  expect(offered(40)).toEqual([])
 })

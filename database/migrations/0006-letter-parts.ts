@@ -49,6 +49,9 @@ alter table pictures add column folder text not null default '';
 alter table pictures add column alt text not null default '';
 alter table pictures add column made_from text;
 alter table pictures add column removed_at integer;
+alter table products add column url text;
+alter table products add column picture text;
+alter table products add column stock integer;
 create table picture_sizes (
   hash text not null,
   width integer not null,

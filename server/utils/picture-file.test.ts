@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { afterAll, beforeAll, expect, test, vi } from 'vitest'
-import { cutPicture, pictureInWidth, readPictureFile } from './picture-file'
+import { cutPicture, pictureInWidth, readPictureFile, withPlaySign } from './picture-file'
 
 beforeAll(() =>
   vi.stubGlobal('createError', (of: { statusCode: number; message: string }) =>
@@ -98,4 +98,20 @@ test('a picture is made to a width and keeps its shape', async () => {
   const picture = { bytes: await halves(400, 200).jpeg().toBuffer(), mime: 'image/jpeg' }
   const { bytes } = await pictureInWidth(picture, 100)
   expect(await sharp(bytes).metadata()).toMatchObject({ width: 100, height: 50, format: 'jpeg' })
+})
+
+test('a still of a film gets its sign in the middle, and keeps its size', async () => {
+  const white = sharp({ create: { width: 400, height: 200, channels: 3, background: '#ffffff' } })
+  const picture = { bytes: await white.jpeg().toBuffer(), mime: 'image/jpeg' }
+  const { bytes } = await withPlaySign(picture)
+  expect(await sharp(bytes).metadata()).toMatchObject({ width: 400, height: 200, format: 'jpeg' })
+  const at = async (left: number) => {
+    const area = { left, top: 100, width: 1, height: 1 }
+    return (await sharp(bytes).extract(area).raw().toBuffer())[0]!
+  }
+  expect(await at(20)).toBeGreaterThan(240)
+  expect(await at(170)).toBeLessThan(140)
+  expect(await at(200)).toBeGreaterThan(240)
+  const tiny = { bytes: await white.resize(10, 5).png().toBuffer(), mime: 'image/png' }
+  expect((await withPlaySign(tiny)).bytes).toBe(tiny.bytes)
 })

@@ -75,6 +75,18 @@ export async function pictureInWidth(
   return { mime: file.mime, bytes: file.bytes }
 }
 
+/** A still of a film, with the sign that it plays: a triangle on a disc, a fifth as wide as the picture. */
+export async function withPlaySign({ bytes, mime }: { bytes: Buffer; mime: string }) {
+  const still = sharp(bytes)
+  const { width, height } = await still.metadata()
+  const size = Math.max(24, Math.round(Math.min(width / 5, height / 2)))
+  const sign = `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 100 100"><circle cx="50" cy="50" r="48" fill="#14170f" fill-opacity=".72"/><path d="M40 29v42l34-21z" fill="#fff"/></svg>`
+  if (width < size || height < size) return { bytes, mime }
+  const marked = still.composite([{ input: Buffer.from(sign), gravity: 'center' }])
+  const file = await made(marked, { moves: false, photo: mime === 'image/jpeg' })
+  return { mime: file.mime, bytes: file.bytes }
+}
+
 /** Photographs as JPEG, what moves as GIF, everything else as PNG with as few colours as will do. */
 async function made(
   picture: Sharp,

@@ -6,6 +6,7 @@ import { audiencePeople, audienceWaterfall } from '~~/database/audience'
 import { listById } from '~~/database/lists'
 import { audienceOf, letterOf } from '~~/database/mailings'
 import { valuesOf } from '~~/database/people'
+import { pickerFor } from '~~/database/picks'
 import { readerOf, truthsOf } from '~~/database/renditions'
 
 /**
@@ -35,6 +36,9 @@ export async function readingOf(event: H3Event) {
         values: reader ? valuesOf(reader) : {},
       },
       { list: list?.name ?? '', sender: frame.senderName, mailing: mailing.name },
+      reader
+        ? pickerFor(db, letter.document, frame.url, now)?.pickFor([reader.id]).get(reader.id)
+        : {},
     ),
     truthOf(truth, rules.length),
   )

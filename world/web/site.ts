@@ -1,3 +1,4 @@
+import { products } from '../shop/range'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 
 /** The web sites of the practice world: what each path of each host answers. */
@@ -20,6 +21,11 @@ const sites: Record<string, Record<string, string>> = {
 }
 const moved: Record<string, string> = { '/shop': '/new-kites', '/wind': '/forecast' }
 
+/** What is sold under a path. */
+function productAt(path: string): string | undefined {
+  return products.find(({ key }) => path === `/kites/${key}`)?.name
+}
+
 /** Whether a page is one of the shop's. */
 export function isShop(url: URL): boolean {
   return sites[url.hostname] === shop
@@ -36,6 +42,6 @@ export function answerSite(url: URL, request: IncomingMessage, response: ServerR
   if (!site) return send(502, 'There is no such site in the practice world')
   const to = moved[url.pathname]
   if (to) return send(301, 'Moved', { Location: `https://${url.hostname}${to}` })
-  const title = site[url.pathname]
+  const title = site[url.pathname] ?? (site === shop ? productAt(url.pathname) : undefined)
   return title ? send(200, title) : send(404, 'This page is gone')
 }

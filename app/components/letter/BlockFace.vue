@@ -36,6 +36,20 @@ function takePicture(src: string, alt: string) {
   const said = 'alt' in props.block && props.block.alt
   store.update(props.block.id, { src, ...(alt && !said ? { alt } : {}) })
 }
+const filmStill = computed(() =>
+  props.block.kind === 'film' && props.block.src.startsWith('/')
+    ? `${props.block.src}-1200-play`
+    : 'src' in props.block
+      ? props.block.src
+      : '',
+)
+const pickWords = computed(() =>
+  props.block.kind === 'picks'
+    ? { viewed: 'Looked at', together: 'Goes with it', best: 'Sells best', new: 'New' }[
+        props.block.by
+      ]
+    : '',
+)
 const button = computed(() => ({
   background: props.style.accent,
   borderRadius: `${props.style.corner}px`,
@@ -106,9 +120,6 @@ const button = computed(() => ({
     </div>
     <div v-else-if="block.kind === 'film'" class="py-2">
       <PictureSlot :src="block.src" :alt="block.alt" @taken="takePicture" />
-      <p class="py-2.5 text-center font-bold text-white" :style="{ background: style.accent }">
-        ▶ Play: {{ block.alt || 'the film' }}
-      </p>
     </div>
     <div v-else-if="block.kind === 'button'" class="py-3" :style="{ textAlign: block.align }">
       <input
@@ -155,6 +166,21 @@ const button = computed(() => ({
         aria-label="Words on the button"
         @input="store.update(block.id, { label: typed($event) })"
       />
+    </div>
+    <div v-else-if="block.kind === 'picks'" class="py-2">
+      <div
+        class="grid gap-3"
+        :style="{ gridTemplateColumns: `repeat(${block.many}, minmax(0, 1fr))` }"
+      >
+        <div v-for="n in block.many" :key="n">
+          <div class="h-24 bg-[#e4e8dc]" :style="{ borderRadius: `${style.corner}px` }" />
+          <p class="mt-1.5 font-bold">{{ pickWords }}</p>
+          <span class="underline" :style="{ color: style.accent }">{{ block.label }}</span>
+        </div>
+      </div>
+      <p class="mt-1 text-[12px] text-ink-500" style="font-family: var(--font-ui)">
+        Others for each reader. Step through them above to see whose is what.
+      </p>
     </div>
     <button v-else-if="block.kind === 'divider'" class="block w-full py-3.5" aria-label="Divider">
       <span class="block border-t border-line" />

@@ -191,6 +191,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           </div>
           <button class="btn btn-sm" @click="setSocial(block.links.length, {})">One more</button>
         </div>
+        <PicksSettings v-if="block.kind === 'picks'" :block="block" />
         <template v-if="block.kind === 'space'">
           <label for="height">Height</label>
           <span class="flex items-center gap-2"

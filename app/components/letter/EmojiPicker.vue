@@ -35,14 +35,11 @@ function left(event: FocusEvent) {
 </script>
 
 <template>
-  <span class="relative inline-block" @focusout="left" @keydown.escape.stop="open = false">
+  <span class="contents" @focusout="left" @keydown.escape.stop="open = false">
     <button type="button" class="h-7 px-2" :aria-expanded="open" @mousedown.prevent @click="toggle">
       Emoji
     </button>
-    <span
-      v-if="open"
-      class="floats absolute right-0 z-30 mt-1 block w-[252px] rounded-md border border-line bg-sheet p-2"
-    >
+    <span v-if="open" class="block basis-full border-t border-line-soft p-2">
       <input
         ref="input"
         v-model="words"

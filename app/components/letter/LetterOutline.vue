@@ -18,6 +18,7 @@ import {
   SquareCode,
   Table,
   Tag,
+  Tags,
 } from '@lucide/vue'
 import {
   blockNames,
@@ -42,6 +43,7 @@ const icons = {
   table: Table,
   social: Share2,
   product: Tag,
+  picks: Tags,
   contents: List,
   code: SquareCode,
   html: CodeXml,

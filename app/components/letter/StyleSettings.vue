@@ -50,8 +50,8 @@ const handedDown = (key: Settable) => (inherited as readonly string[]).includes(
 const from = (key: Settable) => saidAt(key, props.levels)
 const usual: Partial<Record<Settable, string>> = {
   space: 'usual',
-  narrowSize: 'as on wide',
-  narrowSpace: 'as on wide',
+  narrowSize: 'same',
+  narrowSpace: 'same',
   border: 'none',
 }
 const range = (key: Settable) => ranges[key as keyof typeof ranges]

@@ -45,7 +45,7 @@ const others = [
 
 <template>
   <section class="border-b border-line px-3.5 py-3 text-[12.5px]">
-    <div class="flex items-center justify-between">
+    <div class="flex flex-wrap items-center justify-between">
       <h2>Subject</h2>
       <EmojiPicker @choose="store.setSubject(`${subject} ${$event}`.trim())" />
     </div>

@@ -63,7 +63,7 @@ function pass(proposal: Proposal) {
           <span class="muted">{{ one.around[0] }}</span><del class="text-bad-600">{{
             one.before
           }}</del
-          ><ins v-if="one.after" class="font-semibold text-canvas-700 no-underline">
+          ><ins v-if="one.after" class="ml-1 font-semibold text-canvas-700 no-underline">
             {{ one.after }}</ins
           ><span class="muted">{{ one.around[1] }}</span>
         </button>

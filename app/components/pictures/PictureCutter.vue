@@ -18,6 +18,10 @@ const shapes = [
 /** What is kept, by shares of the picture as it is turned. */
 const kept = reactive({ left: 0, top: 0, width: 1, height: 1 })
 const cropper = ref<InstanceType<typeof Cropper> | null>(null)
+interface Size {
+  width: number
+  height: number
+}
 interface Change {
   coordinates: { left: number; top: number; width: number; height: number }
   image: { width: number; height: number }
@@ -34,6 +38,11 @@ function change({ coordinates, image }: Change) {
   kept.height = Math.max(0.001, share(coordinates.height, height))
   size.width = Math.round(coordinates.width)
   size.height = Math.round(coordinates.height)
+}
+/** At first all of it is kept. */
+function whole({ imageSize, visibleArea }: { imageSize: Size; visibleArea?: Size }) {
+  const { width, height } = visibleArea ?? imageSize
+  return { width, height }
 }
 function turnRight() {
   cropper.value?.rotate(90)
@@ -58,7 +67,7 @@ async function make() {
       class="h-[42vh] bg-ink-900"
       :src="picture.path"
       :stencil-props="shape ? { aspectRatio: shape } : {}"
-      :default-size="({ visibleArea }: never) => visibleArea"
+      :default-size="whole"
       @change="change"
     />
     <div class="mt-3 flex flex-wrap items-center gap-2">

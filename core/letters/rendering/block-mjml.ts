@@ -1,9 +1,11 @@
 import { blocksOf, rowOfBlock, type Block, type LetterDocument, type Row } from '../document'
+import { htmlLinks } from '../links'
 import { inlinesOf, isEmptyText } from '../rich-text'
 import { headingSize, type InheritedStyle } from '../style'
 import { escapeHtml } from './escape'
 import type { Rendering } from './frame'
 import { classes, narrowClass } from './narrow'
+import { picksTable } from './picked'
 import { cleanHtml } from './raw-html'
 import { inlineHtml, linkTag, richHtml } from './rich-html'
 import { slotMark } from './slots'
@@ -51,6 +53,11 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
     }
     case 'film': {
       const href = rendering.nextLink()
+      // Our own pictures get a play sign; on others a bar under them says what they are.
+      if (block.src.startsWith('/')) {
+        const shown = { src: block.src, alt: `Play: ${block.alt || 'the film'}` }
+        return picture(block, shown, around.width, href, rendering, around, 8, '-play')
+      }
       const bar = `<p style="margin:0;text-align:center"><a href="${href}" style="color:#ffffff;text-decoration:none;font-weight:700">&#9654; Play: ${escapeHtml(block.alt || 'the film')}</a></p>`
       return `${picture(block, block, around.width, href, rendering, around, 0)}${text(` container-background-color="${accent}"`, bar, 10, 10)}`
     }
@@ -70,6 +77,8 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
         button(block, { label: block.label, align: 'left' }, href, around),
       ].join('\n')
     }
+    case 'picks':
+      return `<mj-table${common(block, around, 8, 8)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px">${picksTable(block, rendering, around.width, style)}</mj-table>`
     case 'divider':
       return `<mj-divider border-width="1px" border-color="${LINE}"${common(block, around, 14, 14)} />`
     case 'space':
@@ -92,8 +101,13 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
         '',
         `<pre style="margin:0;padding:12px;background:#f3f4ef;font-family:'Courier New',Courier,monospace;font-size:13px;line-height:1.5;white-space:pre-wrap">${escapeHtml(block.code)}</pre>`,
       )
-    case 'html':
-      return text('', cleanHtml(block.html))
+    case 'html': {
+      const marks = new Map(htmlLinks(block.html).map(({ url }) => [url, rendering.nextLink()]))
+      return text(
+        '',
+        cleanHtml(block.html, (url) => marks.get(url) ?? url),
+      )
+    }
     case 'footer':
       return `<mj-text${common(block, around, 22, 26)} font-size="12px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET}">Leave ${escapeHtml(rendering.listName)}</a></p></mj-text>`
   }
@@ -126,9 +140,10 @@ function picture(
   { url }: Rendering,
   around: Around,
   below = 8,
+  sign = '',
 ): string {
   if (src === '') return ''
-  const whole = src.startsWith('/') ? url + inWidth(src, width) : src
+  const whole = src.startsWith('/') ? url + inWidth(src, width) + sign : src
   const link = href ? ` href="${href}"` : ''
   return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${border(block)}${common(block, around, 8, below)}${link} />`
 }

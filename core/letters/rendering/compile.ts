@@ -8,13 +8,21 @@ import type { Condition } from '../shown-to'
 import { escapeHtml } from './escape'
 import { numbering, rendering, type LetterFrame } from './frame'
 import { documentToText } from './plain-text'
+import { pickFill } from './picked'
 import { cutAtSlots } from './slots'
 import { documentToMjml } from './to-mjml'
+
+export interface CompiledFill {
+  expression: string
+  value: (context: FillInContext) => string
+  /** The number of the link that it leads by, where it is a link of the reader's own. */
+  link?: (context: FillInContext) => number | undefined
+}
 
 /** A letter ready to be merged: pieces with slots, what fills them, for whom, and the links. */
 export interface CompiledLetter {
   parts: MessageParts
-  fills: { expression: string; value: (context: FillInContext) => string }[]
+  fills: CompiledFill[]
   /** The rules that decide who gets what, and the conditions made of them. */
   rules: Rule[]
   conditions: Condition[]
@@ -31,10 +39,9 @@ export async function compileLetter(letter: Letter, frame: LetterFrame): Promise
   const subject = templateText(letter.subject, (plain) => plain, numbers.fill)
   return {
     parts: { subject: cutAtSlots(subject), html: cutAtSlots(html), text: cutAtSlots(text) },
-    fills: numbers.expressions.map((expression) => ({
-      expression,
-      value: compileFillIn(expression),
-    })),
+    fills: numbers.expressions.map(
+      (expression) => pickFill(expression) ?? { expression, value: compileFillIn(expression) },
+    ),
     rules: numbers.rules,
     conditions: numbers.conditions,
     links: linksOf(letter.document),

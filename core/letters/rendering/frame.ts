@@ -22,6 +22,8 @@ export interface Rendering extends LetterFrame {
   fill: (expression: string) => string
   /** The mark of the next link, in reading order. */
   nextLink: () => string
+  /** The mark of a link that is the reader's own, by the fill-in that says it. */
+  ownLink: (expression: string) => string
   /** What is for some readers only, between the marks that say for whom. */
   forSome: (id: string, content: string) => string
 }
@@ -31,14 +33,16 @@ export function numbering(document: LetterDocument) {
   const conditions = conditionsOf(document)
   const expressions: string[] = []
   const kept: Condition[] = []
+  const numberOf = (expression: string) => {
+    const found = expressions.indexOf(expression)
+    return found >= 0 ? found : expressions.push(expression) - 1
+  }
   return {
     rules: conditions.rules,
     expressions,
     conditions: kept,
-    fill(expression: string) {
-      const found = expressions.indexOf(expression)
-      return slotMark.fill(found >= 0 ? found : expressions.push(expression) - 1)
-    },
+    fill: (expression: string) => slotMark.fill(numberOf(expression)),
+    ownLink: (expression: string) => slotMark.own(numberOf(expression)),
     forSome: (id: string, content: string) => marked(conditions, kept, id, content),
   }
 }
@@ -47,10 +51,10 @@ export function numbering(document: LetterDocument) {
 export function rendering(
   document: LetterDocument,
   frame: LetterFrame,
-  { fill, forSome }: Pick<Rendering, 'fill' | 'forSome'>,
+  { fill, ownLink, forSome }: Pick<Rendering, 'fill' | 'ownLink' | 'forSome'>,
 ): Rendering {
   let links = 0
-  return { ...frame, document, fill, forSome, nextLink: () => slotMark.link(links++) }
+  return { ...frame, document, fill, ownLink, forSome, nextLink: () => slotMark.link(links++) }
 }
 
 function marked(conditions: Conditions, kept: Condition[], id: string, content: string): string {

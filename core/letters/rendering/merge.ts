@@ -1,9 +1,10 @@
-import type { Slot } from '../../delivery'
+import type { Fill, Slot } from '../../delivery'
 import { showFieldValue, type FieldValue } from '../../people'
 import type { FillInContext } from '../fill-ins'
 import { isShown } from '../shown-to'
 import type { CompiledLetter } from './compile'
 import { escapeHtml } from './escape'
+import type { PickedProduct } from './picked'
 
 /** A letter as one person reads it. */
 export interface MergedLetter {
@@ -16,6 +17,7 @@ export interface MergedLetter {
 export function personContext(
   person: { address: string; values: Record<string, FieldValue> },
   about: { list: string; sender: string; mailing: string },
+  picks: Record<string, PickedProduct> = {},
 ): FillInContext {
   const values = Object.fromEntries(
     Object.entries(person.values).map(([key, value]) => [key, showFieldValue(value)]),
@@ -25,17 +27,17 @@ export function personContext(
     list: { name: about.list },
     sender: { name: about.sender },
     mailing: { name: about.mailing },
+    picks: { ...picks },
   }
 }
 
 /** The texts of a letter's fill-ins for one reader, escaped for HTML and plain. */
-export function fillFor(
-  letter: CompiledLetter,
-  context: FillInContext,
-): { html: string; text: string }[] {
-  return letter.fills.map(({ value }) => {
+export function fillFor(letter: CompiledLetter, context: FillInContext): Fill[] {
+  return letter.fills.map(({ value, link }) => {
     const text = value(context)
-    return { html: escapeHtml(text), text }
+    const fill = { html: escapeHtml(text), text }
+    const no = link?.(context)
+    return no === undefined ? fill : { ...fill, link: no }
   })
 }
 
@@ -58,6 +60,7 @@ export function mergeLetter(
         if (typeof piece === 'string') return piece
         if ('when' in piece) return shown[piece.when] ? merge(piece.pieces, as) : ''
         if ('fill' in piece) return fills[piece.fill]![as]
+        if ('own' in piece) return fills[piece.own]![as]
         if ('link' in piece)
           return as === 'html'
             ? escapeHtml(letter.links[piece.link]!.url)

@@ -1,8 +1,9 @@
 import type { Block, LetterDocument } from '../document'
-import { linkRuns } from '../links'
+import { htmlLinks, linkRuns } from '../links'
 import { inlinesOf, type Inline, type TextNode } from '../rich-text'
 import { headingsOf } from './block-mjml'
 import type { Rendering } from './frame'
+import { picksText } from './picked'
 import { htmlText } from './raw-html'
 import { slotMark } from './slots'
 
@@ -47,6 +48,8 @@ function blockText(block: Block, rendering: Rendering): string {
       return [block.name, block.about, block.price, `${block.label}: ${rendering.nextLink()}`]
         .filter(Boolean)
         .join('\n')
+    case 'picks':
+      return picksText(block, rendering)
     case 'divider':
       return '----------------------------------------'
     case 'space':
@@ -60,6 +63,8 @@ function blockText(block: Block, rendering: Rendering): string {
     case 'code':
       return block.code
     case 'html':
+      // Its links have numbers, though words alone are shown here.
+      htmlLinks(block.html).forEach(() => rendering.nextLink())
       return htmlText(block.html)
     case 'footer':
       return `-- \n${nodesText(block.text.content, rendering)}\n\n${rendering.postalAddress}\n\nLeave ${rendering.listName}: ${slotMark.leave}`

@@ -1,8 +1,18 @@
 import sanitizeHtml from 'sanitize-html'
+import { countedLink } from '../links'
 
-/** An author's own HTML without anything that could run, send, frame or restyle what is around it. */
-export function cleanHtml(html: string): string {
+/**
+ * An author's own HTML without anything that could run, send, frame or restyle what is around it. Links to the web
+ * lead where `link` says.
+ */
+export function cleanHtml(html: string, link: (url: string) => string = (url) => url): string {
   return sanitizeHtml(html, {
+    transformTags: {
+      a: (tagName, attribs) => {
+        const url = countedLink(attribs.href)
+        return { tagName, attribs: url ? { ...attribs, href: link(url) } : attribs }
+      },
+    },
     allowedTags: [
       ...['a', 'b', 'blockquote', 'br', 'center', 'code', 'div', 'em', 'font', 'h1', 'h2', 'h3'],
       ...['h4', 'hr', 'i', 'img', 'li', 'ol', 'p', 'pre', 's', 'small', 'span', 'strong', 'sub'],

@@ -1,11 +1,13 @@
 import { beforeAll, test, expect } from 'vitest'
 import fc from 'fast-check'
 import { defaultLetterhead } from '../letterhead'
-import { blocksOf, rowOf, type Letter } from '../document'
+import { makeToken, mouldMessage, pourMessage } from '../../delivery'
+import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { richText } from '../rich-text'
 import { linksOf } from '../links'
 import { compileLetter, type CompiledLetter } from './compile'
-import { mergeLetter, personContext } from './merge'
+import { fillFor, mergeLetter, personContext } from './merge'
+import { picksContext } from './picked'
 
 const frame = {
   letterhead: defaultLetterhead,
@@ -143,4 +145,73 @@ test('numbers of links agree between document, HTML and text for any text', asyn
     { numRuns: 25 },
   )
   expect(blocksOf(letter.document)).toHaveLength(5)
+})
+
+test('picked products are the reader’s own, in HTML, in text and in their links', async () => {
+  const block = { ...newBlock('picks', 'picked'), many: 2 } as Block
+  const document = { version: 1 as const, rows: [rowOf(block), ...emptyLetter().document.rows] }
+  const compiled = await compileLetter({ subject: 'Wind', previewText: '', document }, frame)
+  const picked = (name: string, link: number) => ({
+    ...{ name, link, price: '£42.00', picture: '/p/kite' },
+    url: `https://kites.example/${link}?a=1&b=2`,
+  })
+  const context = personContext(
+    { address: 'tove@inkpost.example', values: {} },
+    { list: '', sender: '', mailing: '' },
+    picksContext(new Map([['picked', [picked('Delta <7>', 10_007), picked('Gull', 10_003)]]])),
+  )
+  const merged = mergeLetter(compiled, context)
+  expect(merged.html).toContain('Delta &lt;7&gt;')
+  expect(merged.html).toContain('href="https://kites.example/10007?a=1&amp;b=2"')
+  expect(merged.text).toContain('Gull, £42.00\nhttps://kites.example/10003?a=1&b=2')
+  const key = Buffer.alloc(32, 7)
+  const sender = {
+    ...{ name: 'G', address: 'hello@kites.example', url: 'https://mail.example' },
+    list: { key: 'wind', name: 'Wind' },
+  }
+  const { raw } = pourMessage(
+    mouldMessage(3, compiled.parts, sender, key),
+    { personId: 5, address: 'tove@inkpost.example', name: 'Tove' },
+    fillFor(compiled, context),
+    0,
+  )
+  const plain = raw.replace(/=\r\n/g, '')
+  const click = `https://mail.example/c/${makeToken(key, 'click', 3, 5)}`
+  expect(plain).toContain(`${click}/10007`)
+  expect(plain).toContain(`${click}/10003`)
+  expect(plain).not.toContain('kites.example/1000')
+})
+
+test('links in an author’s own HTML are counted like any other, each under its own number', async () => {
+  const html = (text: string) => ({ ...newBlock('html', 'own'), html: text }) as Block
+  const button = { ...newBlock('button', 'go'), href: 'https://kites.example/last' } as Block
+  const tag = fc.constantFrom(
+    ...['<a href="https://a.example">one</a>', '<a href="https://b.example/?x=1&amp;y=2">two</a>'],
+    ...[
+      '<a href="mailto:x@y.example">mail</a>',
+      '<a href="javascript:x">no</a>',
+      '<script>',
+      '<p>',
+    ],
+    ...['</script>', '<title>', '</title>', '<option>', '<textarea>', '</textarea>', '<!--', '-->'],
+  )
+  await fc.assert(
+    fc.asyncProperty(fc.array(tag, { maxLength: 10 }), async (pieces) => {
+      const rows = [rowOf(html(pieces.join(''))), rowOf(button), ...emptyLetter().document.rows]
+      const document = { version: 1 as const, rows }
+      const compiled = await compileLetter({ subject: 'W', previewText: '', document }, frame)
+      const links = linksOf(document)
+      expect(links.at(-1)!.url).toBe('https://kites.example/last')
+      const numbers = compiled.parts.html.flatMap((piece) =>
+        typeof piece !== 'string' && 'link' in piece ? [piece.link] : [],
+      )
+      expect(numbers.at(-1)).toBe(links.length - 1)
+      for (const no of numbers) expect(links[no]).toBeDefined()
+      const text = compiled.parts.text.findLast(
+        (piece) => typeof piece !== 'string' && 'link' in piece,
+      )
+      expect(text).toEqual({ link: links.length - 1 })
+    }),
+    { numRuns: 60 },
+  )
 })

@@ -8,6 +8,8 @@ const close = '\uE001'
 export const slotMark = {
   fill: (n: number) => `${open}f${n}${close}`,
   link: (n: number) => `${open}l${n}${close}`,
+  /** A link of the reader's own, said by fill-in `n`. */
+  own: (n: number) => `${open}p${n}${close}`,
   leave: `${open}u${close}`,
   opened: `${open}o${close}`,
   /** What stands up to the next end is for those for whom condition `n` holds. */
@@ -19,10 +21,10 @@ export const slotMark = {
 export function cutAtSlots(text: string): (string | Slot)[] {
   const whole: (string | Slot)[] = []
   const around = [whole]
-  for (const piece of text.split(/(\uE000[floube]\d*\uE001)/)) {
+  for (const piece of text.split(/(\uE000[flpoube]\d*\uE001)/)) {
     if (piece === '') continue
     const into = around.at(-1)!
-    const mark = /^\uE000([floube])(\d*)\uE001$/.exec(piece)
+    const mark = /^\uE000([flpoube])(\d*)\uE001$/.exec(piece)
     if (!mark) into.push(piece)
     else if (mark[1] === 'b') {
       const pieces: (string | Slot)[] = []
@@ -40,6 +42,8 @@ function simpleSlot(kind: string, n: number): Slot {
       return { fill: n }
     case 'l':
       return { link: n }
+    case 'p':
+      return { own: n }
     case 'u':
       return { leave: true }
     default:

@@ -27,6 +27,10 @@ export async function letterSource(
         (_, n: string) => `{{ ${write(numbers.expressions[Number(n)]!)} }}`,
       )
       .replace(/\uE000l(\d+)\uE001/g, (_, n: string) => write(links[Number(n)] ?? ''))
+      .replace(
+        /\uE000p(\d+)\uE001/g,
+        (_, n: string) => `{{ ${write(numbers.expressions[Number(n)]!)} }}`,
+      )
       .replace(/\uE000u\uE001/g, '#leave')
       .replace(/\uE000b\d+\uE001/g, comment('for some readers'))
       .replace(/\uE000e\uE001/g, comment('for everybody again'))

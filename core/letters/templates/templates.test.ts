@@ -78,6 +78,7 @@ test('what is left of the prompts is found by the proof', () => {
       ruleProblems: [],
       renditions: null,
       approval: null,
+      offered: new Map(),
       postalAddress: '1 Slipway',
       gaps: new Map([['person.first_name', 0]]),
       links: new Map(),

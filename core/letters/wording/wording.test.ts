@@ -206,6 +206,7 @@ test('every plan puts prompts above the footer that the proof finds until they a
       ruleProblems: [],
       renditions: null,
       approval: null,
+      offered: new Map(),
       listName: 'Wind notes',
       audienceCount: 1,
       postalAddress: 'Here',

@@ -5,15 +5,17 @@ const STEP = 50
 const WIDEST = 1200
 
 /**
- * A picture of a letter: `/p/HASH`, or `/p/HASH-600` made to a width. Its name is the hash of its bytes, so it
+ * A picture of a letter: `/p/HASH`, or `/p/HASH-600` made to a width, or `/p/HASH-600-play`
+ * with a play sign on it. Its name is the hash of its bytes, so it
  * never changes.
  */
 export default defineEventHandler(async (event) => {
-  const named = /^([0-9a-f]{32})(?:-(\d{2,4}))?$/.exec(getRouterParam(event, 'hash')!)
+  const named = /^([0-9a-f]{32})(?:-(\d{2,4})(-play)?)?$/.exec(getRouterParam(event, 'hash')!)
   const { db } = satchel()
   const whole = named ? pictureByHash(db, named[1]!) : undefined
   if (!named || !whole) throw notFound('There is no such picture.')
-  const picture = named[2] ? await inWidth(named[1]!, Number(named[2])) : whole
+  const sized = named[2] ? await inWidth(named[1]!, Number(named[2])) : whole
+  const picture = named[3] ? await withPlaySign(sized) : sized
   setResponseHeaders(event, {
     'Content-Type': picture.mime,
     'Cache-Control': 'public, max-age=31536000, immutable',

@@ -4,7 +4,7 @@ import { linkOf } from '~~/database/mailings'
 /** A link of a letter: stores the click and leads to where that letter's link leads, nowhere else. */
 export default defineEventHandler(async (event) => {
   const of = readToken(publicKey(), 'click', getRouterParam(event, 'token')!)
-  const no = /^\d{1,4}$/.test(getRouterParam(event, 'no')!)
+  const no = /^\d{1,9}$/.test(getRouterParam(event, 'no')!)
     ? Number(getRouterParam(event, 'no'))
     : -1
   const url = of && linkOf(satchel().db, of.mailingId, no)

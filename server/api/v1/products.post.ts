@@ -1,0 +1,8 @@
+import { takeProduct, type ApiProduct } from '~~/database/api'
+import { apiProduct } from '~~/shared/api-inputs'
+
+/** Adds products, or changes what is known of them: what letters pick from. */
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  return takeApiBatch<ApiProduct>(event, apiProduct, (entry) => takeProduct(db, entry, clock()))
+})
