@@ -7,7 +7,8 @@ import { audienceWaterfall, countGaps } from './audience'
 import { linkChecks } from './links'
 import { readFields } from './fields'
 import { listById } from './lists'
-import { audienceOf, letterOf, type Mailing } from './mailings'
+import { wholeLetterOf } from './letterheads'
+import { audienceOf, type Mailing } from './mailings'
 import { picksOffered } from './picks'
 import type { Database } from './query'
 import { renditionsFor } from './renditions'
@@ -18,7 +19,7 @@ const always = ['person.address', 'list.name', 'sender.name', 'mailing.name']
 
 /** The marks of a mailing as it stands now, over its real audience. Links not known are put on the list to ask. */
 export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[] {
-  const letter = letterOf(db, mailing.letter_id)
+  const letter = wholeLetterOf(db, mailing.letter_id)
   const audience = audienceOf(mailing)
   const keys = new Set(readFields(db).map((field) => field.key))
   const gaps = new Map<string, number>(always.map((path) => [path, 0]))

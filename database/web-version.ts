@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type { Letter } from '../core/letters'
-import { letterOf } from './mailings'
+import { wholeLetterOf } from './letterheads'
 import { one, q, run, type Database } from './query'
 
 /** The key of a letter's web version; null while it has none. */
@@ -21,7 +21,7 @@ export function setWebVersion(db: Database, letterId: number, on: boolean): stri
 export function letterByWebKey(
   db: Database,
   key: string,
-): (Letter & { list_id: number | null }) | undefined {
+): (Letter & { list_id: number | null; letter_id: number }) | undefined {
   const found = one(
     db,
     q
@@ -30,5 +30,5 @@ export function letterByWebKey(
       .select(['letters.id', 'list_id'])
       .where('web_key', '=', key),
   )
-  return found && { ...letterOf(db, found.id), list_id: found.list_id }
+  return found && { ...wholeLetterOf(db, found.id), list_id: found.list_id, letter_id: found.id }
 }

@@ -20,9 +20,9 @@ import {
 import type { Rule } from '../core/segments'
 import { transact } from '../database'
 import { readAccount, type Account } from '../database/account'
+import { wholeLetterOf } from '../database/letterheads'
 import { listById } from '../database/lists'
 import {
-  letterOf,
   moveMailing,
   sendingMailings,
   setWaitingNote,
@@ -261,7 +261,7 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     claims: claimsOf(engine.db, engine.id, mailing.id),
     picker: pickerFor(
       engine.db,
-      letterOf(engine.db, mailing.letter_id).document,
+      wholeLetterOf(engine.db, mailing.letter_id).document,
       engine.settings.url,
       engine.clock(),
     ),

@@ -2,15 +2,9 @@ import { compileLetter } from '../core/letters/rendering'
 import { blockersOf } from '../core/proof'
 import { transact, type Database } from '../database'
 import { readAccount, type Account } from '../database/account'
+import { letterheadOf, wholeLetterOf } from '../database/letterheads'
 import { listById } from '../database/lists'
-import {
-  audienceOf,
-  dueMailings,
-  letterOf,
-  moveMailing,
-  saveLinks,
-  type Mailing,
-} from '../database/mailings'
+import { audienceOf, dueMailings, moveMailing, saveLinks, type Mailing } from '../database/mailings'
 import { pickerFor } from '../database/picks'
 import { proofMailing } from '../database/proof'
 import { planRecipients } from '../database/recipients'
@@ -63,8 +57,8 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
 /** A mailing's letter, ready to be merged. */
 export function compileMailing(db: Database, mailing: Mailing, account: Account, url: string) {
   const list = listById(db, mailing.list_id!)!
-  return compileLetter(letterOf(db, mailing.letter_id), {
-    letterhead: account.letterhead,
+  return compileLetter(wholeLetterOf(db, mailing.letter_id), {
+    letterhead: letterheadOf(db, mailing.letter_id),
     postalAddress: account.postal_address,
     senderName: account.sender_name,
     listName: list.public_name,
@@ -74,7 +68,7 @@ export function compileMailing(db: Database, mailing: Mailing, account: Account,
 
 /** Where the products lead that may be picked for somebody. */
 function productLinks(db: Database, mailing: Mailing, url: string, now: number) {
-  const { document } = letterOf(db, mailing.letter_id)
+  const { document } = wholeLetterOf(db, mailing.letter_id)
   const picksOf = pickerFor(db, document, url, now)
   return (picksOf?.links ?? []).map((link) => ({ ...link, blockId: '' }))
 }

@@ -96,6 +96,12 @@ export const mailingInput = object({
     .max(3650, 'At most 3650 days.')
     .nullable(),
   segmentId: number().integer().positive().nullable(),
+  letterheadId: number().integer().positive().nullable(),
+})
+
+export const letterheadInput = object({
+  name: line(100).required('Give the letterhead a name.'),
+  look: mixed<object>().required(),
 })
 
 export const letterInput = object({

@@ -1,11 +1,12 @@
-import { cleanDocument, copyOfRow, type Row } from '~~/core/letters'
+import { cleanDocument, copyOfRow, hasFooter, type Row } from '~~/core/letters'
 
-/** Where the copied row waits, for this letter or another one. */
+/** Where the copied rows wait, for this letter or another one. */
 const KEPT = 'copied-row'
 
 /**
  * The keys of the letter's paper, for the block that is chosen and not written in: Alt with an arrow moves it,
- * Ctrl D copies it below, Delete takes it away; Ctrl C, X, V copy, cut and paste its row, also into another letter.
+ * Ctrl D copies it below, Delete takes it away; Ctrl C, X, V copy, cut and paste its row, also into another letter;
+ * all of it for all that are chosen together.
  * Escape stops writing and keeps the block chosen.
  */
 export function useLetterKeys() {
@@ -25,8 +26,9 @@ export function useLetterKeys() {
     if (ctrl && key === 'v') return paste(event)
     if (!store.chosen) return
     if (key === 'Delete' || key === 'Backspace')
-      return done(event, () => store.remove(store.chosen!))
-    if (ctrl && key === 'd') return done(event, () => store.copyBlock(store.chosen!))
+      return done(event, () => store.remove(...store.all))
+    if (ctrl && key === 'd')
+      return done(event, () => store.all.forEach((id) => store.copyBlock(id)))
     if (ctrl && (key === 'c' || key === 'x') && !String(getSelection() ?? ''))
       copy(event, key === 'x')
   })
@@ -47,18 +49,20 @@ export function useLetterKeys() {
     const at = row.columns[column]!.blocks.findIndex(({ id }) => id === chosen)
     const alone = row.columns.flatMap(({ blocks }) => blocks).length === 1
     done(event, () => {
-      if (!alone) store.moveTo(chosen, { rowId: row.id, column, at: Math.max(0, at + by) })
+      if (store.also.length) store.moveChosen(by)
+      else if (!alone) store.moveTo(chosen, { rowId: row.id, column, at: Math.max(0, at + by) })
       else if (index + by >= 0 && index + by < rows.length) store.move(index, index + by)
     })
   }
 
   function copy(event: KeyboardEvent, cut: boolean) {
-    const row = store.chosenRow
-    if (!row || row.columns.some(({ blocks }) => blocks.some(({ kind }) => kind === 'footer')))
-      return
+    const holds = (row: Row) =>
+      row.columns.some(({ blocks }) => blocks.some(({ id }) => store.all.includes(id)))
+    const rows = store.letter!.document.rows.filter((row) => holds(row) && !hasFooter(row))
+    if (!rows.length) return
     done(event, () => {
-      localStorage.setItem(KEPT, JSON.stringify(row))
-      if (cut) store.setRows(store.letter!.document.rows.filter(({ id }) => id !== row.id))
+      localStorage.setItem(KEPT, JSON.stringify(rows))
+      if (cut) store.setRows(store.letter!.document.rows.filter((row) => !rows.includes(row)))
       useNotices().say(
         cut
           ? 'Cut. Ctrl V puts it in, also into another letter.'
@@ -67,26 +71,26 @@ export function useLetterKeys() {
     })
   }
 
-  /** Puts the copied row under the chosen one, or before the footer. What was kept is read as what comes from outside. */
+  /** Puts the copied rows under the chosen one, or before the footer. What was kept is read as what comes from outside. */
   function paste(event: KeyboardEvent) {
-    const row = readKept()
-    if (!row) return
+    const kept = readKept()
+    if (!kept.length) return
     done(event, () => {
       const rows = [...store.letter!.document.rows]
       const at = store.chosenRow ? rows.indexOf(store.chosenRow) + 1 : rows.length - 1
-      const pasted = copyOfRow(row, store.newId)
-      rows.splice(Math.max(0, at), 0, pasted)
+      const pasted = kept.map((row) => copyOfRow(row, store.newId))
+      rows.splice(Math.max(0, at), 0, ...pasted)
       store.setRows(rows)
-      store.chosen = pasted.columns.find(({ blocks }) => blocks[0])?.blocks[0]?.id ?? null
+      store.chosen = pasted[0]!.columns.find(({ blocks }) => blocks[0])?.blocks[0]?.id ?? null
     })
   }
 }
 
-function readKept(): Row | undefined {
+function readKept(): Row[] {
   try {
-    const row: unknown = JSON.parse(localStorage.getItem(KEPT) ?? 'null')
-    return cleanDocument({ version: 1, rows: [row] })?.rows[0]
+    const kept: unknown = JSON.parse(localStorage.getItem(KEPT) ?? '[]')
+    return cleanDocument({ version: 1, rows: Array.isArray(kept) ? kept : [kept] })?.rows ?? []
   } catch {
-    return undefined
+    return []
   }
 }

@@ -4,14 +4,17 @@ import type {
   BlockChange,
   BlockKind,
   Letter,
+  Letterhead,
   LetterDocument,
   Place,
   Row,
   StampContent,
 } from '~~/core/letters'
 import {
+  defaultLetterhead,
   duplicateBlock,
   duplicateRow,
+  blocksOf,
   findBlock,
   insertBlock,
   joinLetters,
@@ -19,6 +22,7 @@ import {
   isSame,
   moveBlock,
   moveRow,
+  moveRows,
   newBlock,
   removeBlock,
   rowOfBlock,
@@ -46,6 +50,9 @@ export interface OpenMailing {
   segments: { id: number; name: string }[]
   waterfall: WaterfallStep[] | null
   letter: Letter & { version: number }
+  /** The letterhead that the letter is in; null: the account's own. */
+  letterheadId: number | null
+  letterhead: Letterhead
   scheduled_at: number | null
   started_at: number | null
   finished_at: number | null
@@ -82,6 +89,8 @@ export const useMailing = defineStore('mailing', () => {
   const going = shallowRef<Renditions | null>(null)
   const comments = shallowRef<Comment[]>([])
   const chosen = ref<string | null>(null)
+  /** Blocks chosen besides, by Shift or Ctrl. */
+  const also = ref<string[]>([])
   /** The block that was inserted last, until somebody may write in it. */
   const inserted = ref<string | null>(null)
   /** Whether proposals to say things otherwise are shown. */
@@ -175,6 +184,11 @@ export const useMailing = defineStore('mailing', () => {
     future.value = future.value.map(joined)
   }
 
+  /** How the open letter looks where it says nothing itself. */
+  const look = computed(
+    () => mailing.value?.letterhead ?? useSession().account?.letterhead ?? defaultLetterhead,
+  )
+
   async function askComments() {
     const id = mailing.value?.id
     if (id === undefined) return
@@ -215,7 +229,9 @@ export const useMailing = defineStore('mailing', () => {
     saveSoon()
   }
   const changeDocument = (document: LetterDocument, kind: string) =>
-    letter.value && change({ ...letter.value, document }, kind)
+    letter.value &&
+    document !== letter.value.document &&
+    change({ ...letter.value, document }, kind)
 
   function step(from: typeof past, to: typeof future) {
     const other = from.value.at(-1)
@@ -278,10 +294,31 @@ export const useMailing = defineStore('mailing', () => {
     listId?: number | null
     joinedWithinDays?: number | null
     segmentId?: number | null
+    letterheadId?: number | null
   }) {
     if (!mailing.value) return
     await ask(`/api/mailings/${mailing.value.id}`, { method: 'PUT', body })
     await refresh()
+  }
+
+  watch(chosen, () => (also.value = []), { flush: 'sync' })
+
+  /** Chooses a block: alone, besides those chosen, or with all between. */
+  function choose(id: string, how: 'alone' | 'besides' | 'between' = 'alone') {
+    const first = chosen.value
+    if (how === 'alone' || !first || !letter.value) {
+      // What is chosen together stays so while one goes on with it.
+      if (first === id && how === 'alone' && !also.value.length) return
+      chosen.value = id
+      also.value = []
+    } else if (how === 'between') {
+      const ids = blocksOf(letter.value.document).map((block) => block.id)
+      const [from, to] = [ids.indexOf(first), ids.indexOf(id)].sort((a, b) => a - b)
+      also.value = ids.slice(from, to! + 1).filter((one) => one !== first)
+    } else if (id !== first)
+      also.value = also.value.includes(id)
+        ? also.value.filter((one) => one !== id)
+        : [...also.value, id]
   }
 
   function newId() {
@@ -299,6 +336,9 @@ export const useMailing = defineStore('mailing', () => {
     editor,
     tightening,
     chosen,
+    also,
+    all: computed(() => (chosen.value ? [chosen.value, ...also.value] : [])),
+    choose,
     inserted,
     chosenBlock,
     chosenRow,
@@ -307,6 +347,7 @@ export const useMailing = defineStore('mailing', () => {
     future,
     blockers,
     eligible,
+    look,
     canChange,
     open,
     refresh,
@@ -385,9 +426,17 @@ export const useMailing = defineStore('mailing', () => {
     copyBlock: (id: string) =>
       letter.value &&
       changeDocument(duplicateBlock(letter.value.document, id, newId), `copy ${Date.now()}`),
-    remove(id: string) {
-      if (letter.value) changeDocument(removeBlock(letter.value.document, id), `remove ${id}`)
+    remove(...ids: string[]) {
+      if (letter.value)
+        changeDocument(ids.reduce(removeBlock, letter.value.document), `remove ${ids.join()}`)
       chosen.value = null
+      also.value = []
+    },
+    /** Every row of which a block is chosen, by one up or down; they stay together. */
+    moveChosen(by: 1 | -1) {
+      if (!letter.value || !chosen.value) return
+      const ids = [chosen.value, ...also.value]
+      changeDocument(moveRows(letter.value.document, ids, by), `move ${Date.now()}`)
     },
     move: (from: number, to: number) =>
       letter.value &&

@@ -60,6 +60,26 @@ export function moveRow(document: LetterDocument, from: number, to: number): Let
   return { ...document, rows }
 }
 
+/** The document with every row that holds one of some blocks moved by one; where there is no room, none moves. */
+export function moveRows(
+  document: LetterDocument,
+  blockIds: readonly string[],
+  by: 1 | -1,
+): LetterDocument {
+  const moves = (row: Row) =>
+    row.columns.some(({ blocks }) => blocks.some(({ id }) => blockIds.includes(id)))
+  const rows = [...document.rows]
+  const edge = by < 0 ? rows[0] : rows.at(-1)
+  if (!edge || moves(edge) || !rows.some(moves)) return document
+  const order = by < 0 ? rows.keys() : [...rows.keys()].reverse()
+  for (const at of order)
+    if (moves(rows[at]!)) {
+      const [row] = rows.splice(at, 1)
+      rows.splice(at + by, 0, row!)
+    }
+  return { ...document, rows }
+}
+
 /**
  * The document with a block taken from where it stands and put at a place, counted as if it were taken out
  * already. A row that is left empty goes.

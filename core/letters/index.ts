@@ -41,6 +41,7 @@ export {
   insertRow,
   moveBlock,
   moveRow,
+  moveRows,
   removeBlock,
   removeRow,
   setColumns,
@@ -51,7 +52,15 @@ export {
 export type { BlockChange, Place } from './changes'
 export { conditionsOf, isShown, mapRules, shownDocument } from './shown-to'
 export type { Condition, Conditions, ShownTo } from './shown-to'
-export { isAsStamped, stampContent, stamped, stampRow, stampsIn, withStamps } from './stamps'
+export {
+  isAsStamped,
+  stampContent,
+  stamped,
+  stampRow,
+  stampsIn,
+  withFrameStamps,
+  withStamps,
+} from './stamps'
 export type { StampContent, StampContents } from './stamps'
 export { joinLetters } from './join'
 export { isSame } from './same'

@@ -1,3 +1,4 @@
+import { isStampId } from './stamps'
 import { cleanStyle, isColor } from './style'
 
 /** The look of an account's letters. */
@@ -21,6 +22,9 @@ export interface Letterhead {
   /** How wide the logo is, px. */
   logoWidth: number
   logoAlign: 'left' | 'center' | 'right'
+  /** The stamps that stand above and below every letter, above its footer; null: none. */
+  head: number | null
+  foot: number | null
 }
 
 export const defaultLetterhead: Letterhead = {
@@ -36,6 +40,8 @@ export const defaultLetterhead: Letterhead = {
   logo: '',
   logoWidth: 180,
   logoAlign: 'left',
+  head: null,
+  foot: null,
 }
 
 /** A letterhead out of what is on file or came from outside: what is missing or odd is as it is by default. */
@@ -60,5 +66,7 @@ export function readLetterhead(json: unknown): Letterhead {
     logoWidth: within(given.logoWidth, 40, 600, defaultLetterhead.logoWidth),
     logoAlign:
       given.logoAlign === 'center' || given.logoAlign === 'right' ? given.logoAlign : 'left',
+    head: isStampId(given.head) ? given.head : null,
+    foot: isStampId(given.foot) ? given.foot : null,
   }
 }

@@ -1,4 +1,5 @@
 import type { Block, LetterDocument, Row } from './document'
+import { hasFooter } from './changes'
 import { isSame } from './same'
 
 /**
@@ -58,6 +59,30 @@ export function withStamps(document: LetterDocument, stamps: StampContents): Let
     return withOwnIds(stamped(row, content), new Set(idsIn(row)), taken)
   })
   return touched ? { ...document, rows } : document
+}
+
+/** The document with the stamps of its letterhead: one above everything, one above the footer. */
+export function withFrameStamps(
+  document: LetterDocument,
+  { head, foot }: { head: number | null; foot: number | null },
+  stamps: StampContents,
+): LetterDocument {
+  const row = (id: string, stamp: number | null) => {
+    const content = stamp === null ? undefined : stamps.get(stamp)
+    return content ? [stampRow(id, stamp!, content)] : []
+  }
+  const { rows } = document
+  const footer = rows.findLastIndex(hasFooter)
+  const at = footer < 0 ? rows.length : footer
+  return {
+    ...document,
+    rows: [
+      ...row('letterhead-head', head),
+      ...rows.slice(0, at),
+      ...row('letterhead-foot', foot),
+      ...rows.slice(at),
+    ],
+  }
 }
 
 /** The numbers of the stamps that a letter is linked to, each once. */

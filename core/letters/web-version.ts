@@ -1,16 +1,19 @@
+import { removeBlock } from './changes'
 import { blocksOf, type Letter, type LetterDocument } from './document'
 import { plainInline } from './rich-text'
 import { conditionsOf, shownDocument } from './shown-to'
 
 /**
  * A letter as it is for nobody in particular: no rule holds, so of alternatives the one for everyone else is
- * shown, and what was for some stays with them.
+ * shown, and what was for some stays with them. Products are picked for nobody.
  */
 export function webDocument(document: LetterDocument): LetterDocument {
-  return shownDocument(
+  const shown = shownDocument(
     document,
     conditionsOf(document).rules.map(() => false),
   )
+  const picked = blocksOf(shown).filter(({ kind }) => kind === 'picks')
+  return picked.reduce((left, { id }) => removeBlock(left, id), shown)
 }
 
 /** What is shown where a letter's address is shared: title, description, and the path or URL of a picture. */

@@ -5,7 +5,8 @@ import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
 import { pastSizes } from '../../database/segment-estimate'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
-import { audienceOf, letterOf, mailingById } from '../../database/mailings'
+import { wholeLetterOf } from '../../database/letterheads'
+import { audienceOf, mailingById } from '../../database/mailings'
 import { countTruths } from '../../database/renditions'
 import { countMembers, readCatalog, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
@@ -46,7 +47,7 @@ export const questions = {
   /** The versions of a mailing's letter that go out, and how many each of its rules keeps. */
   renditions(db: Database, { mailingId, now }: { mailingId: number; now: number }) {
     const mailing = mailingById(db, mailingId)!
-    const { document } = letterOf(db, mailing.letter_id)
+    const { document } = wholeLetterOf(db, mailing.letter_id)
     const audience = audienceOf(mailing)
     const conditions = conditionsOf(document)
     const counts = audience ? countTruths(db, audience, conditions.rules, now) : []

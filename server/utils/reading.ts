@@ -4,7 +4,8 @@ import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rende
 import { all, one, q } from '~~/database'
 import { audiencePeople, audienceWaterfall } from '~~/database/audience'
 import { listById } from '~~/database/lists'
-import { audienceOf, letterOf } from '~~/database/mailings'
+import { wholeLetterOf } from '~~/database/letterheads'
+import { audienceOf } from '~~/database/mailings'
 import { valuesOf } from '~~/database/people'
 import { pickerFor } from '~~/database/picks'
 import { readerOf, truthsOf } from '~~/database/renditions'
@@ -17,7 +18,7 @@ export async function readingOf(event: H3Event) {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const query = getQuery(event)
-  const letter = letterOf(db, mailing.letter_id)
+  const letter = wholeLetterOf(db, mailing.letter_id)
   const { rules } = conditionsOf(letter.document)
   const place = Math.max(0, Math.floor(Number(query.n) || 0))
   const now = clock()

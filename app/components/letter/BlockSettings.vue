@@ -38,6 +38,9 @@ function setSocial(at: number, change: { name?: string; href?: string } | null) 
 function setLink(value: string) {
   if (block.value) store.update(block.value.id, { href: safeLink(value) })
 }
+const { answer: letterheads } = useAnswer<{ others: { id: number; name: string }[] }>(
+  () => '/api/letterhead',
+)
 const bordered = computed(() => ['picture', 'button'].includes(block.value?.kind ?? ''))
 const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -255,6 +258,23 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         is set here holds for the whole letter; the rest comes from the
         <NuxtLink to="/settings/letterhead" class="link">letterhead</NuxtLink>.
       </p>
+      <div
+        v-if="letterheads?.others.length"
+        class="mt-2.5 grid grid-cols-[92px_1fr] items-center gap-x-2.5 text-[12.5px]"
+      >
+        <label for="letterhead">Letterhead</label>
+        <select
+          id="letterhead"
+          class="field field-sm"
+          :value="store.mailing!.letterheadId ?? ''"
+          @change="store.set({ letterheadId: text($event) ? Number(text($event)) : null })"
+        >
+          <option value="">The usual one</option>
+          <option v-for="one in letterheads.others" :key="one.id" :value="one.id">
+            {{ one.name }}
+          </option>
+        </select>
+      </div>
       <StyleSettings
         class="mt-2.5"
         :levels="[{ level: 'letter', style: store.letter!.document.style }]"

@@ -140,12 +140,21 @@ function nameOf(block: Block) {
             :key="block.id"
             class="flex w-full items-center gap-2 px-3 py-[5px] text-left"
             :class="
-              store.chosen === block.id
+              store.all.includes(block.id)
                 ? 'bg-brass-100 shadow-[inset_3px_0_0_var(--brass-500)]'
                 : 'hover:bg-canvas-50'
             "
             :aria-current="store.chosen === block.id ? 'true' : undefined"
-            @click="store.chosen = block.id"
+            @click="
+              store.choose(
+                block.id,
+                $event.shiftKey
+                  ? 'between'
+                  : $event.ctrlKey || $event.metaKey
+                    ? 'besides'
+                    : 'alone',
+              )
+            "
           >
             <component
               :is="icons[block.kind]"

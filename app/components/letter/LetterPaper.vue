@@ -4,8 +4,7 @@ import type { Block, Row } from '~~/core/letters'
 /** The paper: the letter as it will look, edited in place. */
 const store = useMailing()
 const stamps = useStamps()
-const session = useSession()
-const look = computed(() => session.account!.letterhead)
+const look = computed(() => store.look)
 /** The line whose insert menu is open: a row's number, or a row's id and a column. */
 const insertAt = ref<string | null>(null)
 const SIDE = 28

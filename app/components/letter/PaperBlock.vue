@@ -9,15 +9,16 @@ const store = useMailing()
 const presence = usePresence()
 /** Somebody else is writing here. */
 const held = computed(() => presence.whoIsIn(props.block.id))
-const session = useSession()
 const here = computed(() => store.chosen === props.block.id)
+const besides = computed(() => store.also.includes(props.block.id))
+/** Shift chooses all between, Ctrl this one besides. */
+function press(event: MouseEvent) {
+  const how = event.shiftKey ? 'between' : event.ctrlKey || event.metaKey ? 'besides' : 'alone'
+  if (how !== 'alone') event.preventDefault()
+  store.choose(props.block.id, how)
+}
 const style = computed(() =>
-  inheritedStyle(
-    session.account!.letterhead,
-    store.letter!.document.style,
-    props.row.style,
-    props.block.style,
-  ),
+  inheritedStyle(store.look, store.letter!.document.style, props.row.style, props.block.style),
 )
 const column = computed(() =>
   props.row.columns.findIndex(({ blocks }) => blocks.some(({ id }) => id === props.block.id)),
@@ -50,7 +51,7 @@ const space = computed(() => props.block.style?.space)
   <div
     class="relative"
     :class="
-      here
+      here || besides
         ? 'outline-2 outline-offset-[3px] outline-brass-500 outline-solid'
         : 'hover:outline-1 hover:outline-offset-[3px] hover:outline-brass-300 hover:outline-solid'
     "
@@ -61,8 +62,8 @@ const space = computed(() => props.block.style?.space)
     }"
     :data-block="block.id"
     :data-kind="block.kind"
-    @mousedown="store.chosen = block.id"
-    @focusin="store.chosen = block.id"
+    @mousedown="press"
+    @focusin="store.all.includes(block.id) || store.choose(block.id)"
   >
     <div
       v-if="here && !held"

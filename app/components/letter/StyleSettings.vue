@@ -17,12 +17,12 @@ const props = defineProps<{
   keys: Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>[]
 }>()
 const emit = defineEmits<{ change: [style: Style | undefined] }>()
-const session = useSession()
+const store = useMailing()
 const own = computed(() => props.levels.at(-1)!.style)
 const holds = computed<Style>(() => {
   const narrowSize = props.levels.findLast(({ style }) => style?.narrowSize !== undefined)
   return {
-    ...inheritedStyle(session.account!.letterhead, ...props.levels.map(({ style }) => style)),
+    ...inheritedStyle(store.look, ...props.levels.map(({ style }) => style)),
     ...(narrowSize ? { narrowSize: narrowSize.style!.narrowSize! } : {}),
     ...own.value,
   }

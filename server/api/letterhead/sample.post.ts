@@ -1,7 +1,10 @@
-import { readLetterhead } from '~~/core/letters'
+import { readLetterhead, withFrameStamps } from '~~/core/letters'
+import { stampContents } from '~~/database/stamps'
 
 /** A letter with a bit of everything in a letterhead that is not saved yet. */
 export default defineEventHandler(async (event) => {
   const letterhead = readLetterhead(await readBody(event))
-  return letterSample(sampleLetter(), { ...letterFrame({ list_id: null }), letterhead })
+  const letter = sampleLetter()
+  const document = withFrameStamps(letter.document, letterhead, stampContents(satchel().db))
+  return letterSample({ ...letter, document }, { ...letterFrame({ list_id: null }), letterhead })
 })

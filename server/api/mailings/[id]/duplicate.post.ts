@@ -1,4 +1,5 @@
-import { createMailing, letterOf, updateMailing } from '~~/database/mailings'
+import { chooseLetterhead, letterheadIdOf } from '~~/database/letterheads'
+import { createMailing, letterOf, mailingById, updateMailing } from '~~/database/mailings'
 
 /** A new draft with the same letter and audience. */
 export default defineEventHandler((event) => {
@@ -11,5 +12,6 @@ export default defineEventHandler((event) => {
     clock(),
   )
   updateMailing(db, id, { rule: mailing.rule })
+  chooseLetterhead(db, mailingById(db, id)!.letter_id, letterheadIdOf(db, mailing.letter_id))
   return { id }
 })

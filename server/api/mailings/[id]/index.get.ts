@@ -1,4 +1,5 @@
 import { audienceWaterfall } from '~~/database/audience'
+import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
@@ -13,6 +14,8 @@ export default defineEventHandler((event) => {
   return {
     ...mailing,
     letter: letterOf(db, mailing.letter_id),
+    letterheadId: letterheadIdOf(db, mailing.letter_id),
+    letterhead: letterheadOf(db, mailing.letter_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     lists: listsWithCounts(db),
     fields: readFields(db),

@@ -1,5 +1,6 @@
 import MailComposer from 'nodemailer/lib/mail-composer'
 import { compileLetter, letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { wholeLetterOf } from '~~/database/letterheads'
 import { letterOf } from '~~/database/mailings'
 
 const types = {
@@ -20,7 +21,7 @@ export default defineEventHandler(async (event) => {
       statusCode: 422,
       message: `There are ${Object.keys(types).join(', ')}.`,
     })
-  const { version: _version, ...letter } = letterOf(db, mailing.letter_id)
+  const { version: _version, ...own } = letterOf(db, mailing.letter_id)
   const frame = letterFrame(mailing)
   const name = mailing.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'letter'
   const ending = format === 'text' ? 'txt' : format
@@ -30,7 +31,8 @@ export default defineEventHandler(async (event) => {
     'X-Content-Type-Options': 'nosniff',
     'Cache-Control': 'no-store',
   })
-  if (format === 'json') return JSON.stringify(letter, null, 2)
+  if (format === 'json') return JSON.stringify(own, null, 2)
+  const letter = wholeLetterOf(db, mailing.letter_id)
   if (format !== 'eml') return letterSource(letter, frame, format)
   const compiled = await compileLetter(letter, frame)
   const context = personContext(

@@ -1,0 +1,10 @@
+import { readLetterhead } from '~~/core/letters'
+import { addLetterhead } from '~~/database/letterheads'
+import { letterheadInput } from '~~/shared/inputs'
+
+/** Adds a letterhead besides the account's own. */
+export default defineEventHandler(async (event) => {
+  const { name, look } = await readInput(event, letterheadInput)
+  const { db, clock } = satchel()
+  return { id: addLetterhead(db, name, readLetterhead(look), clock()) }
+})

@@ -1,0 +1,1 @@
+export type { NamedLetterhead } from '~~/database/letterheads'
