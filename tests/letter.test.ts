@@ -202,15 +202,15 @@ test('the letterhead changes, is seen before it is kept, and letters follow', as
   await page().frameLocator('iframe').locator('h1[style]').waitFor()
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'Keep it' }).click()
-  await seen('Every letter that has not gone out follows.')
+  await seen('Every letter in it that has not gone out follows.')
   await page().goto(`${satchel.url}/mail/${id}/letter`)
   const font = () => block('heading').first().locator('[style*="Palatino"]').count()
   await until('the paper has the new font', async () => (await font()) > 0)
   await block('heading').first().click()
   await page().getByText('Look of the block').click()
   const look = page().locator('details').filter({ hasText: 'Look of the block' })
-  await look.getByLabel('Size').fill('20')
-  await look.getByLabel('Size').press('Tab')
+  await look.getByLabel('Size', { exact: true }).fill('20')
+  await look.getByLabel('Size', { exact: true }).press('Tab')
   await saved('the block says its size itself', () =>
     blocksOf(letter().document).some(({ style }) => style?.size === 20),
   )

@@ -119,7 +119,7 @@ const button = computed(() => ({
       />
     </div>
     <div v-else-if="block.kind === 'film'" class="py-2">
-      <PictureSlot :src="block.src" :alt="block.alt" @taken="takePicture" />
+      <PictureSlot :src="filmStill" :alt="block.alt" @taken="takePicture" />
     </div>
     <div v-else-if="block.kind === 'button'" class="py-3" :style="{ textAlign: block.align }">
       <input

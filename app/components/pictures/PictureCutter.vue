@@ -6,7 +6,6 @@ import type { LibraryPicture } from '~~/server/utils/picture'
 /** A part of a picture, turned as it should stand. The first one stays. */
 const props = defineProps<{ picture: LibraryPicture }>()
 const emit = defineEmits<{ close: []; made: [path: string] }>()
-const turn = ref(0)
 const shape = ref<number | null>(null)
 const shapes = [
   [null, 'free'],
@@ -15,27 +14,31 @@ const shapes = [
   [16 / 9, '16 to 9'],
   [3, '3 to 1'],
 ] as const
-/** What is kept, by shares of the picture as it is turned. */
-const kept = reactive({ left: 0, top: 0, width: 1, height: 1 })
 const cropper = ref<InstanceType<typeof Cropper> | null>(null)
 interface Size {
   width: number
   height: number
 }
-interface Change {
-  coordinates: { left: number; top: number; width: number; height: number }
-  image: { width: number; height: number }
+interface Cut {
+  coordinates: Size & { left: number; top: number }
+  /** As it came, before it is turned. */
+  image: Size & { transforms: { rotate: number } }
 }
 const size = reactive({ width: props.picture.width, height: props.picture.height })
-const sideways = computed(() => turn.value % 2 === 1)
-function change({ coordinates, image }: Change) {
-  // The image is measured as it came; the coordinates as it is turned.
-  const [width, height] = sideways.value ? [image.height, image.width] : [image.width, image.height]
+/** The part, by shares of the picture as it is turned. */
+function shares({ coordinates, image }: Cut) {
+  const turn = (((Math.round(image.transforms.rotate / 90) % 4) + 4) % 4) as 0 | 1 | 2 | 3
+  const [width, height] = turn % 2 ? [image.height, image.width] : [image.width, image.height]
   const share = (part: number, of: number) => Math.min(1, Math.max(0, part / of))
-  kept.left = share(coordinates.left, width)
-  kept.top = share(coordinates.top, height)
-  kept.width = Math.max(0.001, share(coordinates.width, width))
-  kept.height = Math.max(0.001, share(coordinates.height, height))
+  return {
+    left: share(coordinates.left, width),
+    top: share(coordinates.top, height),
+    width: Math.max(0.001, share(coordinates.width, width)),
+    height: Math.max(0.001, share(coordinates.height, height)),
+    turn,
+  }
+}
+function change({ coordinates }: Cut) {
   size.width = Math.round(coordinates.width)
   size.height = Math.round(coordinates.height)
 }
@@ -44,16 +47,13 @@ function whole({ imageSize, visibleArea }: { imageSize: Size; visibleArea?: Size
   const { width, height } = visibleArea ?? imageSize
   return { width, height }
 }
-function turnRight() {
-  cropper.value?.rotate(90)
-  turn.value = (turn.value + 1) % 4
-}
+const turnRight = () => cropper.value?.rotate(90)
 const busy = ref(false)
 async function make() {
   busy.value = true
   const made = await ask<{ path: string }>(`/api/pictures/${props.picture.id}/cut`, {
     method: 'POST',
-    body: { ...kept, turn: turn.value },
+    body: shares(cropper.value!.getResult() as unknown as Cut),
   })
   busy.value = false
   if (made) emit('made', made.path)
@@ -65,6 +65,8 @@ async function make() {
     <Cropper
       ref="cropper"
       class="h-[42vh] bg-ink-900"
+      :debounce="false"
+      :transitions="false"
       :src="picture.path"
       :stencil-props="shape ? { aspectRatio: shape } : {}"
       :default-size="whole"

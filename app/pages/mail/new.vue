@@ -110,7 +110,7 @@ async function from(mailing: Earlier) {
             <button
               type="button"
               class="btn btn-sm absolute top-1.5 right-1.5"
-              :aria-label="`Take the template ${one.name} away`"
+              :aria-label="`Take away the template ${one.name}`"
               @click="removeOwn(one)"
             >
               Take away

@@ -62,7 +62,7 @@ const placeOf = ({ usedIn }: Stamp) => usedIn.find(({ follows }) => follows)
               >Change it in “{{ placeOf(stamp)!.name }}”</NuxtLink
             ><button
               class="btn btn-sm ml-auto"
-              :aria-label="`Take the stamp ${stamp.name} away`"
+              :aria-label="`Take away the stamp ${stamp.name}`"
               @click="stamps.remove(stamp)"
             >
               Take away

@@ -153,8 +153,8 @@ const numbers = [
             <option value="right">right</option>
           </select>
         </template>
-        <template v-for="[key, name] in colors" :key="key">
-          <label :for="key">{{ name }}</label>
+        <template v-for="[key, words] in colors" :key="key">
+          <label :for="key">{{ words }}</label>
           <span class="flex items-center gap-2"
             ><input
               :id="key"
@@ -176,8 +176,8 @@ const numbers = [
             {{ font.name }}
           </option>
         </select>
-        <template v-for="[key, name, least, most] in numbers" :key="key">
-          <label :for="key">{{ name }}</label>
+        <template v-for="[key, words, least, most] in numbers" :key="key">
+          <label :for="key">{{ words }}</label>
           <span class="flex items-center gap-2"
             ><input
               :id="key"

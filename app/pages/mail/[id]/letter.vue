@@ -112,21 +112,21 @@ useKeys((event) => {
       <div
         v-if="going.length > 1"
         class="flex min-w-0 items-center gap-1.5 overflow-hidden border-l border-line pl-3"
-        role="group"
-        aria-label="Renditions"
       >
         <b class="flex-none">{{ going.length }} renditions</b>
-        <button
-          v-for="(one, i) in going.slice(0, 8)"
-          :key="one.truths.join()"
-          class="min-h-6 flex-none rounded border px-1.5"
-          :class="isReading(i) ? 'border-brass-500 bg-brass-100' : 'border-line bg-sheet'"
-          :aria-pressed="rendition === i"
-          :title="missing(one.without)"
-          @click="readRendition(i)"
-        >
-          {{ letterOf(i) }} {{ count(one.people) }}
-        </button>
+        <div class="flex min-w-0 items-center gap-1.5" role="group" aria-label="Renditions">
+          <button
+            v-for="(one, i) in going.slice(0, 8)"
+            :key="one.truths.join()"
+            class="min-h-6 flex-none rounded border px-1.5"
+            :class="isReading(i) ? 'border-brass-500 bg-brass-100' : 'border-line bg-sheet'"
+            :aria-pressed="rendition === i"
+            :title="missing(one.without)"
+            @click="readRendition(i)"
+          >
+            {{ letterOf(i) }} {{ count(one.people) }}
+          </button>
+        </div>
         <span v-if="going.length > 8" class="muted flex-none">and {{ going.length - 8 }} more</span>
         <button class="link flex-none" @click="differing = true">What differs</button>
       </div>

@@ -1,0 +1,316 @@
+import { afterAll, expect, test } from 'vitest'
+import { blocksOf } from '../core/letters'
+import { all, one, q } from '../database'
+import { approvalOf } from '../database/approvals'
+import { letterOf, mailingById } from '../database/mailings'
+import { libraryPictures } from '../database/pictures'
+import { ownTemplates } from '../database/own-templates'
+import { readStamps } from '../database/stamps'
+import { visit, type Visitor } from './browser'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+
+/** What letters are made of and written with: stamps, templates, plans, pictures, picked products; and two at one letter. */
+const { satchel, visitor, page, seen } = demoInBrowser(400)
+let other: Visitor | undefined
+afterAll(() => other?.close())
+const idOf = (name: string) =>
+  one(satchel.db, q.selectFrom('mailings').select('id').where('name', '=', name))!.id
+const letter = (id: number) => letterOf(satchel.db, mailingById(satchel.db, id)!.letter_id)
+const open = (name: string) => page().goto(`${satchel.url}/mail/${idOf(name)}/letter`)
+const block = (kind: string, at = page()) => at.locator(`[data-kind="${kind}"]`)
+const latest = () =>
+  one(satchel.db, q.selectFrom('mailings').select('id').orderBy('id', 'desc').limit(1))!.id
+const menu = async (item: string) => {
+  await page().getByRole('button', { name: 'Letter', exact: true }).click()
+  await page().getByRole('menuitem', { name: item }).click()
+}
+const insert = async (kind: string, line = 0) => {
+  await page().getByRole('button', { name: 'Insert a block here' }).nth(line).click()
+  await page().getByRole('combobox', { name: 'Which block' }).fill(kind)
+  await page().keyboard.press('Enter')
+}
+
+test('a stamp is changed in one letter, and the others that have not gone out follow', async () => {
+  await open('Wind notes 47')
+  await block('social').click()
+  await seen('Stamp: Where to find us')
+  await seen('Also in 1 letter that will go out: Repair day.')
+  await page().getByRole('textbox', { name: 'Name 3' }).fill('All kites')
+  await seen('You changed it here. The stamp is as it was.')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Change it everywhere' }).click()
+  await seen('1 letter follows: Repair day.')
+  const links = (name: string) =>
+    blocksOf(letter(idOf(name)).document).flatMap((one) =>
+      one.kind === 'social' ? one.links.map((link) => link.name) : [],
+    )
+  expect(links('Repair day')).toContain('All kites')
+  await page().getByRole('textbox', { name: 'Name 3' }).fill('Something else')
+  await page().getByRole('button', { name: 'Take back' }).click()
+  await until('it is as the stamp is', () => links('Wind notes 47').includes('All kites'))
+  await page().getByRole('button', { name: 'Detach' }).click()
+  await page().getByRole('button', { name: 'Keep this row as a stamp…' }).waitFor()
+  await page().getByRole('button', { name: 'Undo', exact: true }).first().click()
+})
+
+test('a row is kept as a stamp, inserted by its name, and listed with where it is', async () => {
+  await open('Winter workshop')
+  await block('button').click()
+  await page().getByRole('button', { name: 'Keep this row as a stamp…' }).click()
+  await page().getByLabel('Name of the stamp').fill('Places')
+  await page().keyboard.press('Enter')
+  await seen('Kept as the stamp “Places”.')
+  await insert('Places')
+  await until('it stands there twice', async () => (await block('button').count()) === 2)
+  await until('and is saved', () =>
+    readStamps(satchel.db).some(({ usedIn }) => usedIn.length === 1),
+  )
+  await page().getByRole('button', { name: 'Undo', exact: true }).first().click()
+  const buttons = () =>
+    blocksOf(letter(idOf('Winter workshop')).document).filter(({ kind }) => kind === 'button')
+  await until('that is undone', () => buttons().length === 1)
+  await page().goto(`${satchel.url}/mail/stamps`)
+  await seen('Follows in 2 letters.')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Take away the stamp Places' }).click()
+  await until('it is gone', () => readStamps(satchel.db).length === 1)
+  await page().getByRole('button', { name: 'Undo', exact: true }).click()
+  await until('it is back', () => readStamps(satchel.db).length === 2)
+})
+
+test('a letter is kept as a template, another one takes it over and keeps its words', async () => {
+  await open('Winter workshop')
+  await menu('Keep as a template…')
+  await page().getByLabel('Name', { exact: true }).fill('Our workshop')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Keep it' }).click()
+  await seen('“Our workshop” stands under “Write a letter” now.')
+  expect(ownTemplates(satchel.db)[0]).toMatchObject({ name: 'Our workshop' })
+  await page().goto(`${satchel.url}/mail/new`)
+  await page()
+    .getByRole('button', { name: /^Our workshop/ })
+    .click()
+  await page().waitForURL(/mail\/\d+\/letter/)
+  const made = latest()
+  const words = () =>
+    blocksOf(letter(made).document)
+      .flatMap((one) => (one.kind === 'button' ? [one.label] : []))
+      .join()
+  expect(words()).toBe('Take a place')
+  await menu('Another template…')
+  await visitor.expectAccessible()
+  await page().getByLabel('Find a template').fill('how to')
+  await page()
+    .getByRole('button', { name: /^How to/ })
+    .click()
+  await seen('The letter looks like “How to” now; the words are yours.')
+  expect(words()).toBe('Take a place')
+})
+
+test('a plan puts prompts on the paper; the subject and the wording come from the letter itself', async () => {
+  await page().goto(`${satchel.url}/mail/new`)
+  await page().getByRole('button', { name: 'An empty page' }).click()
+  await page().waitForURL(/mail\/\d+\/letter/)
+  await menu('A plan to write by…')
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: /^Teach one thing/ })
+    .click()
+  await seen('[How to do one thing]')
+  await block('heading').locator('.paper-text').click()
+  await page().waitForTimeout(200)
+  await page().keyboard.type('How to wash a line')
+  await block('text').first().locator('.paper-text').click()
+  await page().waitForTimeout(200)
+  await page().keyboard.type('In order to keep it, do not let salt dry. Will yours last?')
+  const made = latest()
+  await until('it is saved', () => JSON.stringify(letter(made)).includes('yours last?'))
+  expect(JSON.stringify(letter(made))).not.toContain('[How to do one thing]')
+  await menu('Tighten')
+  await page()
+    .getByRole('button', { name: /^Shorten 1/ })
+    .waitFor()
+  await page().getByRole('button', { name: 'Take it' }).click()
+  await page()
+    .getByRole('button', { name: /^Friendlier 1/ })
+    .click()
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Take it' }).click()
+  await until('both are taken', () =>
+    JSON.stringify(letter(made)).includes('To keep it, don’t let salt dry.'),
+  )
+  await page().locator('#subject').click()
+  await page().getByRole('list', { name: 'Proposals' }).getByText('Will yours last?').click()
+  await page().getByRole('button', { name: 'Emoji' }).click()
+  await page().getByLabel('Name of the emoji').fill('kite')
+  await page().getByRole('option', { name: 'kite', exact: true }).click()
+  await until('the subject is taken', () => letter(made).subject === 'Will yours last? 🪁')
+})
+
+test('what is pasted from a word processor keeps its structure and drops its clutter', async () => {
+  await insert('text')
+  await block('text').first().locator('.paper-text:focus').waitFor()
+  await page().evaluate(() => {
+    const data = new DataTransfer()
+    data.setData(
+      'text/html',
+      '<p class="MsoNormal" style="color:red">Wash <b>well</b></p><p style="mso-list:l0 level1"><span style="mso-list:Ignore">·</span>Salt</p><script>x()</script>',
+    )
+    const event = new ClipboardEvent('paste', {
+      clipboardData: data,
+      bubbles: true,
+      cancelable: true,
+    })
+    document.activeElement!.dispatchEvent(event)
+  })
+  await until('it is saved', () => JSON.stringify(letter(latest())).includes('bulletList'))
+  expect(JSON.stringify(letter(latest()))).not.toMatch(/Mso|script|red/)
+})
+
+test('pictures are brought, named, cut, and shown in the width that a letter needs', async () => {
+  await page().goto(`${satchel.url}/mail/pictures`)
+  await seen('storm-front.png')
+  const before = libraryPictures(satchel.db).length
+  await page()
+    .getByRole('button', { name: /storm-front/ })
+    .click()
+  await seen(/In \d+ letters:/)
+  await visitor.expectAccessible()
+  await page().getByLabel('Folder', { exact: true }).fill('Storms')
+  await page().getByLabel('Folder', { exact: true }).press('Tab')
+  await page().getByRole('button', { name: 'Storms', exact: true }).click()
+  await page().getByRole('button', { name: 'Cut and turn…' }).click()
+  await page().locator('.vue-advanced-cropper__image').first().waitFor()
+  await page().getByRole('button', { name: 'square' }).click()
+  await page().getByRole('button', { name: 'Turn right' }).click()
+  await page().getByRole('button', { name: 'Keep the part' }).click()
+  await until('the part is there', () => libraryPictures(satchel.db).length === before + 1)
+  const [part] = libraryPictures(satchel.db)
+  expect(part!.width).toBe(part!.height)
+  expect(part).toMatchObject({ folder: 'Storms', alt: 'A kite before a storm front' })
+  await page()
+    .getByLabel('Bring pictures')
+    .setInputFiles({ name: 'x.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg/>') })
+  await seen(/Mail programs do not show SVG|not a picture that mail programs show/)
+  const sized = await fetch(`${satchel.url}${part!.path}-100`)
+  expect(sized.headers.get('content-type')).toBe('image/png')
+  expect((await sized.arrayBuffer()).byteLength).toBeLessThanOrEqual(part!.weight)
+  visitor.errors.splice(0) // the refusal stands in the console, as it should
+})
+
+test('products are picked for each reader, and lead where the shop says', async () => {
+  await open('Winter workshop')
+  await insert('picked')
+  await page().getByLabel('Picked by').selectOption({ label: 'what sells best' })
+  await page().getByLabel('How many').selectOption('2')
+  await visitor.expectAccessible()
+  const id = idOf('Winter workshop')
+  await until('it is saved', () =>
+    blocksOf(letter(id).document).some((one) => one.kind === 'picks' && one.by === 'best'),
+  )
+  await page().getByRole('button', { name: 'Next reader' }).click()
+  const frame = page().frameLocator('iframe[title="The letter as it is read"]')
+  await frame.getByText('See it').first().waitFor()
+  const names = all(satchel.db, q.selectFrom('products').select('name')).map(({ name }) => name)
+  const shown = await frame.locator('td > p:first-of-type').allInnerTexts()
+  expect(shown.filter((name) => names.includes(name))).toHaveLength(2)
+  const href = await frame.getByText('See it').first().getAttribute('href')
+  expect(href).toMatch(/^https:\/\/galewright\.example\/kites\//)
+})
+
+test('a letter comes from a file; what can’t be understood is named', async () => {
+  await page().goto(`${satchel.url}/mail/new`)
+  const html =
+    '<html><head><title>Wind is back</title></head><body><h1>Up we go</h1><p>Hello {{ person.first_name }}</p><form><input></form></body></html>'
+  await page()
+    .getByLabel('A file: HTML, MJML, JSON')
+    .setInputFiles({ name: 'old.html', mimeType: 'text/html', buffer: Buffer.from(html) })
+  await page().waitForURL(/mail\/\d+\/letter/)
+  await seen('Look through it: a form.')
+  const made = letter(latest())
+  expect(made.subject).toBe('Wind is back')
+  expect(blocksOf(made.document).map(({ kind }) => kind)).toEqual([
+    'heading',
+    'text',
+    'html',
+    'footer',
+  ])
+  const json = await page().request.get(
+    `${satchel.url}/api/mailings/${latest()}/source?format=json`,
+  )
+  await page().goto(`${satchel.url}/mail/new`)
+  await page()
+    .getByLabel('A file: HTML, MJML, JSON')
+    .setInputFiles({ name: 'again.json', mimeType: 'application/json', buffer: await json.body() })
+  await until('it is there again', () => letter(latest()).subject === 'Wind is back')
+})
+
+test('two at one letter see each other, hold what they write in, and lose nothing', async () => {
+  await page().goto(`${satchel.url}/settings`)
+  await page().getByRole('button', { name: 'Let somebody in…' }).click()
+  await page().getByLabel('Name', { exact: true }).fill('Ash Kite')
+  await page().getByLabel('Address', { exact: true }).fill('ash@galewright.example')
+  await page().getByLabel('First password').fill('a long enough password')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Let them in' }).click()
+  await seen('Ash Kite can sign in now.')
+  other = await visit()
+  const theirs = other.page
+  await theirs.goto(`${satchel.url}/sign-in`)
+  await theirs.getByLabel('Address').fill('ash@galewright.example')
+  await theirs.getByLabel('Password').fill('a long enough password')
+  await theirs.keyboard.press('Enter')
+  await theirs.getByText('Waiting for you').waitFor()
+
+  const id = idOf('Repair day')
+  await open('Repair day')
+  await block('heading').first().locator('.paper-text').click()
+  await theirs.goto(`${satchel.url}/mail/${id}/letter`)
+  await theirs.getByText('Wren Galewright is writing here').waitFor()
+  await page()
+    .getByRole('list', { name: 'Also here' })
+    .getByText('Ash Kite')
+    .waitFor({ state: 'attached' })
+  await page().keyboard.press('End')
+  await page().keyboard.type(' at last')
+  await block('text', theirs).first().locator('.paper-text').click()
+  await theirs.keyboard.press('Control+End')
+  await theirs.keyboard.type(' Bring tea.')
+  await until('both are saved', () => {
+    const words = JSON.stringify(letter(id).document)
+    return words.includes('at last') && words.includes('Bring tea.')
+  })
+  await theirs.getByText('at last').first().waitFor()
+  await page().getByText('Bring tea.').first().waitFor()
+  await page().locator('#subject').click()
+  await until(
+    'the heading is free again',
+    async () => (await theirs.getByText('is writing here').count()) === 0,
+  )
+})
+
+test('somebody is asked to approve it, and an approval is of the letter they saw', async () => {
+  const id = idOf('Repair day')
+  const { letter_id } = mailingById(satchel.db, id)!
+  await seen('Changed since it was approved')
+  await page().getByRole('button', { name: 'Go without', exact: true }).click()
+  await page().getByRole('button', { name: 'Ask somebody to approve it…' }).click()
+  await page().getByLabel('Whom to ask').selectOption({ label: 'Ash Kite' })
+  await page().getByLabel('A word to them').fill('Is the date right?')
+  await page().getByRole('button', { name: 'Ask', exact: true }).click()
+  await seen('Waits for Ash Kite')
+  await visitor.expectAccessible()
+  const theirs = other!.page
+  await theirs.locator('#subject').click()
+  await theirs.getByText('“Is the date right?”').waitFor()
+  await theirs.getByLabel('What you say to it').fill('Yes.')
+  await theirs.getByRole('button', { name: 'Approve it', exact: true }).click()
+  await until('it is approved', () => approvalOf(satchel.db, letter_id)?.verdict === 'approved')
+  await page().locator('#subject').fill('Repair day, and tea')
+  await seen('Changed since it was approved')
+  expect(approvalOf(satchel.db, letter_id)!.lapsed).toBe(true)
+  expect(other!.errors).toEqual([])
+})
+
+test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
