@@ -5,6 +5,7 @@ import { opens } from './open'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { sends } from './send'
+import { typing } from './typing'
 
 /** Measures what is promised: npm run bench [-- NAME]. The last line is one JSON object of all results. */
 const measures = [
@@ -19,6 +20,7 @@ const measures = [
   merges,
   renders,
   rendition,
+  typing,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)
