@@ -1,13 +1,14 @@
 import { blocksOf, conditionsOf, fillInsOf, linksOf, type LetterDocument } from '../core/letters'
-import { proofOf, type Mark } from '../core/proof'
+import { proofOf, type Mark, type ProofFacts } from '../core/proof'
 import { readyRule } from '../core/segments'
+import { dayOf } from '../core/time'
 import { readAccount } from './account'
 import { approvalOf } from './approvals'
 import { audienceWaterfall, countGaps } from './audience'
 import { linkChecks } from './links'
 import { readFields } from './fields'
 import { listById } from './lists'
-import { wholeLetterOf } from './letterheads'
+import { letterheadOf, wholeLetterOf } from './letterheads'
 import { audienceOf, type Mailing } from './mailings'
 import { picksOffered } from './picks'
 import type { Database } from './query'
@@ -18,7 +19,13 @@ import { readCatalog } from './segments'
 const always = ['person.address', 'list.name', 'sender.name', 'mailing.name']
 
 /** The marks of a mailing as it stands now, over its real audience. Links not known are put on the list to ask. */
-export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[] {
+export function proofMailing(
+  db: Database,
+  mailing: Mailing,
+  now: number,
+  weight: ProofFacts['weight'] = null,
+): Mark[] {
+  const account = readAccount(db)
   const letter = wholeLetterOf(db, mailing.letter_id)
   const audience = audienceOf(mailing)
   const keys = new Set(readFields(db).map((field) => field.key))
@@ -42,7 +49,10 @@ export function proofMailing(db: Database, mailing: Mailing, now: number): Mark[
         : null,
     offered: picksOffered(db, letter.document, now),
     approval: approvalOf(db, mailing.letter_id),
-    postalAddress: readAccount(db)?.postal_address ?? '',
+    postalAddress: account?.postal_address ?? '',
+    letterhead: letterheadOf(db, mailing.letter_id),
+    goesOutOn: dayOf(Math.max(mailing.scheduled_at ?? now, now), account?.zone ?? 'UTC'),
+    weight,
     gaps,
     links: linkChecks(
       db,

@@ -50,7 +50,7 @@ export {
   updateRow,
 } from './changes'
 export type { BlockChange, Place } from './changes'
-export { conditionsOf, isShown, mapRules, shownDocument } from './shown-to'
+export { conditionsOf, isShown, mapRules, shownDocument, withoutHidden } from './shown-to'
 export type { Condition, Conditions, ShownTo } from './shown-to'
 export {
   isAsStamped,
@@ -62,6 +62,7 @@ export {
   withStamps,
 } from './stamps'
 export type { StampContent, StampContents } from './stamps'
+export { contrast } from './color'
 export { joinLetters } from './join'
 export { isSame } from './same'
 export { compareLetters } from './compare'

@@ -73,6 +73,27 @@ export function shownDocument(
   }
 }
 
+/** The document without what is left out on narrow or on wide; the same document where nothing is. */
+export function withoutHidden(document: LetterDocument): LetterDocument {
+  const parts = document.rows.flatMap((row) => [
+    row,
+    ...row.columns.flatMap(({ blocks }) => blocks),
+  ])
+  if (!parts.some(({ hidden }) => hidden)) return document
+  return {
+    ...document,
+    rows: document.rows
+      .filter(({ hidden }) => !hidden)
+      .map((row) => ({
+        ...row,
+        columns: row.columns.map((column) => ({
+          ...column,
+          blocks: column.blocks.filter(({ hidden }) => !hidden),
+        })),
+      })),
+  }
+}
+
 /** The document with every rule as `change` makes it; the same document where it changes none. */
 export function mapRules(document: LetterDocument, change: (rule: Rule) => Rule): LetterDocument {
   let touched = false

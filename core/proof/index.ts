@@ -4,3 +4,5 @@
  */
 export { proofOf, blockersOf } from './proof'
 export type { Mark, MarkLevel, ProofFacts, LinkCheck } from './mark'
+export { readingOf } from './reading'
+export type { Reading } from './reading'

@@ -1,4 +1,4 @@
-import type { Letter, Rendition } from '../letters'
+import type { Letter, Letterhead, Rendition } from '../letters'
 
 /** Blockers hold the dispatch; cautions should be looked at; notes are for knowing. */
 export type MarkLevel = 'blocker' | 'caution' | 'note'
@@ -41,6 +41,11 @@ export interface ProofFacts {
   } | null
   /** For each block of picked products, how many there are to pick from. */
   offered: ReadonlyMap<string, number>
+  letterhead: Letterhead
+  /** The day on which the letter goes out, in the account's zone: the one that is set, or today. */
+  goesOutOn: string
+  /** Bytes of HTML: the whole, and what is left out on some screens; null where it was not reckoned. */
+  weight: { whole: number; hidden: number } | null
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

@@ -1,5 +1,6 @@
 import { test, expect } from 'vitest'
 import {
+  defaultLetterhead,
   insertRow,
   newBlock,
   removeBlock,
@@ -8,7 +9,7 @@ import {
   type Letter,
 } from '../letters'
 import { richText } from '../letters/rich-text'
-import { blockersOf, proofOf, type ProofFacts } from '.'
+import { blockersOf, proofOf, readingOf, type ProofFacts } from '.'
 
 const page = 'https://galewright.example/forecast'
 function finished(): Letter {
@@ -34,6 +35,9 @@ const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
   renditions: null,
   approval: null,
   offered: new Map(),
+  letterhead: defaultLetterhead,
+  goesOutOn: '2026-11-24',
+  weight: null,
   postalAddress: '1 Slipway, Sandreach',
   gaps: new Map([
     ['person.first_name', 312],
@@ -191,4 +195,85 @@ test('picked products need enough to pick from', () => {
   expect(offered(2)).toEqual(['Only 2 to pick from'])
   expect(offered(4)).toEqual(['4 products to pick from'])
   expect(offered(40)).toEqual([])
+})
+
+/** The finished letter with another text, or another subject. */
+const saying = (text: string, subject = 'Force 5 till Sunday') => {
+  const letter = finished()
+  return {
+    ...letter,
+    subject,
+    document: updateBlock(letter.document, 'opening', { text: richText(text) }),
+  }
+}
+const found = (text: string, subject?: string) => titles({ letter: saying(text, subject) })
+
+test.each([
+  ['Come on Friday 27 November.', []],
+  ['Come on Thursday 27 November.', ['“Thursday 27 November” is a Friday']],
+  ['Come on Thu, November 27th, 2026.', ['“Thu, November 27th, 2026” is a Friday']],
+  ['It was on 20 November.', ['“20 November” will be over']],
+  ['See you on 3 January.', []],
+  ['In May 2027 we fly again; 31 November is no day.', []],
+  ['The sale of 2 May 2020.', ['“2 May 2020” will be over']],
+])('dates: %s', (text, expected) => expect(found(text)).toEqual(expected))
+
+test.each([
+  ['The the wind is back.', ['“The the”']],
+  ['That that is, is; bye bye.', []],
+  ['COME AND LOOK at THIS kite now', ['Capitals in the text']],
+  ['The BBC said so.', []],
+  ['Look! Now! Here!', ['3 exclamation marks in the text']],
+])('wording: %s', (text, expected) => expect(found(text)).toEqual(expected))
+
+test('a subject that shouts is a caution', () => {
+  const marks = proofOf(facts({ letter: saying('Fine.', 'SALE TODAY, come!!') }))
+  expect(marks.map(({ level, title }) => [level, title])).toEqual([
+    ['caution', 'Capitals in the subject'],
+    ['caution', '2 exclamation marks in the subject'],
+  ])
+})
+
+test.each([
+  ['click here', 'https://galewright.example/forecast', ['“click here” says nothing']],
+  ['galewright.example', 'https://www.galewright.example/forecast', []],
+  [
+    'galewright.example/sale',
+    'https://track.other.example/x',
+    ['A link leads elsewhere than it says'],
+  ],
+  ['See the forecast', 'https://staging.galewright.example/', ['Link leads to a test host']],
+  ['See the forecast', 'http://localhost:4500/x', ['Link leads to a test host']],
+])('links: “%s” to %s', (label, href, expected) => {
+  const letter = finished()
+  const document = updateBlock(letter.document, 'action', { label, href })
+  const links = new Map([[href, { status: 200, problem: null }]])
+  expect(titles({ letter: { ...letter, document }, links })).toEqual(expected)
+})
+
+test('pictures need words, of their own and around them; text stands out; weight is bounded', () => {
+  const letter = finished()
+  const picture = { ...newBlock('picture', 'p'), src: '/p/a' }
+  const withPicture = insertRow(letter.document, 0, picture as never)
+  expect(titles({ letter: { ...letter, document: withPicture } })).toEqual([
+    'A picture without words',
+    'Pictures, and only 13 words',
+  ])
+  const pale = updateBlock(letter.document, 'opening', { style: { ink: '#cccccc' } })
+  expect(titles({ letter: { ...letter, document: pale } })).toEqual(['Hard to read: 1.6 to 1'])
+  expect(titles({ weight: { whole: 90_000, hidden: 0 } })).toEqual([])
+  expect(titles({ weight: { whole: 120_000, hidden: 3_000 } })).toEqual([
+    'The letter weighs 117 KB',
+    '3 KB are left out on some screens',
+  ])
+})
+
+test('how a letter reads, in figures', () => {
+  const text =
+    'The cat sat on the mat. It was warm and dry there, and the cat was glad of it. Then the wind came up from the sea and blew the mat away with the cat still on it.'
+  const reading = readingOf(saying(text))
+  expect(reading).toMatchObject({ sentences: 3, longest: 19, links: 1, places: 1 })
+  expect(reading.average).toBeCloseTo(38 / 3)
+  expect(reading.grade).toBeLessThan(4)
+  expect(readingOf(saying('Short.')).grade).toBeNull()
 })

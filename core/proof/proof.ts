@@ -1,12 +1,19 @@
+import { alternativeText } from './checks/alternative-text'
 import { approval } from './checks/approval'
 import { audience } from './checks/audience'
+import { contrasts } from './checks/contrast'
+import { dates } from './checks/dates'
 import { fillerText } from './checks/filler-text'
 import { gaps } from './checks/gaps'
+import { linkWords } from './checks/link-words'
 import { links } from './checks/links'
 import { picks } from './checks/picks'
+import { picturesAndWords } from './checks/pictures-and-words'
 import { postalAddress } from './checks/postal-address'
 import { renditions } from './checks/renditions'
 import { subject } from './checks/subject'
+import { weight } from './checks/weight'
+import { wording } from './checks/wording'
 import type { Mark, MarkLevel, ProofFacts } from './mark'
 
 const checks = [
@@ -19,6 +26,13 @@ const checks = [
   fillerText,
   picks,
   approval,
+  dates,
+  wording,
+  linkWords,
+  alternativeText,
+  contrasts,
+  picturesAndWords,
+  weight,
 ]
 const order: MarkLevel[] = ['blocker', 'caution', 'note']
 

@@ -3,7 +3,7 @@ import { beforeAll, expect, test } from 'vitest'
 import { defaultLetterhead } from '../letterhead'
 import { templates } from '../templates'
 import { compileLetter } from './compile'
-import { contrast, inverted, lightness, readColor } from './color'
+import { contrast, inverted, lightness, readColor } from '../color'
 import { mergeLetter, personContext } from './merge'
 import { asDrawnBy, renderings } from './renderings'
 

@@ -1,4 +1,4 @@
-import { inverted, lightness, readColor } from './color'
+import { inverted, lightness, readColor } from '../color'
 
 /** A class of mail program, by what it does to a letter. */
 export const renderings = [

@@ -5,7 +5,7 @@ import { blocksOf } from '../document'
 import { defaultLetterhead } from '../letterhead'
 import { linksOf } from '../links'
 import { compileLetter, mergeLetter, personContext } from '../rendering'
-import { contrast } from '../rendering/color'
+import { contrast } from '../color'
 import { inheritedStyle } from '../style'
 import { findTemplates, purposes, templateLetter, templates } from '.'
 
@@ -79,6 +79,9 @@ test('what is left of the prompts is found by the proof', () => {
       renditions: null,
       approval: null,
       offered: new Map(),
+      letterhead: defaultLetterhead,
+      goesOutOn: '2026-11-24',
+      weight: null,
       postalAddress: '1 Slipway',
       gaps: new Map([['person.first_name', 0]]),
       links: new Map(),

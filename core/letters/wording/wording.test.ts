@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { proofOf, type ProofFacts } from '../../proof'
 import { cleanDocument } from '../clean'
+import { defaultLetterhead } from '../letterhead'
 import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { plainInline, richText, type Inline } from '../rich-text'
 import {
@@ -207,6 +208,9 @@ test('every plan puts prompts above the footer that the proof finds until they a
       renditions: null,
       approval: null,
       offered: new Map(),
+      letterhead: defaultLetterhead,
+      goesOutOn: '2026-11-24',
+      weight: null,
       listName: 'Wind notes',
       audienceCount: 1,
       postalAddress: 'Here',

@@ -1,5 +1,12 @@
 <script setup lang="ts">
+import { readingOf } from '~~/core/proof'
+
 const store = useMailing()
+const reading = computed(() => store.letter && readingOf(store.letter))
+const minutes = computed(() => {
+  const whole = Math.round(reading.value?.minutes ?? 0)
+  return whole < 1 ? 'less than a minute' : several(whole, 'minute', 'minutes')
+})
 function show(blockId: string | null) {
   store.chosen = blockId
   void navigateTo(`/mail/${store.mailing!.id}/letter`)
@@ -24,7 +31,8 @@ function show(blockId: string | null) {
         <button class="btn btn-sm" @click="store.proof()">Check again</button>
       </div>
       <p v-if="store.marks && !store.marks.length" class="p-4">
-        No marks. Audience, subject, links, fill-ins, postal address and filler text are in order.
+        No marks. Audience, subject, links, fill-ins, dates, words, pictures and weight are in
+        order.
       </p>
       <div
         v-for="(mark, i) in store.marks ?? []"
@@ -50,6 +58,28 @@ function show(blockId: string | null) {
           Show it
         </button>
       </div>
+    </div>
+    <div v-if="reading" class="sheet mt-4 p-4">
+      <h2>How it reads</h2>
+      <p class="mt-1">
+        {{ several(reading.words, 'word', 'words') }}, {{ minutes }} to read.
+        <template v-if="reading.sentences"
+          >{{ Math.round(reading.average) }} words a sentence on average, {{ reading.longest }} in
+          the longest.</template
+        >
+        <template v-if="reading.grade !== null"
+          >It takes about {{ several(Math.round(reading.grade), 'year', 'years') }} of
+          school.</template
+        >
+        {{ several(reading.links, 'link', 'links') }} to
+        {{ several(reading.places, 'place', 'places') }}.
+      </p>
+      <p v-if="reading.places > 5" class="muted mt-1">
+        Many places to go: most letters do better with one clear thing to do.
+      </p>
+      <p v-if="reading.average > 20" class="muted mt-1">
+        Long sentences. <b>Letter → Tighten</b> shows where they can be parted.
+      </p>
     </div>
     <div v-if="store.mailing.held_by === 'proof' && !store.blockers" class="sheet mt-4 p-4">
       <h2>It was held, and can go now</h2>
