@@ -175,6 +175,22 @@ test('it is read as three people: each sees what is for them', async () => {
       else await until(`${text} is not shown`, async () => (await found.count()) === 0)
     }
   }
+  const somebody = one(
+    satchel.db,
+    q
+      .selectFrom('people')
+      .select(['first_name', 'address'])
+      .where('first_name', 'is not', null)
+      .orderBy('id', 'desc')
+      .limit(1),
+  )!
+  await page().getByRole('button', { name: 'Find…' }).click()
+  await page().getByRole('combobox', { name: 'Read as whom' }).fill(somebody.address)
+  await page().getByRole('option').first().waitFor()
+  await visitor.expectAccessible()
+  await page().keyboard.press('Enter')
+  const header = page().locator('b').filter({ hasText: somebody.first_name! })
+  await header.first().waitFor()
   await page().getByRole('button', { name: 'Plain text', exact: true }).click()
   await seen(/Leave /)
   await page().getByRole('button', { name: 'Write', exact: true }).click()

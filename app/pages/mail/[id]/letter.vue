@@ -8,11 +8,19 @@ const n = ref(0)
 const looking = computed(() => view.value !== 'write' || !store.canChange)
 /** The rendition that is looked at; null: whoever comes. */
 const rendition = ref<number | null>(null)
+/** Somebody who was looked for; null: whoever comes. */
+const person = ref<number | null>(null)
+function readAs(id: number) {
+  person.value = id
+  rendition.value = null
+  if (view.value === 'write') view.value = 'wide'
+}
 const going = computed(() => store.going?.renditions ?? [])
 const letterOf = (i: number) =>
   String.fromCharCode(65 + (i % 26)) + (i >= 26 ? Math.floor(i / 26) : '')
 const chosen = computed(() => (rendition.value === null ? undefined : going.value[rendition.value]))
 function readRendition(i: number) {
+  person.value = null
   rendition.value = rendition.value === i ? null : i
   n.value = 0
   if (view.value === 'write') view.value = 'wide'
@@ -28,7 +36,7 @@ const reading = useAnswer<{
   reader: { name: string; address: string } | null
 }>(() =>
   store.mailing && looking.value && store.saving === 'saved'
-    ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}${chosen.value ? `&truths=${chosen.value.truths.join(',')}` : ''}`
+    ? `/api/mailings/${store.mailing.id}/read-as?n=${n.value}${person.value !== null ? `&person=${person.value}` : chosen.value ? `&truths=${chosen.value.truths.join(',')}` : ''}`
     : null,
 )
 const views = [
@@ -38,6 +46,7 @@ const views = [
   ['text', 'Plain text'],
 ] as const
 function next(by: number) {
+  person.value = null
   const of = chosen.value?.people ?? (reading.answer.value?.count || store.eligible)
   if (of) n.value = (n.value + by + of) % of
   if (view.value === 'write') view.value = 'wide'
@@ -96,13 +105,14 @@ useKeys((event) => {
         ><b class="font-[560]">{{
           reading.answer.value.reader.name || reading.answer.value.reader.address
         }}</b>
-        <span class="muted"
+        <span v-if="person === null" class="muted"
           >{{ count(reading.answer.value.n + 1) }} of
           {{ count(chosen?.people ?? reading.answer.value.count) }}</span
         ></span
       >
       <span v-else class="muted">anybody</span>
       <button class="btn btn-sm !h-6 !px-2" aria-label="Next reader" @click="next(1)">›</button>
+      <FindReader @choose="readAs" />
       <span class="muted"
         >· {{ several(linksOf(store.letter.document).length, 'link', 'links')
         }}<template v-if="reading.answer.value">
