@@ -294,7 +294,8 @@ export interface Schema extends LetterTables {
   }
   jobs: {
     id: Generated<number>
-    kind: 'import' | 'preview-import' | 'undo-import' | 'change-field' | 'order-field'
+    kind:
+      'import' | 'preview-import' | 'undo-import' | 'change-field' | 'order-field' | 'send-copies'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

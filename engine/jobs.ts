@@ -4,11 +4,13 @@ import { changeFieldJob } from './change-field'
 import { orderFieldJob } from './order-field'
 import { DEAD_AFTER, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
+import { sendCopiesJob } from './send-copies'
 
 const carryOut: Record<Job['kind'], JobWork> = {
   ...importJobs,
   'change-field': changeFieldJob,
   'order-field': orderFieldJob,
+  'send-copies': sendCopiesJob,
 }
 
 /** Takes the next job and carries it out, or goes on with one that a dead engine left. */

@@ -167,6 +167,10 @@ export const cutInput = object({
   turn: number().oneOf([0, 1, 2, 3]).required(),
 })
 
+export const copiesInput = object({
+  to: array(address).min(1, 'Write an address.').max(10, 'At most ten copies at once.').required(),
+})
+
 export const dispatchInput = object({
   at: number().integer().positive().nullable().defined(),
 })

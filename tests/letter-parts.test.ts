@@ -313,4 +313,20 @@ test('somebody is asked to approve it, and an approval is of the letter they saw
   expect(other!.errors).toEqual([])
 })
 
+test('a copy goes to one’s own mailbox, as a reader gets it, and is not counted', async () => {
+  await page().goto(`${satchel.url}/mail/${idOf('Repair day')}/proof`)
+  await page().getByLabel('To', { exact: true }).fill('wren@galewright.example')
+  await seen(/How it reads/)
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Send it' }).click()
+  await seen('Sent: 1 copy.')
+  const mailboxes = await (await fetch(`${satchel.worldUrl}/mailboxes.json`)).text()
+  expect(mailboxes).toContain('Copy: Repair day, and tea')
+  expect(mailingById(satchel.db, idOf('Repair day'))!.started_at).toBeNull()
+  await page().getByLabel('To', { exact: true }).fill('nowhere')
+  await page().getByRole('button', { name: 'Send it' }).click()
+  await seen('This is not an e-mail address.')
+  visitor.errors.splice(0) // the refusal stands in the console, as it should
+})
+
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

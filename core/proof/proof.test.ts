@@ -255,9 +255,10 @@ test('pictures need words, of their own and around them; text stands out; weight
   const letter = finished()
   const picture = { ...newBlock('picture', 'p'), src: '/p/a' }
   const withPicture = insertRow(letter.document, 0, picture as never)
-  expect(titles({ letter: { ...letter, document: withPicture } })).toEqual([
+  const brief = updateBlock(withPicture, 'opening', { text: richText('Now.') })
+  expect(titles({ letter: { ...letter, document: brief } })).toEqual([
     'A picture without words',
-    'Pictures, and only 13 words',
+    'Pictures, and only 8 words',
   ])
   const pale = updateBlock(letter.document, 'opening', { style: { ink: '#cccccc' } })
   expect(titles({ letter: { ...letter, document: pale } })).toEqual(['Hard to read: 1.6 to 1'])

@@ -4,7 +4,7 @@ import type { Mark, ProofFacts } from '../mark'
 import { HOLE, textsOf } from '../texts'
 
 /** Fewer words beside a picture look to filters like a picture that hides them. */
-const FEW = 20
+const FEW = 12
 
 /** A letter that is a picture: nothing is left of it where pictures are off. */
 export function picturesAndWords({ letter }: ProofFacts): Mark[] {
