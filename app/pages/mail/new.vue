@@ -101,10 +101,10 @@ async function from(mailing: Earlier) {
           />
           <div v-for="one in ownFound" :key="`own-${one.id}`" class="relative">
             <TemplateCard
-              class="w-full"
+              class="h-full w-full"
               :path="`/api/templates/own-${one.id}`"
               :name="one.name"
-              :about="`Your own. ${one.about}`"
+              :about="one.about ? `Your own: ${one.about}` : 'Your own'"
               @choose="startLetter(`own-${one.id}`)"
             />
             <button
