@@ -186,7 +186,8 @@ test('it is read as three people: each sees what is for them', async () => {
   )!
   await page().getByRole('button', { name: 'Find…' }).click()
   await page().getByRole('combobox', { name: 'Read as whom' }).fill(somebody.address)
-  await page().getByRole('option').first().waitFor()
+  const people = page().getByRole('listbox', { name: 'People' })
+  await people.getByRole('option').first().waitFor()
   await visitor.expectAccessible()
   await page().keyboard.press('Enter')
   const header = page().locator('b').filter({ hasText: somebody.first_name! })

@@ -39,14 +39,10 @@ function key(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-function left(event: FocusEvent) {
-  if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null))
-    open.value = false
-}
 </script>
 
 <template>
-  <span class="relative" @focusout="left">
+  <span class="relative">
     <button v-if="!open" type="button" class="link min-h-6" @click="begin">Find…</button>
     <template v-else>
       <input
@@ -59,6 +55,7 @@ function left(event: FocusEvent) {
         :aria-expanded="found.length > 0"
         placeholder="name or address"
         @input="at = 0"
+        @blur="open = false"
         @keydown="key"
       />
       <ul
