@@ -188,6 +188,19 @@ test('my own saving that comes back before its answer is nobody else’s', async
   await vi.advanceTimersByTimeAsync(2_000)
   expect(store.letter?.subject).toBe('Mine')
   expect(server.sent.filter(({ method }) => method === 'PUT')).toHaveLength(1)
+  store.undo()
+  expect(store.letter?.subject).toBe('')
+})
+
+test('what somebody else wrote on top of a saving of mine that has no answer yet is theirs alone', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await vi.advanceTimersByTimeAsync(600)
+  await told(store, { subject: 'Mine', previewText: 'Theirs', version: 3 })
+  server.latest('/api/mailings/5/letter').answer({ version: 2 })
+  await settled()
+  store.undo()
+  expect(store.letter).toMatchObject({ subject: '', previewText: 'Theirs' })
 })
 
 test('a mailing that went out can’t be changed', async () => {

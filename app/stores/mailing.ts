@@ -1,83 +1,9 @@
 import type { Editor } from '@tiptap/vue-3'
-import type { Field } from '~~/core/people'
-import type {
-  BlockChange,
-  BlockKind,
-  Letter,
-  Letterhead,
-  LetterDocument,
-  Place,
-  Row,
-  StampContent,
-} from '~~/core/letters'
-import {
-  defaultLetterhead,
-  duplicateBlock,
-  duplicateRow,
-  blocksOf,
-  findBlock,
-  insertBlock,
-  joinLetters,
-  insertRow,
-  isSame,
-  moveBlock,
-  moveRow,
-  moveRows,
-  newBlock,
-  removeBlock,
-  rowOfBlock,
-  setColumns,
-  setShares,
-  stampRow,
-  updateBlock,
-  updateRow,
-} from '~~/core/letters'
-import type { WaterfallStep } from '~~/core/delivery'
+import { defaultLetterhead, isSame, joinLetters, type Letter } from '~~/core/letters'
 import type { Mark } from '~~/core/proof'
 import type { Comment } from '~~/server/utils/comment'
 import type { Renditions } from '~~/server/asker/questions'
-
-export interface OpenMailing {
-  id: number
-  name: string
-  state: 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
-  list_id: number | null
-  list: string | null
-  lists: { id: number; name: string; subscribers: number }[]
-  fields: Field[]
-  joinedWithinDays: number | null
-  segmentId: number | null
-  segments: { id: number; name: string }[]
-  waterfall: WaterfallStep[] | null
-  letter: Letter & { version: number }
-  /** The letterhead that the letter is in; null: the account's own. */
-  letterheadId: number | null
-  letterhead: Letterhead
-  scheduled_at: number | null
-  started_at: number | null
-  finished_at: number | null
-  held_by: 'hand' | 'proof' | null
-  held_note: string | null
-  waiting_note: string | null
-  totals: Record<
-    | 'planned'
-    | 'queued'
-    | 'claimed'
-    | 'deferred'
-    | 'uncertain'
-    | 'accepted'
-    | 'failed'
-    | 'dropped'
-    | 'bounced'
-    | 'complained'
-    | 'opened'
-    | 'clicked',
-    number
-  > | null
-  pace: number | null
-  /** Who the letter comes from, as readers see it. */
-  sender: string
-}
+import type { OpenMailing } from './open-mailing'
 
 /** The mailing that is open: what the server says of it, and its letter as it is being written. */
 export const useMailing = defineStore('mailing', () => {
@@ -88,9 +14,8 @@ export const useMailing = defineStore('mailing', () => {
   /** The versions that go out, of the letter as it was saved last. */
   const going = shallowRef<Renditions | null>(null)
   const comments = shallowRef<Comment[]>([])
-  const chosen = ref<string | null>(null)
-  /** Blocks chosen besides, by Shift or Ctrl. */
-  const also = ref<string[]>([])
+  const choice = useChoice(letter)
+  const { chosen, also } = choice
   /** The block that was inserted last, until somebody may write in it. */
   const inserted = ref<string | null>(null)
   /** Whether proposals to say things otherwise are shown. */
@@ -108,20 +33,14 @@ export const useMailing = defineStore('mailing', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   /** The saving under way: two at once would each think the other somebody else's change. */
   let underway: Promise<void> | null = null
-  let ids = 0
+  /** The letter that goes over in it. */
+  let sending: Letter | null = null
 
   const blockers = computed(
     () => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0,
   )
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
   const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
-  const chosenBlock = computed(() =>
-    letter.value && chosen.value ? (findBlock(letter.value.document, chosen.value) ?? null) : null,
-  )
-
-  const chosenRow = computed(() =>
-    letter.value && chosen.value ? (rowOfBlock(letter.value.document, chosen.value) ?? null) : null,
-  )
 
   async function open(id: number) {
     if (mailing.value?.id !== id) {
@@ -159,7 +78,7 @@ export const useMailing = defineStore('mailing', () => {
 
   function takeOver({ version: theirVersion, ...theirs }: Letter & { version: number }) {
     if (letter.value !== null && theirVersion <= version) return
-    const base = onFile
+    const base = onFile && begunFrom(onFile, theirs)
     onFile = theirs
     version = theirVersion
     if (letter.value === null || base === null || letter.value === base) {
@@ -175,6 +94,15 @@ export const useMailing = defineStore('mailing', () => {
     rebase(base, theirs)
     letter.value = isSame(joined, theirs) ? theirs : joined
     if (letter.value !== theirs) saveSoon()
+  }
+
+  /**
+   * What somebody else's letter was begun from, as far as I know it: where it holds what I have just sent, though no
+   * answer has come yet, that is what I sent.
+   */
+  function begunFrom(known: Letter, theirs: Letter): Letter {
+    if (!sending) return known
+    return isSame(joinLetters(known, sending, theirs).letter, theirs) ? sending : known
   }
 
   /** What others changed meanwhile is no step of mine, so it stays when mine are undone. */
@@ -228,10 +156,6 @@ export const useMailing = defineStore('mailing', () => {
     letter.value = next
     saveSoon()
   }
-  const changeDocument = (document: LetterDocument, kind: string) =>
-    letter.value &&
-    document !== letter.value.document &&
-    change({ ...letter.value, document }, kind)
 
   function step(from: typeof past, to: typeof future) {
     const other = from.value.at(-1)
@@ -250,19 +174,20 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   function save(): Promise<void> {
-    return (underway ??= saveLetter().finally(() => (underway = null)))
+    return (underway ??= saveLetter().finally(() => (underway = sending = null)))
   }
 
   async function saveLetter() {
     const id = mailing.value?.id
     if (id === undefined || !letter.value) return
-    const sent = letter.value
+    const sent = (sending = letter.value)
     saving.value = 'saving'
     try {
       const answer = await request<{ version: number }>(`/api/mailings/${id}/letter`, {
         method: 'PUT',
         body: { ...sent, version },
       })
+      sending = null
       if (answer.version > version) {
         onFile = sent
         version = answer.version
@@ -271,6 +196,7 @@ export const useMailing = defineStore('mailing', () => {
       if (!isSame(letter.value, sent)) saveSoon()
       else await proof()
     } catch (error) {
+      sending = null
       // Somebody else was faster: theirs and mine are joined, and saved together.
       if ((error as { statusCode?: number }).statusCode === 409 && mailing.value?.id === id) {
         const saw = version
@@ -301,30 +227,6 @@ export const useMailing = defineStore('mailing', () => {
     await refresh()
   }
 
-  watch(chosen, () => (also.value = []), { flush: 'sync' })
-
-  /** Chooses a block: alone, besides those chosen, or with all between. */
-  function choose(id: string, how: 'alone' | 'besides' | 'between' = 'alone') {
-    const first = chosen.value
-    if (how === 'alone' || !first || !letter.value) {
-      // What is chosen together stays so while one goes on with it.
-      if (first === id && how === 'alone' && !also.value.length) return
-      chosen.value = id
-      also.value = []
-    } else if (how === 'between') {
-      const ids = blocksOf(letter.value.document).map((block) => block.id)
-      const [from, to] = [ids.indexOf(first), ids.indexOf(id)].sort((a, b) => a - b)
-      also.value = ids.slice(from, to! + 1).filter((one) => one !== first)
-    } else if (id !== first)
-      also.value = also.value.includes(id)
-        ? also.value.filter((one) => one !== id)
-        : [...also.value, id]
-  }
-
-  function newId() {
-    return `n${Date.now().toString(36)}${(ids++).toString(36)}`
-  }
-
   return {
     mailing,
     problem,
@@ -335,13 +237,8 @@ export const useMailing = defineStore('mailing', () => {
     askComments,
     editor,
     tightening,
-    chosen,
-    also,
-    all: computed(() => (chosen.value ? [chosen.value, ...also.value] : [])),
-    choose,
+    ...choice,
     inserted,
-    chosenBlock,
-    chosenRow,
     saving,
     past,
     future,
@@ -355,96 +252,7 @@ export const useMailing = defineStore('mailing', () => {
     flush,
     set,
     change,
-    setSubject: (subject: string) =>
-      letter.value && change({ ...letter.value, subject }, 'subject'),
-    setPreviewText: (previewText: string) =>
-      letter.value && change({ ...letter.value, previewText }, 'preview'),
-    update: (id: string, to: BlockChange) =>
-      letter.value &&
-      changeDocument(
-        updateBlock(letter.value.document, id, to),
-        `block ${id} ${Object.keys(to).join()}`,
-      ),
-    updateRow: (id: string, to: Parameters<typeof updateRow>[2]) =>
-      letter.value &&
-      changeDocument(
-        updateRow(letter.value.document, id, to),
-        `row ${id} ${Object.keys(to).join()}`,
-      ),
-    setStyle: (style: LetterDocument['style']) => {
-      if (!letter.value) return
-      const { style: _before, ...document } = letter.value.document
-      changeDocument(style ? { ...document, style } : document, 'style')
-    },
-    setColumns: (id: string, many: number) =>
-      letter.value && changeDocument(setColumns(letter.value.document, id, many), `columns ${id}`),
-    setShares: (id: string, shares: readonly number[]) =>
-      letter.value && changeDocument(setShares(letter.value.document, id, shares), `shares ${id}`),
-    /** Takes rows over in another order, or with blocks moved between them. */
-    setRows: (rows: Row[]) =>
-      letter.value &&
-      changeDocument(
-        {
-          ...letter.value.document,
-          rows: rows.filter(({ columns }) => columns.some(({ blocks }) => blocks.length)),
-        },
-        `rows ${Date.now()}`,
-      ),
-    /** A row linked to a stamp. */
-    insertStamp(at: number, stamp: { id: number; content: StampContent }) {
-      if (!letter.value) return
-      const row = stampRow(newId(), stamp.id, stamp.content)
-      const { document } = letter.value
-      const rows = [...document.rows.slice(0, at), row, ...document.rows.slice(at)]
-      changeDocument({ ...document, rows }, `insert ${row.id}`)
-      chosen.value = row.columns.flatMap(({ blocks }) => blocks)[0]?.id ?? null
-    },
-    /** A row put in the place of the one with its id. */
-    replaceRow(row: Row) {
-      if (!letter.value) return
-      const { document } = letter.value
-      const rows = document.rows.map((one) => (one.id === row.id ? row : one))
-      changeDocument({ ...document, rows }, `row ${row.id} ${Date.now()}`)
-    },
-    /** A new block in a row of its own, or in a column. */
-    insert(place: number | Place, kind: BlockKind) {
-      if (!letter.value) return
-      const block = newBlock(kind, newId())
-      const { document } = letter.value
-      changeDocument(
-        typeof place === 'number'
-          ? insertRow(document, place, block)
-          : insertBlock(document, place, block),
-        `insert ${block.id}`,
-      )
-      chosen.value = block.id
-      inserted.value = block.id
-    },
-    moveTo: (id: string, place: Place) =>
-      letter.value &&
-      changeDocument(moveBlock(letter.value.document, id, place), `move ${Date.now()}`),
-    copyBlock: (id: string) =>
-      letter.value &&
-      changeDocument(duplicateBlock(letter.value.document, id, newId), `copy ${Date.now()}`),
-    remove(...ids: string[]) {
-      if (letter.value)
-        changeDocument(ids.reduce(removeBlock, letter.value.document), `remove ${ids.join()}`)
-      chosen.value = null
-      also.value = []
-    },
-    /** Every row of which a block is chosen, by one up or down; they stay together. */
-    moveChosen(by: 1 | -1) {
-      if (!letter.value || !chosen.value) return
-      const ids = [chosen.value, ...also.value]
-      changeDocument(moveRows(letter.value.document, ids, by), `move ${Date.now()}`)
-    },
-    move: (from: number, to: number) =>
-      letter.value &&
-      changeDocument(moveRow(letter.value.document, from, to), `move ${Date.now()}`),
-    duplicate: (index: number) =>
-      letter.value &&
-      changeDocument(duplicateRow(letter.value.document, index, newId), `duplicate ${Date.now()}`),
-    newId,
+    ...letterActs({ letter, chosen, also, inserted }, change),
     undo: () => step(past, future),
     redo: () => step(future, past),
   }

@@ -3,11 +3,11 @@ import { expect, test } from 'vitest'
 import type { Rule } from '../segments'
 import { cleanDocument } from './clean'
 import type { Block, LetterDocument, Row } from './document'
-import { defaultLetterhead } from './letterhead'
 import { compileLetter, mergeLetter, personContext } from './rendering'
 import { gapsIn, renditionsOf, truthOf } from './renditions'
 import { richText } from './rich-text'
 import { conditionsOf, isShown, shownDocument, type ShownTo } from './shown-to'
+import { madeUpFrame as frame } from './rendering/made-up'
 
 const rules: Rule[] = [7, 30, 90].map((days) => ({
   kind: 'joined',
@@ -74,13 +74,6 @@ function blockOf(kind: string, id: string): Block {
   }
 }
 const truths = fc.tuple(fc.boolean(), fc.boolean(), fc.boolean())
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway',
-  senderName: 'Galewright',
-  listName: 'Wind notes',
-  url: 'https://mail.galewright.example',
-}
 const context = personContext(
   { address: 'tove@inkpost.example', values: {} },
   { list: 'Wind notes', sender: 'Galewright', mailing: 'm' },

@@ -22,7 +22,7 @@ export function stampRow(id: string, stamp: number, content: StampContent): Row 
   return stamped({ id, stamp, columns: [] }, content)
 }
 
-/** The row with a stamp's content; blocks that stay where they are keep their ids. */
+/** The row with what a stamp holds; a block that stays where it is keeps its id. */
 export function stamped(row: Row, content: StampContent): Row {
   const { id, shownTo, hidden, stamp } = row
   let n = 0

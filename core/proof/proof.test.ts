@@ -1,6 +1,5 @@
 import { test, expect } from 'vitest'
 import {
-  defaultLetterhead,
   insertRow,
   newBlock,
   removeBlock,
@@ -10,6 +9,7 @@ import {
 } from '../letters'
 import { richText } from '../letters/rich-text'
 import { blockersOf, proofOf, readingOf, type ProofFacts } from '.'
+import { madeUpProof } from './made-up'
 
 const page = 'https://galewright.example/forecast'
 function finished(): Letter {
@@ -26,26 +26,15 @@ function finished(): Letter {
   document = updateBlock(document, 'action', { label: 'See the forecast', href: page })
   return { ...letter, subject: 'Force 5 till Sunday', document }
 }
-const facts = (change: Partial<ProofFacts> = {}): ProofFacts => ({
-  letter: finished(),
-  listName: 'Wind notes',
-  audienceCount: 9060,
-  segmentProblems: [],
-  ruleProblems: [],
-  renditions: null,
-  approval: null,
-  offered: new Map(),
-  letterhead: defaultLetterhead,
-  goesOutOn: '2026-11-24',
-  weight: null,
-  postalAddress: '1 Slipway, Sandreach',
-  gaps: new Map([
-    ['person.first_name', 312],
-    ['person.town', 1008],
-  ]),
-  links: new Map([[page, { status: 200, problem: null }]]),
-  ...change,
-})
+const facts = (change: Partial<ProofFacts> = {}) =>
+  madeUpProof(finished(), {
+    gaps: new Map([
+      ['person.first_name', 312],
+      ['person.town', 1008],
+    ]),
+    links: new Map([[page, { status: 200, problem: null }]]),
+    ...change,
+  })
 const titles = (change: Partial<ProofFacts>) => proofOf(facts(change)).map((mark) => mark.title)
 
 test('a finished letter has no marks', () => {

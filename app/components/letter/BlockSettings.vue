@@ -233,20 +233,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             { level: 'row', style: row?.style },
             { level: 'block', style: block.style },
           ]"
-          :keys="[
-            'ground',
-            'space',
-            ...(bordered ? (['border', 'borderColor'] as const) : []),
-            'ink',
-            'accent',
-            'size',
-            'headingFont',
-            'textFont',
-            'corner',
-            'narrowSize',
-            'narrowSpace',
-            'narrowAlign',
-          ]"
+          :bordered="bordered"
           @change="store.update(block.id, { style: $event })"
         />
       </details>
@@ -278,16 +265,6 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       <StyleSettings
         class="mt-2.5"
         :levels="[{ level: 'letter', style: store.letter!.document.style }]"
-        :keys="[
-          'ground',
-          'ink',
-          'accent',
-          'size',
-          'headingFont',
-          'textFont',
-          'corner',
-          'narrowSize',
-        ]"
         @change="store.setStyle($event)"
       />
     </template>

@@ -5,6 +5,10 @@ import { hasFooter, MOST_COLUMNS } from '~~/core/letters'
 const store = useMailing()
 const row = computed(() => store.chosenRow)
 const many = computed(() => row.value?.columns.length ?? 1)
+const columnOptions = Array.from({ length: MOST_COLUMNS }, (_, i) => ({
+  value: i + 1,
+  name: String(i + 1),
+}))
 const name = computed(() => (many.value === 1 ? 'Row' : `Row of ${many.value} columns`))
 const index = computed(
   () => store.letter!.document.rows.findIndex(({ id }) => id === row.value?.id) ?? 0,
@@ -41,19 +45,12 @@ const id = useId()
     />
     <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 gap-y-1.5 text-[12.5px]">
       <span :id="`${id}-columns`">Columns</span>
-      <div class="flex gap-1" role="group" :aria-labelledby="`${id}-columns`">
-        <button
-          v-for="n in MOST_COLUMNS"
-          :key="n"
-          type="button"
-          class="h-6 w-8 rounded border border-line"
-          :class="n === many ? 'bg-canvas-200 font-semibold' : 'bg-sheet'"
-          :aria-pressed="n === many"
-          @click="store.setColumns(row.id, n)"
-        >
-          {{ n }}
-        </button>
-      </div>
+      <ChoiceButtons
+        :aria-labelledby="`${id}-columns`"
+        :model-value="many"
+        :options="columnOptions"
+        @update:model-value="store.setColumns(row.id, $event)"
+      />
       <template v-if="many > 1">
         <span :id="`${id}-widths`">Widths</span>
         <div class="flex items-center gap-1" role="group" :aria-labelledby="`${id}-widths`">
@@ -95,24 +92,10 @@ const id = useId()
       <summary class="cursor-pointer">Look of the row</summary>
       <StyleSettings
         class="mt-1.5"
+        bordered
         :levels="[
           { level: 'letter', style: store.letter!.document.style },
           { level: 'row', style: row.style },
-        ]"
-        :keys="[
-          'ground',
-          'space',
-          'border',
-          'borderColor',
-          'ink',
-          'accent',
-          'size',
-          'headingFont',
-          'textFont',
-          'corner',
-          'narrowSize',
-          'narrowSpace',
-          'narrowAlign',
         ]"
         @change="store.updateRow(row.id, { style: $event })"
       />

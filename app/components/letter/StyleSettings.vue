@@ -14,7 +14,8 @@ import {
 const props = defineProps<{
   /** The levels from the letter down to this one, the last is the one that is set here. */
   levels: { level: StyleLevel; style: Style | undefined }[]
-  keys: Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>[]
+  /** Whether a line may stand around it. */
+  bordered?: boolean
 }>()
 const emit = defineEmits<{ change: [style: Style | undefined] }>()
 const store = useMailing()
@@ -29,6 +30,16 @@ const holds = computed<Style>(() => {
 })
 /** What is set in a place of its own. */
 type Settable = Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>
+const keys = computed<Settable[]>(() => {
+  const inner = props.levels.at(-1)!.level !== 'letter'
+  return [
+    'ground',
+    ...(inner ? (['space'] as const) : []),
+    ...(props.bordered ? (['border', 'borderColor'] as const) : []),
+    ...(['ink', 'accent', 'size', 'headingFont', 'textFont', 'corner', 'narrowSize'] as const),
+    ...(inner ? (['narrowSpace', 'narrowAlign'] as const) : []),
+  ]
+})
 const names: Record<Settable, string> = {
   ink: 'Ink',
   accent: 'Links, buttons',

@@ -7,7 +7,7 @@ const store = useMailing()
 const manner = ref<Manner>('shorten')
 /** Passed over, by what they say about what. */
 const passed = ref(new Set<string>())
-const key = ({ blockId, before, after, around }: Proposal) =>
+const keyOf = ({ blockId, before, after, around }: Proposal) =>
   [blockId, before, after, ...around].join('|')
 const all = computed(
   () =>
@@ -15,7 +15,7 @@ const all = computed(
       manners.map((one) => [
         one.key,
         tighten(store.letter!.document, one.key).filter(
-          (proposal) => !passed.value.has(key(proposal)),
+          (proposal) => !passed.value.has(keyOf(proposal)),
         ),
       ]),
     ) as Record<Manner, Proposal[]>,
@@ -29,7 +29,7 @@ function take(proposals: Proposal[]) {
   store.change({ ...letter, document }, `tighten ${Date.now()}`)
 }
 function pass(proposal: Proposal) {
-  passed.value = new Set([...passed.value, key(proposal)])
+  passed.value = new Set([...passed.value, keyOf(proposal)])
 }
 </script>
 
@@ -39,19 +39,12 @@ function pass(proposal: Proposal) {
       <h2>Tighten</h2>
       <button type="button" class="link small" @click="emit('close')">Close</button>
     </div>
-    <div class="mt-2 flex flex-wrap gap-1" role="group" aria-label="How to say it">
-      <button
-        v-for="one in manners"
-        :key="one.key"
-        type="button"
-        class="min-h-6 rounded border border-line px-1.5"
-        :class="manner === one.key ? 'bg-canvas-200 font-semibold' : 'bg-sheet'"
-        :aria-pressed="manner === one.key"
-        @click="manner = one.key"
-      >
-        {{ one.name }} <span class="muted">{{ all[one.key].length }}</span>
-      </button>
-    </div>
+    <ChoiceButtons
+      v-model="manner"
+      class="mt-2"
+      label="How to say it"
+      :options="manners.map(({ key, name }) => ({ value: key, name, count: all[key].length }))"
+    />
     <p v-if="!here.length" class="muted mt-2">Nothing to say otherwise.</p>
     <ul class="m-0 mt-2 list-none space-y-2 p-0">
       <li

@@ -8,12 +8,12 @@ const props = defineProps<{ picture: LibraryPicture }>()
 const emit = defineEmits<{ close: []; made: [path: string] }>()
 const shape = ref<number | null>(null)
 const shapes = [
-  [null, 'free'],
-  [1, 'square'],
-  [3 / 2, '3 to 2'],
-  [16 / 9, '16 to 9'],
-  [3, '3 to 1'],
-] as const
+  { value: null, name: 'free' },
+  { value: 1, name: 'square' },
+  { value: 3 / 2, name: '3 to 2' },
+  { value: 16 / 9, name: '16 to 9' },
+  { value: 3, name: '3 to 1' },
+]
 const cropper = ref<InstanceType<typeof Cropper> | null>(null)
 interface Size {
   width: number
@@ -74,19 +74,7 @@ async function make() {
     />
     <div class="mt-3 flex flex-wrap items-center gap-2">
       <button type="button" class="btn btn-sm" @click="turnRight">Turn right</button>
-      <span class="flex gap-1" role="group" aria-label="Shape">
-        <button
-          v-for="[ratio, name] in shapes"
-          :key="name"
-          type="button"
-          class="min-h-6 rounded border border-line px-1.5 text-[12.5px]"
-          :class="shape === ratio && 'bg-canvas-200 font-semibold'"
-          :aria-pressed="shape === ratio"
-          @click="shape = ratio"
-        >
-          {{ name }}
-        </button>
-      </span>
+      <ChoiceButtons v-model="shape" label="Shape" :options="shapes" />
       <span class="muted small ml-auto">{{ size.width }} × {{ size.height }}</span>
     </div>
     <template #actions

@@ -105,19 +105,13 @@ const id = useId()
         </label>
         <span class="muted small">or drop them here, or paste them</span>
       </div>
-      <nav v-if="folders.length" class="mt-3 flex flex-wrap gap-1.5" aria-label="Folders">
-        <button
-          v-for="one in [null, ...folders]"
-          :key="one ?? ''"
-          type="button"
-          class="min-h-7 rounded border border-line px-2.5"
-          :class="folder === one ? 'bg-canvas-200 font-semibold' : 'bg-sheet hover:bg-canvas-50'"
-          :aria-pressed="folder === one"
-          @click="folder = one"
-        >
-          {{ one ?? 'All' }}
-        </button>
-      </nav>
+      <ChoiceButtons
+        v-if="folders.length"
+        v-model="folder"
+        class="mt-3"
+        label="Folders"
+        :options="[{ value: null, name: 'All' }, ...folders.map((name) => ({ value: name, name }))]"
+      />
       <ul
         class="m-0 mt-4 grid list-none gap-3 p-0"
         :class="choosing ? 'max-h-[46vh] grid-cols-3 overflow-auto' : 'grid-cols-4'"

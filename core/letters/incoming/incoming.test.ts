@@ -2,20 +2,13 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { cleanDocument } from '../clean'
 import { blocksOf, type Block, type Letter } from '../document'
-import { defaultLetterhead } from '../letterhead'
 import { fillInsOf } from '../fill-ins'
 import { plainInline } from '../rich-text'
 import { compileLetter, letterSource } from '../rendering'
 import { templates } from '../templates'
 import { pastedLine, pastedText, readLetterFile, type IncomingLetter } from '.'
+import { madeUpFrame as frame } from '../rendering/made-up'
 
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway',
-  senderName: 'Galewright',
-  listName: 'Wind notes',
-  url: 'https://mail.example',
-}
 function read(text: string): IncomingLetter {
   const got = readLetterFile(text)
   if ('problem' in got) throw new Error(got.problem)
@@ -29,13 +22,14 @@ const kinds = (text: string) => blocks(text).map(({ kind }) => kind)
 const wordsOf = (block: Block) =>
   'text' in block ? plainInline(block.text) : 'label' in block ? block.label : ''
 
+const said = (one: Letter, kind: string) =>
+  blocksOf(one.document)
+    .filter((block) => block.kind === kind)
+    .map(wordsOf)
+
 test.each(templates)('$name comes back from its own MJML', async ({ letter }) => {
   const { letter: back } = read(await letterSource(withLinks(letter), frame, 'mjml'))
   expect(back.subject).toBe(letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim())
-  const said = (one: Letter, kind: string) =>
-    blocksOf(one.document)
-      .filter((block) => block.kind === kind)
-      .map(wordsOf)
   expect(said(back, 'heading')).toEqual(said(letter, 'heading'))
   for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
   const columns = (one: Letter) => one.document.rows.filter((row) => row.columns.length > 1).length
@@ -47,10 +41,6 @@ test.each(templates)('$name comes back from its own MJML', async ({ letter }) =>
 
 test.each(templates)('$name comes back from its own HTML', async ({ letter }) => {
   const { letter: back } = read(await letterSource(withLinks(letter), frame, 'html'))
-  const said = (one: Letter, kind: string) =>
-    blocksOf(one.document)
-      .filter((block) => block.kind === kind)
-      .map(wordsOf)
   expect(said(back, 'heading')).toEqual(said(letter, 'heading'))
   for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
   await expect(compileLetter(back, frame)).resolves.toBeDefined()

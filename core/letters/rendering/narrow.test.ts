@@ -4,19 +4,12 @@ import { made, steps } from '../arbitrary'
 import { cleanDocument } from '../clean'
 import { updateBlock, updateRow } from '../changes'
 import { emptyLetter, newBlock, rowOf, type LetterDocument } from '../document'
-import { defaultLetterhead } from '../letterhead'
 import { richText } from '../rich-text'
 import { cleanStyle, pictureSource } from '../style'
 import { compileLetter } from '.'
 import { asDrawnBy } from './renderings'
+import { madeUpFrame as frame } from './made-up'
 
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway',
-  senderName: 'Galewright',
-  listName: 'Wind notes',
-  url: 'https://mail.example',
-}
 const heading = { ...newBlock('heading', 'title'), text: richText('Wind') }
 const picture = { ...newBlock('picture', 'pic'), src: '/p/a', alt: 'A kite' }
 const document: LetterDocument = {
@@ -67,7 +60,7 @@ test('a picture stands behind a row, but not in the old engine', async () => {
     borderColor: '#123456',
   }
   const text = await html(updateRow(document, 'r-title', { style }))
-  expect(text).toContain('https://mail.example/p/storm')
+  expect(text).toContain('https://mail.galewright.example/p/storm')
   expect(text).toMatch(/bottom right|100% 100%|right bottom/)
   expect(text).toContain('2px solid #123456')
   expect(asDrawnBy('old', text)).not.toMatch(/background[^;"]*url\(/)

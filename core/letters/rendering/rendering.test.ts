@@ -1,6 +1,5 @@
 import { beforeAll, test, expect } from 'vitest'
 import fc from 'fast-check'
-import { defaultLetterhead } from '../letterhead'
 import { makeToken, mouldMessage, pourMessage } from '../../delivery'
 import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { richText } from '../rich-text'
@@ -8,13 +7,12 @@ import { linksOf } from '../links'
 import { compileLetter, type CompiledLetter } from './compile'
 import { fillFor, mergeLetter, personContext } from './merge'
 import { picksContext } from './picked'
+import { madeUpFrame } from './made-up'
 
 const frame = {
-  letterhead: defaultLetterhead,
+  ...madeUpFrame,
   postalAddress: 'Galewright Kites\n1 Slipway, Sandreach',
-  senderName: 'Galewright Kites',
   listName: 'Wind <notes>',
-  url: 'https://mail.galewright.example',
 }
 const letter: Letter = {
   subject: 'Wind for {{ person.town | default: "you" }}',

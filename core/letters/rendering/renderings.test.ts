@@ -1,19 +1,12 @@
 import fc from 'fast-check'
 import { beforeAll, expect, test } from 'vitest'
-import { defaultLetterhead } from '../letterhead'
 import { templates } from '../templates'
 import { compileLetter } from './compile'
 import { contrast, inverted, lightness, readColor } from '../color'
 import { mergeLetter, personContext } from './merge'
 import { asDrawnBy, renderings } from './renderings'
+import { madeUpFrame as frame } from './made-up'
 
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway, Sandreach',
-  senderName: 'Galewright Kites',
-  listName: 'Wind notes',
-  url: 'https://mail.galewright.example',
-}
 const context = personContext(
   { address: 'tove@inkpost.example', values: { first_name: 'Tove' } },
   { list: 'Wind notes', sender: 'Galewright', mailing: 'm' },

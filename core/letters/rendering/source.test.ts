@@ -1,17 +1,10 @@
 import { expect, test } from 'vitest'
 import { cleanDocument } from '../clean'
 import type { Letter } from '../document'
-import { defaultLetterhead } from '../letterhead'
 import { mjmlToHtml } from './compile'
 import { letterSource } from './source'
+import { madeUpFrame as frame } from './made-up'
 
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway, Sandreach',
-  senderName: 'Galewright Kites',
-  listName: 'Wind notes',
-  url: 'https://mail.galewright.example',
-}
 const text = (words: unknown[]) => ({
   type: 'doc',
   content: [{ type: 'paragraph', content: words }],

@@ -5,6 +5,7 @@ import { defaultLetterhead } from '../letterhead'
 import { templates } from '../templates'
 import { compileLetter, mergeLetter, personContext } from '.'
 import { asDrawnBy, renderings } from './renderings'
+import { madeUpFrame } from './made-up'
 
 /** What mail has to do in its own way: attributes and tables of old for the layout, styles on every tag. */
 const html = new HtmlValidate({
@@ -26,11 +27,9 @@ const html = new HtmlValidate({
   },
 })
 const frame = {
+  ...madeUpFrame,
   letterhead: { ...defaultLetterhead, logo: '/p/logo' },
-  postalAddress: '1 Slipway',
   senderName: 'Galewright & Daughters',
-  listName: 'Wind notes',
-  url: 'https://mail.example',
 }
 
 test.each(templates)('$name is valid HTML in every rendering', async ({ letter }) => {

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
 import { proofOf } from '../../proof'
+import { madeUpProof } from '../../proof/made-up'
 import { cleanDocument } from '../clean'
 import { blocksOf } from '../document'
 import { defaultLetterhead } from '../letterhead'
@@ -8,14 +9,7 @@ import { compileLetter, mergeLetter, personContext } from '../rendering'
 import { contrast } from '../color'
 import { inheritedStyle } from '../style'
 import { findTemplates, purposes, templateLetter, templates } from '.'
-
-const frame = {
-  letterhead: defaultLetterhead,
-  postalAddress: '1 Slipway, Sandreach',
-  senderName: 'Galewright Kites',
-  listName: 'Wind notes',
-  url: 'https://mail.galewright.example',
-}
+import { madeUpFrame as frame } from '../rendering/made-up'
 
 test('there are many, for every purpose, and no two are called the same', () => {
   expect(templates.length).toBeGreaterThanOrEqual(16)
@@ -70,22 +64,7 @@ test.each(templates.map((template) => [template.name, template] as const))(
 
 test('what is left of the prompts is found by the proof', () => {
   for (const { letter } of templates.filter(({ key }) => key !== 'basket')) {
-    const marks = proofOf({
-      letter,
-      listName: 'Wind notes',
-      audienceCount: 10,
-      segmentProblems: [],
-      ruleProblems: [],
-      renditions: null,
-      approval: null,
-      offered: new Map(),
-      letterhead: defaultLetterhead,
-      goesOutOn: '2026-11-24',
-      weight: null,
-      postalAddress: '1 Slipway',
-      gaps: new Map([['person.first_name', 0]]),
-      links: new Map(),
-    })
+    const marks = proofOf(madeUpProof(letter))
     expect(marks.some(({ check }) => check === 'filler-text')).toBe(true)
   }
 })

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { proofOf, type ProofFacts } from '../../proof'
+import { proofOf } from '../../proof'
+import { madeUpProof } from '../../proof/made-up'
 import { cleanDocument } from '../clean'
-import { defaultLetterhead } from '../letterhead'
 import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { plainInline, richText, type Inline } from '../rich-text'
 import {
@@ -199,22 +199,9 @@ test('every plan puts prompts above the footer that the proof finds until they a
       expect(isPrompt(`[${prompt}]`)).toBe(true)
       expect(prompt.length + 2).toBeLessThanOrEqual(LONGEST_PROMPT)
     }
-    const marks = proofOf({
-      letter: { ...empty, document },
-      gaps: new Map(),
-      links: new Map(),
-      segmentProblems: [],
-      ruleProblems: [],
-      renditions: null,
-      approval: null,
-      offered: new Map(),
-      letterhead: defaultLetterhead,
-      goesOutOn: '2026-11-24',
-      weight: null,
-      listName: 'Wind notes',
-      audienceCount: 1,
-      postalAddress: 'Here',
-    } satisfies ProofFacts).filter(({ check }) => check === 'filler-text')
+    const marks = proofOf(madeUpProof({ ...empty, document })).filter(
+      ({ check }) => check === 'filler-text',
+    )
     expect(marks.length).toBe(plan.steps.length)
     expect(cleanDocument(document)).toEqual(document)
   }

@@ -1,0 +1,32 @@
+import type { RecipientState, WaterfallStep } from '~~/core/delivery'
+import type { Letter, Letterhead } from '~~/core/letters'
+import type { Field } from '~~/core/people'
+
+/** What the server says of a mailing that is open. */
+export interface OpenMailing {
+  id: number
+  name: string
+  state: 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
+  list_id: number | null
+  list: string | null
+  lists: { id: number; name: string; subscribers: number }[]
+  fields: Field[]
+  joinedWithinDays: number | null
+  segmentId: number | null
+  segments: { id: number; name: string }[]
+  waterfall: WaterfallStep[] | null
+  letter: Letter & { version: number }
+  /** The letterhead that the letter is in; null: the account's own. */
+  letterheadId: number | null
+  letterhead: Letterhead
+  scheduled_at: number | null
+  started_at: number | null
+  finished_at: number | null
+  held_by: 'hand' | 'proof' | null
+  held_note: string | null
+  waiting_note: string | null
+  totals: Record<RecipientState | 'opened' | 'clicked', number> | null
+  pace: number | null
+  /** Who the letter comes from, as readers see it. */
+  sender: string
+}

@@ -1,0 +1,11 @@
+import { defaultLetterhead } from '../letterhead'
+import type { LetterFrame } from './frame'
+
+/** What letters are rendered with in tests. */
+export const madeUpFrame: LetterFrame = {
+  letterhead: defaultLetterhead,
+  postalAddress: '1 Slipway, Sandreach',
+  senderName: 'Galewright Kites',
+  listName: 'Wind notes',
+  url: 'https://mail.galewright.example',
+}
