@@ -118,9 +118,13 @@ export function letterActs(
     moveTo: (id: string, place: Place) =>
       letter.value &&
       changeDocument(moveBlock(letter.value.document, id, place), `move ${Date.now()}`),
-    copyBlock: (id: string) =>
+    /** Copies of blocks, each under its own; one step. */
+    copyBlocks: (ids: readonly string[]) =>
       letter.value &&
-      changeDocument(duplicateBlock(letter.value.document, id, newId), `copy ${Date.now()}`),
+      changeDocument(
+        ids.reduce((document, id) => duplicateBlock(document, id, newId), letter.value.document),
+        `copy ${Date.now()}`,
+      ),
     remove(...ids: string[]) {
       if (letter.value)
         changeDocument(ids.reduce(removeBlock, letter.value.document), `remove ${ids.join()}`)

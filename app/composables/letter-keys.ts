@@ -27,8 +27,7 @@ export function useLetterKeys() {
     if (!store.chosen) return
     if (key === 'Delete' || key === 'Backspace')
       return done(event, () => store.remove(...store.all))
-    if (ctrl && key === 'd')
-      return done(event, () => store.all.forEach((id) => store.copyBlock(id)))
+    if (ctrl && key === 'd') return done(event, () => store.copyBlocks(store.all))
     if (ctrl && (key === 'c' || key === 'x') && !String(getSelection() ?? ''))
       copy(event, key === 'x')
   })

@@ -1,6 +1,5 @@
 import fc from 'fast-check'
 import {
-  hasFooter,
   insertBlock,
   insertRow,
   moveBlock,
@@ -61,9 +60,7 @@ export function made(document: LetterDocument, by: string, all: Steps): LetterDo
       case 'columns':
         return setColumns(now, row.id, c + 1)
       case 'hide':
-        return hasFooter(row)
-          ? now
-          : updateRow(now, row.id, { hidden: b % 2 ? 'narrow' : undefined })
+        return updateRow(now, row.id, { hidden: b % 2 ? 'narrow' : undefined })
       default:
         return updateBlock(now, block.id, { style: { space: b } })
     }

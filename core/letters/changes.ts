@@ -120,7 +120,11 @@ export function updateBlock(
   if (!row) return document
   const columns = row.columns.map((column) => ({
     ...column,
-    blocks: column.blocks.map((block) => (block.id === id ? changed(block, change) : block)),
+    blocks: column.blocks.map((block) => {
+      if (block.id !== id) return block
+      const next = changed(block, change)
+      return block.kind === 'footer' ? forEverybody(next) : next
+    }),
   }))
   return withRow(document, row.id, { ...row, columns })
 }
@@ -231,6 +235,13 @@ export function hasFooter(row: Row): boolean {
   return row.columns.some(({ blocks }) => blocks.some(({ kind }) => kind === 'footer'))
 }
 
+/** The way out is in every letter, whoever reads it on whatever, and is no stamp's. */
+export function forEverybody<T extends Row | Block>(part: T): T {
+  const { shownTo: _shown, hidden: _hidden, ...rest } = part
+  if ('stamp' in rest) delete rest.stamp
+  return rest as T
+}
+
 /** With a change taken over; what is undefined in it is left out of the result. */
 function changed<T extends object>(part: T, change: object): T {
   return Object.fromEntries(
@@ -239,7 +250,8 @@ function changed<T extends object>(part: T, change: object): T {
 }
 
 function withRow(document: LetterDocument, id: string, row: Row): LetterDocument {
-  return { ...document, rows: document.rows.map((one) => (one.id === id ? row : one)) }
+  const next = hasFooter(row) ? forEverybody(row) : row
+  return { ...document, rows: document.rows.map((one) => (one.id === id ? next : one)) }
 }
 
 function withColumn(

@@ -1,5 +1,5 @@
 import { pickWays } from '../picks'
-import { hasFooter, withShares } from './changes'
+import { forEverybody, hasFooter, withShares } from './changes'
 import {
   MOST_COLUMNS,
   MOST_PICKS,
@@ -59,13 +59,6 @@ function cleanRow(json: unknown, seen: Set<string>): Row[] {
     columns: withShares(columns, shares),
   }
   return [hasFooter(row) ? forEverybody(row) : row]
-}
-
-/** The way out is in every letter, whoever reads it on whatever, and is no stamp's. */
-function forEverybody<T extends Row | Block>(part: T): T {
-  const { shownTo: _shown, hidden: _hidden, ...rest } = part
-  if ('stamp' in rest) delete rest.stamp
-  return rest as T
 }
 
 /** What rows and blocks have in common. */

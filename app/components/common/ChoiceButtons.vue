@@ -15,10 +15,8 @@ const value = defineModel<T>({ required: true })
       :aria-pressed="value === one.value"
       @click="value = one.value"
     >
-      {{ one.name
-      }}<template v-if="one.count !== undefined">
-        <span class="muted">{{ one.count }}</span></template
-      >
+      {{ one.name }}
+      <span v-if="one.count !== undefined" class="muted">{{ one.count }}</span>
     </button>
   </div>
 </template>

@@ -80,7 +80,7 @@ const space = computed(() => props.block.style?.space)
         <button
           class="h-6 w-6 p-[5px]"
           aria-label="Duplicate"
-          @click="alone ? store.duplicate(index) : store.copyBlock(block.id)"
+          @click="alone ? store.duplicate(index) : store.copyBlocks([block.id])"
         >
           <Copy :size="13" />
         </button>
