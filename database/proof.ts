@@ -1,15 +1,25 @@
-import { blocksOf, conditionsOf, fillInsOf, linksOf, type LetterDocument } from '../core/letters'
+import {
+  blocksOf,
+  conditionsOf,
+  fillInsOf,
+  linksOf,
+  readerValue,
+  type LetterDocument,
+  type Rendition,
+} from '../core/letters'
 import { proofOf, type Mark, type ProofFacts } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'
 import { readAccount } from './account'
 import { approvalOf } from './approvals'
 import { audienceWaterfall, countGaps } from './audience'
+import { feedState } from './feeds'
 import { linkChecks } from './links'
 import { readFields } from './fields'
 import { listById } from './lists'
 import { letterheadOf, wholeLetterOf } from './letterheads'
 import { audienceOf, type Mailing } from './mailings'
+import { countWithout } from './reader-values'
 import { picksOffered } from './picks'
 import type { Database } from './query'
 import { renditionsFor } from './renditions'
@@ -23,7 +33,7 @@ export function proofMailing(
   db: Database,
   mailing: Mailing,
   now: number,
-  weight: ProofFacts['weight'] = null,
+  known: { renditions?: Rendition[] | null; weight?: ProofFacts['weight'] } = {},
 ): Mark[] {
   const account = readAccount(db)
   const letter = wholeLetterOf(db, mailing.letter_id)
@@ -34,6 +44,10 @@ export function proofMailing(
     const key = /^person\.(\w+)$/.exec(fillIn.path)?.[1]
     if (key && keys.has(key) && !gaps.has(fillIn.path))
       gaps.set(fillIn.path, audience ? countGaps(db, audience, key, now) : 0)
+    else if (readerValue(fillIn.path) && !gaps.has(fillIn.path)) {
+      const without = audience ? countWithout(db, audience, fillIn.path, now) : 0
+      if (without !== null) gaps.set(fillIn.path, without)
+    }
   }
   return proofOf({
     letter,
@@ -44,15 +58,22 @@ export function proofMailing(
       : [],
     ruleProblems: ruleProblems(db, letter.document),
     renditions:
-      audience && conditionsOf(letter.document).of.size > 0
-        ? renditionsFor(db, letter.document, audience, now)
-        : null,
+      known.renditions === undefined
+        ? goingOut(db, mailing, letter.document, now)
+        : known.renditions,
     offered: picksOffered(db, letter.document, now),
+    feeds: new Map(
+      blocksOf(letter.document).flatMap((block) =>
+        block.kind === 'feed' && block.url
+          ? [[block.url, feedState(db, block.url, now).entries]]
+          : [],
+      ),
+    ),
     approval: approvalOf(db, mailing.letter_id),
     postalAddress: account?.postal_address ?? '',
     letterhead: letterheadOf(db, mailing.letter_id),
     goesOutOn: dayOf(Math.max(mailing.scheduled_at ?? now, now), account?.zone ?? 'UTC'),
-    weight,
+    weight: known.weight ?? null,
     gaps,
     links: linkChecks(
       db,
@@ -60,6 +81,19 @@ export function proofMailing(
       now,
     ),
   })
+}
+
+/** The versions of a letter that go out; null where there is one for everybody, or no audience yet. */
+export function goingOut(
+  db: Database,
+  mailing: Mailing,
+  document: LetterDocument,
+  now: number,
+): Rendition[] | null {
+  const audience = audienceOf(mailing)
+  return audience && conditionsOf(document).of.size > 0
+    ? renditionsFor(db, document, audience, now)
+    : null
 }
 
 /** What the letter's rules refer to and is not there any more. */

@@ -292,6 +292,14 @@ export interface Schema extends LetterTables {
     status: number | null
     problem: string | null
   }
+  feeds: {
+    url: string
+    asked_at: number
+    /** Null until the engine has read it since it was asked for. */
+    read_at: number | null
+    entries: Generated<string>
+    problem: string | null
+  }
   jobs: {
     id: Generated<number>
     kind:

@@ -56,7 +56,7 @@ export function readVocabulary(db: Database) {
 }
 
 /** The names of events on file, hopping from one to the next in the index rather than reading all. */
-function eventNames(db: Database): string[] {
+export function eventNames(db: Database): string[] {
   const names: string[] = []
   for (;;) {
     let query = q.selectFrom('events').select('name').orderBy('name').limit(1)

@@ -14,7 +14,14 @@ import { addStamp } from '../database/stamps'
 import { addUser } from '../database/users'
 import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
-import { galeSeasonSale, offer, whereToFindUs, windNotes, workshopNews } from './letters'
+import {
+  galeSeasonSale,
+  offer,
+  whereToFindUs,
+  windNotes,
+  withJournal,
+  workshopNews,
+} from './letters'
 import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
@@ -173,7 +180,11 @@ function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, 
   const sale = make('Gale season sale', lists.offers, galeSeasonSale(pictures))
   talkAbout(db, mailingById(db, sale)!.letter_id, pictures, now)
   schedule(sale, now - MINUTE)
-  const repair = make('Repair day', lists.workshop, links(workshopNews(2, pictures)))
+  const repair = make(
+    'Repair day',
+    lists.workshop,
+    links(withJournal(workshopNews(2, pictures), now)),
+  )
   schedule(repair, addDays(today, 5, zone) + 8 * HOUR)
   make('Winter workshop', lists.workshop, workshopNews(3, pictures))
   askTove(db, repair, now)

@@ -8,6 +8,8 @@ import {
 } from '../core/letters'
 import { rowOf } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
+import { DAY } from '../core/time'
+import { journal } from '../world/web/journal'
 
 const site = 'https://galewright.example'
 
@@ -310,4 +312,22 @@ export const whereToFindUs: Row = {
       ],
     },
   ],
+}
+
+/** A letter with what is new in the shop's journal above its footer, as its feed told it now. */
+export function withJournal(letter: Letter, now: number): Letter {
+  const feed = {
+    ...newBlock('feed', 'journal'),
+    url: `${site}/journal.xml`,
+    many: 2,
+    entries: journal.map(([path, title, about, daysAgo]) => ({
+      title,
+      href: site + path,
+      about,
+      day: new Date(now - daysAgo * DAY).toISOString().slice(0, 10),
+    })),
+  } as Block
+  const { rows } = letter.document
+  const all = [...rows.slice(0, -1), rowOf(feed), ...rows.slice(-1)]
+  return { ...letter, document: { ...letter.document, rows: all } }
 }

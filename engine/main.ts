@@ -10,6 +10,7 @@ import type { Engine, Work } from './engine'
 import { followSegments } from './follow-segments'
 import { runJobs } from './jobs'
 import { judgeActs } from './judge-acts'
+import { readFeeds } from './read-feeds'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
 import { sender } from './send'
@@ -74,6 +75,7 @@ await Promise.all([
   keepDoing('jobs', runJobs, 200),
   keepDoing('follow-segments', followSegments, 2_000),
   keepDoing('check-links', checkLinks, 300),
+  keepDoing('read-feeds', readFeeds, 300),
   keepDoing('clockwork', clockwork, 50),
 ])
 clearInterval(heart)

@@ -9,7 +9,7 @@ import {
   type Bucket,
   type MessageMould,
 } from '../core/delivery'
-import { truthOf } from '../core/letters'
+import { truthOf, type FillInContext } from '../core/letters'
 import {
   fillFor,
   personContext,
@@ -32,6 +32,7 @@ import {
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
 import { pickerFor, type Picker } from '../database/picks'
+import { readerValuesFor } from '../database/reader-values'
 import { truthsOf } from '../database/renditions'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
@@ -46,6 +47,8 @@ interface Running {
   claims: ReturnType<typeof claimsOf>
   /** Picks products for its readers, where the letter has such. */
   picker: Picker | null
+  /** Reads what its fill-ins name of what readers did, where they name such. */
+  valuesFor: ReturnType<typeof readerValuesFor>
   listName: string
   /** Conversations under way. */
   inFlight: number
@@ -53,8 +56,12 @@ interface Running {
   outcomes: Settled[]
 }
 
-/** Somebody to be mailed, which of the letter's rules hold for them, as bits, and what is picked for them. */
-type Reader = Claimed & { truth: number; picks: Record<string, PickedProduct> }
+/** Somebody to be mailed, which of the letter's rules hold for them, as bits, what is picked for them and what they did. */
+type Reader = Claimed & {
+  truth: number
+  picks: Record<string, PickedProduct>
+  did: FillInContext
+}
 
 /**
  * Recipients that are claimed and handed on at a time, for each connection: enough that connections
@@ -114,14 +121,17 @@ export function sender(engine: Engine) {
       if (may.taken === 0) continue
       const claimed = of.claims.claim(may.taken, now)
       bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
-      const truths = truthsIfAny(of.compiled.rules, claimed, now)
-      const picked = claimed.length
-        ? of.picker?.pickFor(claimed.map(({ person_id }) => person_id))
-        : undefined
+      const ids = claimed.map(({ person_id }) => person_id)
+      const picked = ids.length ? of.picker?.pickFor(ids) : undefined
+      const truths = truthsIfAny(of.compiled.rules, ids, now)
+      const did = ids.length ? of.valuesFor?.(ids) : undefined
       for (const recipient of claimed) {
         const truth = truths?.get(recipient.person_id) ?? 0
         const picks = picked?.get(recipient.person_id) ?? {}
-        conversations.push({ of, recipient: { ...recipient, truth, picks } })
+        conversations.push({
+          of,
+          recipient: { ...recipient, truth, picks, did: did?.get(recipient.person_id) ?? {} },
+        })
       }
     }
     for (const { of } of conversations) of.inFlight++
@@ -129,10 +139,8 @@ export function sender(engine: Engine) {
   }
 
   /** Which of a letter's rules hold for those claimed; null where it is the same for everybody. */
-  function truthsIfAny(rules: readonly Rule[], claimed: readonly Claimed[], now: number) {
-    if (rules.length === 0) return null
-    const ids = claimed.map(({ person_id }) => person_id)
-    return truthsOf(db, ids, rules, now)
+  function truthsIfAny(rules: readonly Rule[], personIds: readonly number[], now: number) {
+    return rules.length === 0 ? null : truthsOf(db, personIds, rules, now)
   }
 
   /** One conversation with the mail server about one recipient; never throws. */
@@ -151,6 +159,7 @@ export function sender(engine: Engine) {
       { address: recipient.address, values },
       { list: of.listName, sender: of.account.sender_name, mailing: of.mailing.name },
       recipient.picks,
+      recipient.did,
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const now = clock()
@@ -247,6 +256,7 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
   const account = readAccount(engine.db)!
   const compiled = await compileMailing(engine.db, mailing, account, engine.settings.url)
   const list = listById(engine.db, mailing.list_id!)!
+  const letter = wholeLetterOf(engine.db, mailing.letter_id)
   const sender = {
     name: account.sender_name,
     address: account.sender_address,
@@ -259,12 +269,8 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     compiled,
     mould: mouldMessage(mailing.id, compiled.parts, sender, Buffer.from(account.token_key, 'hex')),
     claims: claimsOf(engine.db, engine.id, mailing.id),
-    picker: pickerFor(
-      engine.db,
-      wholeLetterOf(engine.db, mailing.letter_id).document,
-      engine.settings.url,
-      engine.clock(),
-    ),
+    picker: pickerFor(engine.db, letter.document, engine.settings.url, engine.clock()),
+    valuesFor: readerValuesFor(engine.db, letter, list.id),
     listName: list.public_name,
     inFlight: 0,
     outcomes: [],

@@ -167,6 +167,13 @@ export const cutInput = object({
   turn: number().oneOf([0, 1, 2, 3]).required(),
 })
 
+export const feedInput = object({
+  url: string()
+    .url('Give the address of a feed: it begins with https://.')
+    .max(2_000, 'This address is too long.')
+    .required('Give the address of the feed.'),
+})
+
 export const copiesInput = object({
   to: array(address).min(1, 'Write an address.').max(10, 'At most ten copies at once.').required(),
 })

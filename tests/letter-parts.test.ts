@@ -1,7 +1,11 @@
 import { afterAll, expect, test } from 'vitest'
-import { blocksOf } from '../core/letters'
+import { blocksOf, type Letter } from '../core/letters'
+import { compileLetter, mergeLetter, personContext } from '../core/letters/rendering'
+import { madeUpFrame } from '../core/letters/rendering/made-up'
+import { templates } from '../core/letters/templates'
 import { all, one, q } from '../database'
 import { approvalOf } from '../database/approvals'
+import { saveFeed } from '../database/feeds'
 import { letterOf, mailingById } from '../database/mailings'
 import { libraryPictures } from '../database/pictures'
 import { ownTemplates } from '../database/own-templates'
@@ -311,6 +315,73 @@ test('somebody is asked to approve it, and an approval is of the letter they saw
   await seen('Changed since it was approved')
   expect(approvalOf(satchel.db, letter_id)!.lapsed).toBe(true)
   expect(other!.errors).toEqual([])
+})
+
+test('what is new on one’s site stands in a letter, by its feed, and stays until it is taken in', async () => {
+  const id = idOf('Winter workshop')
+  await open('Winter workshop')
+  await insert('feed')
+  await seen('What is new on your site stands here')
+  const address = page().getByLabel('Its address')
+  await address.fill('https://galewright.example/nothing.xml')
+  await address.press('Tab')
+  await seen('The feed’s address answers 404.')
+  await address.fill('https://galewright.example/journal.xml')
+  await address.press('Tab')
+  await seen('Gull Harbour, the morning after the gale')
+  await seen(/4 entries, read/)
+  await visitor.expectAccessible()
+  const feed = () => {
+    const found = blocksOf(letter(id).document).find((one) => one.kind === 'feed')
+    return found?.kind === 'feed' ? found : undefined
+  }
+  await until('its entries are saved', () => feed()?.entries.length === 4)
+  await page().getByLabel('How many').fill('2')
+  await page().getByLabel('How many').press('Tab')
+  await until('it is saved', () => feed()?.many === 2)
+  const newest = {
+    ...feed()!.entries[0]!,
+    title: 'Stormy',
+    href: 'https://galewright.example/gale-season',
+  }
+  saveFeed(satchel.db, feed()!.url, { entries: [newest, ...feed()!.entries] }, Date.now())
+  await page().getByRole('button', { name: 'Take in what is new' }).click()
+  await until('it is taken in', () => feed()?.entries[0]?.title === 'Stormy')
+})
+
+test('what goes out is listed with its weight and whether its first link is seen at once', async () => {
+  await page().goto(`${satchel.url}/mail/${idOf('Repair day')}/proof`)
+  await seen('What goes out')
+  await seen(/seen at once|below the fold/)
+  await page()
+    .getByText(/\d+ KB/)
+    .first()
+    .waitFor()
+  await visitor.expectAccessible()
+  await page().getByRole('link', { name: 'See it drawn' }).first().click()
+  await seen('As mail programs draw it')
+})
+
+test('each template that ships has its first link above the fold on narrow, as a browser draws it', async () => {
+  const reader = await visit()
+  await reader.page.setViewportSize({ width: 375, height: 560 })
+  const nobody = personContext(
+    { address: 'tove@inkpost.example', values: {} },
+    { list: '', sender: '', mailing: '' },
+  )
+  for (const { key, name, letter: shipped } of templates) {
+    if (key === 'personal') continue
+    const filled = JSON.stringify(shipped)
+      .replaceAll('"href":""', '"href":"https://galewright.example/"')
+      .replaceAll('"src":""', `"src":"${satchel.url}/picture-slot.svg"`)
+    const compiled = await compileLetter(JSON.parse(filled) as Letter, madeUpFrame)
+    await reader.page.setContent(mergeLetter(compiled, nobody).html)
+    const places = await reader.page
+      .locator('a[href^="http"]')
+      .evaluateAll((links) => links.map((link) => link.getBoundingClientRect().bottom))
+    expect(Math.min(...places.filter((bottom) => bottom > 0)), name).toBeLessThan(560)
+  }
+  await reader.close()
 })
 
 test('a copy goes to one’s own mailbox, as a reader gets it, and is not counted', async () => {

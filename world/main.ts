@@ -38,7 +38,11 @@ const postOffice = openPostOffice({
 })
 // A client that goes away in the middle of a conversation is no reason to stop.
 postOffice.on('error', () => {})
-const web = openWeb({ mailboxes, waiting: () => readers.waiting() + (telling?.waiting() ?? 0) })
+const web = openWeb({
+  mailboxes,
+  now: clock.now,
+  waiting: () => readers.waiting() + (telling?.waiting() ?? 0),
+})
 
 postOffice.listen(smtpPort, '127.0.0.1', () =>
   web.listen(webPort, '127.0.0.1', () =>

@@ -3,7 +3,7 @@ import { defaultLetterhead, isSame, joinLetters, type Letter } from '~~/core/let
 import type { Mark } from '~~/core/proof'
 import type { Comment } from '~~/server/utils/comment'
 import type { Renditions } from '~~/server/asker/questions'
-import type { OpenMailing } from './open-mailing'
+import type { OpenMailing, Proof } from './open-mailing'
 
 /** The mailing that is open: what the server says of it, and its letter as it is being written. */
 export const useMailing = defineStore('mailing', () => {
@@ -11,6 +11,8 @@ export const useMailing = defineStore('mailing', () => {
   const problem = ref('')
   const letter = shallowRef<Letter | null>(null)
   const marks = shallowRef<Mark[] | null>(null)
+  /** What goes out, with what it weighs. */
+  const weighed = shallowRef<Omit<Proof, 'marks'> | null>(null)
   /** The versions that go out, of the letter as it was saved last. */
   const going = shallowRef<Renditions | null>(null)
   const comments = shallowRef<Comment[]>([])
@@ -51,6 +53,7 @@ export const useMailing = defineStore('mailing', () => {
       version = 0
       saving.value = 'saved'
       marks.value = null
+      weighed.value = null
       going.value = null
       comments.value = []
       chosen.value = null
@@ -127,8 +130,11 @@ export const useMailing = defineStore('mailing', () => {
   async function proof() {
     const id = mailing.value?.id
     if (id === undefined) return
-    const got = await request<{ marks: Mark[] }>(`/api/mailings/${id}/proof`).catch(() => null)
-    if (got && mailing.value?.id === id) marks.value = got.marks
+    const got = await request<Proof>(`/api/mailings/${id}/proof`).catch(() => null)
+    if (got && mailing.value?.id === id) {
+      marks.value = got.marks
+      weighed.value = got
+    }
     await askRenditions(id)
   }
 
@@ -232,6 +238,7 @@ export const useMailing = defineStore('mailing', () => {
     problem,
     letter,
     marks,
+    weighed,
     going,
     comments,
     askComments,

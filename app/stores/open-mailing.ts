@@ -1,6 +1,8 @@
 import type { RecipientState, WaterfallStep } from '~~/core/delivery'
 import type { Letter, Letterhead } from '~~/core/letters'
 import type { Field } from '~~/core/people'
+import type { Mark } from '~~/core/proof'
+import type { WeighedRendition } from '~~/server/api/mailings/[id]/proof.get'
 
 /** What the server says of a mailing that is open. */
 export interface OpenMailing {
@@ -29,4 +31,13 @@ export interface OpenMailing {
   pace: number | null
   /** Who the letter comes from, as readers see it. */
   sender: string
+}
+
+/** What the server says of a letter's proof: its marks, and each version that goes out. */
+export interface Proof {
+  marks: Mark[]
+  /** Null where there is one version for everybody. */
+  renditions: WeighedRendition[] | null
+  /** Bytes of the heaviest. */
+  weight: number
 }

@@ -2,6 +2,7 @@ import { pickWays } from '../picks'
 import { forEverybody, hasFooter, withShares } from './changes'
 import {
   MOST_COLUMNS,
+  MOST_FEED_ENTRIES,
   MOST_PICKS,
   type Align,
   type Block,
@@ -148,6 +149,19 @@ function cleanContent(json: Json): object | null {
         inStock: json.inStock !== false,
         many: Math.round(number(json.many, 1, MOST_PICKS, 3)),
         label: text(json.label, 200),
+      }
+    case 'feed':
+      return {
+        kind,
+        url: safeLink(json.url),
+        many: Math.round(number(json.many, 1, MOST_FEED_ENTRIES, 3)),
+        about: json.about !== false,
+        entries: list(json.entries, MOST_FEED_ENTRIES).map((entry) => ({
+          title: text(entry.title, 200),
+          href: safeLink(entry.href),
+          about: text(entry.about, 400),
+          day: /^\d{4}-\d{2}-\d{2}$/.test(String(entry.day)) ? String(entry.day) : '',
+        })),
       }
     case 'contents':
       return { kind, title: text(json.title, 200) }

@@ -1,5 +1,5 @@
 import { pickWays } from '../picks'
-import { blockNames, type Block, type Letter, type Row } from './document'
+import { blockNames, shownEntries, type Block, type Letter, type Row } from './document'
 import { readFillIn } from './fill-ins'
 import { plainInline } from './rich-text'
 
@@ -143,6 +143,10 @@ function wordsOf(block: Block): string {
       return block.html
     case 'picks':
       return `${block.many} by ${pickWays.find(({ key }) => key === block.by)!.name}`
+    case 'feed':
+      return shownEntries(block)
+        .map(({ title }) => title)
+        .join('; ')
     case 'divider':
     case 'space':
       return ''

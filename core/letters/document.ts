@@ -115,6 +115,22 @@ export interface Picks extends Part, PickSettings {
   label: string
 }
 export const MOST_PICKS = 4
+/** What a site tells of one of its pages; `day` is as days are kept, empty where none is told. */
+export interface FeedEntry {
+  title: string
+  href: string
+  about: string
+  day: string
+}
+export const MOST_FEED_ENTRIES = 12
+/** The newest pages of a site, as its feed told them when it was read last; they stay so until it is read again. */
+export interface Feed extends Part {
+  kind: 'feed'
+  url: string
+  many: number
+  about: boolean
+  entries: FeedEntry[]
+}
 /** The headings of the letter, each leading to its place. */
 export interface Contents extends Part {
   kind: 'contents'
@@ -147,6 +163,7 @@ export type Block =
   | Social
   | ProductBlock
   | Picks
+  | Feed
   | Contents
   | Code
   | RawHtml
@@ -161,6 +178,7 @@ export const blockKinds: { kind: BlockKind; name: string; about: string }[] = [
   { kind: 'button', name: 'Button', about: 'the one thing to do' },
   { kind: 'product', name: 'Product', about: 'picture, name, price' },
   { kind: 'picks', name: 'Picked products', about: 'others for each reader' },
+  { kind: 'feed', name: 'From a feed', about: 'what is new on your site' },
   { kind: 'quote', name: 'Quote', about: 'what somebody said' },
   { kind: 'film', name: 'Film', about: 'a picture that plays' },
   { kind: 'table', name: 'Table', about: 'rows and columns' },
@@ -192,6 +210,11 @@ export function rowOfBlock(document: LetterDocument, id: string): Row | undefine
   return document.rows.find((row) =>
     row.columns.some((column) => column.blocks.some((block) => block.id === id)),
   )
+}
+
+/** The entries of a feed's block that the letter shows. */
+export function shownEntries({ entries, many }: Feed): FeedEntry[] {
+  return entries.slice(0, many)
 }
 
 /** A new block of a kind, empty, under the given id. */
@@ -232,6 +255,8 @@ export function newBlock(kind: BlockKind, id: string): Block {
         ...{ id, kind, by: 'together', category: '', upTo: null, inStock: true, many: 3 },
         label: 'See it',
       }
+    case 'feed':
+      return { id, kind, url: '', many: 3, about: true, entries: [] }
     case 'contents':
       return { id, kind, title: 'In this letter' }
     case 'code':

@@ -9,6 +9,8 @@ export type {
   Column,
   Heading,
   TextBlock,
+  Feed,
+  FeedEntry,
   Picks,
   Picture,
   Button,
@@ -28,9 +30,11 @@ export {
   emptyLetter,
   findBlock,
   MOST_COLUMNS,
+  MOST_FEED_ENTRIES,
   MOST_PICKS,
   newBlock,
   rowOfBlock,
+  shownEntries,
 } from './document'
 export {
   copyOfRow,
@@ -104,3 +108,6 @@ export type { Letterhead } from './letterhead'
 export { FIRST_PRODUCT_LINK, linksOf } from './links'
 export type { LetterLink } from './links'
 export { startingLetter } from './starting-letter'
+export { readFeed } from './feed'
+export { inPath, readerValue } from './reader-values'
+export type { ReaderValue } from './reader-values'

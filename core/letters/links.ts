@@ -1,4 +1,4 @@
-import { blocksOf, type LetterDocument } from './document'
+import { blocksOf, shownEntries, type LetterDocument } from './document'
 import { inlinesOf } from './rich-text'
 import { attribute, findAll, parseMarkup, textOf } from './incoming/dom'
 
@@ -27,6 +27,12 @@ export function linksOf(document: LetterDocument): LetterLink[] {
         return [{ url: block.href, blockId: block.id, words: block.alt || 'film' }]
       case 'social':
         return block.links.map(({ name, href }) => ({ url: href, blockId: block.id, words: name }))
+      case 'feed':
+        return shownEntries(block).map(({ href, title }) => ({
+          url: href,
+          blockId: block.id,
+          words: title,
+        }))
       case 'heading':
       case 'text':
       case 'quote':

@@ -12,6 +12,7 @@ export function madeUpProof(letter: Letter, change: Partial<ProofFacts> = {}): P
     renditions: null,
     approval: null,
     offered: new Map(),
+    feeds: new Map(),
     letterhead: defaultLetterhead,
     goesOutOn: '2026-11-24',
     weight: null,

@@ -1,4 +1,4 @@
-import type { Letter, Letterhead, Rendition } from '../letters'
+import type { FeedEntry, Letter, Letterhead, Rendition } from '../letters'
 
 /** Blockers hold the dispatch; cautions should be looked at; notes are for knowing. */
 export type MarkLevel = 'blocker' | 'caution' | 'note'
@@ -41,6 +41,8 @@ export interface ProofFacts {
   } | null
   /** For each block of picked products, how many there are to pick from. */
   offered: ReadonlyMap<string, number>
+  /** What each feed of the letter told when it was read last, by its address. */
+  feeds: ReadonlyMap<string, readonly FeedEntry[]>
   letterhead: Letterhead
   /** The day on which the letter goes out, in the account's zone: the one that is set, or today. */
   goesOutOn: string

@@ -5,6 +5,7 @@ import {
   removeBlock,
   startingLetter,
   updateBlock,
+  type Feed,
   type Letter,
 } from '../letters'
 import { richText } from '../letters/rich-text'
@@ -184,6 +185,23 @@ test('picked products need enough to pick from', () => {
   expect(offered(2)).toEqual(['Only 2 to pick from'])
   expect(offered(4)).toEqual(['4 products to pick from'])
   expect(offered(40)).toEqual([])
+})
+
+test('a feed needs entries, and says so when it has gone on', () => {
+  const letter = finished()
+  const entry = (n: number) => ({ title: `Entry ${n}`, href: `${page}/${n}`, about: '', day: '' })
+  const shown = (entries: number[], told: number[]) => {
+    const block = { ...newBlock('feed', 'feed'), url: page, many: 2, entries: entries.map(entry) }
+    const document = insertRow(letter.document, 0, block as Feed)
+    const asked = [page, ...[1, 2, 3].map((n) => entry(n).href)]
+    const links = new Map(asked.map((url) => [url, { status: 200, problem: null }]))
+    const feeds = new Map([[page, told.map(entry)]])
+    return titles({ letter: { ...letter, document }, feeds, links })
+  }
+  expect(shown([], [])).toEqual(['The feed shows nothing'])
+  expect(shown([2, 1], [])).toEqual([])
+  expect(shown([2, 1], [2, 1, 3])).toEqual([])
+  expect(shown([2, 1], [3, 2, 1])).toEqual(['The feed has a newer entry'])
 })
 
 /** The finished letter with another text, or another subject. */

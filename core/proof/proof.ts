@@ -3,6 +3,7 @@ import { approval } from './checks/approval'
 import { audience } from './checks/audience'
 import { contrasts } from './checks/contrast'
 import { dates } from './checks/dates'
+import { feeds } from './checks/feeds'
 import { fillerText } from './checks/filler-text'
 import { gaps } from './checks/gaps'
 import { linkWords } from './checks/link-words'
@@ -25,6 +26,7 @@ const checks = [
   postalAddress,
   fillerText,
   picks,
+  feeds,
   approval,
   dates,
   wording,

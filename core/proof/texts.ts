@@ -1,4 +1,4 @@
-import { blocksOf, plainInline, type Letter } from '../letters'
+import { blocksOf, plainInline, shownEntries, type Letter } from '../letters'
 
 /** What of a letter is read as text, and where it stands; fill-ins are a hole that no pattern reaches over. */
 export interface LetterText {
@@ -20,6 +20,10 @@ export function textsOf({ subject, previewText, document }: Letter): LetterText[
     const say = (text: string) => texts.push({ blockId: block.id, where: block.kind, text })
     if (block.kind === 'button') say(block.label)
     else if (block.kind === 'product') [block.name, block.about].forEach(say)
+    else if (block.kind === 'feed')
+      shownEntries(block).forEach(({ title, about }) =>
+        [title, block.about ? about : ''].forEach(say),
+      )
     else if (block.kind === 'table') block.cells.flat().forEach(say)
     else if ('text' in block && block.kind !== 'footer')
       for (const node of block.text.content)

@@ -5,6 +5,7 @@ import { vocabulary } from './0003-vocabulary'
 import { letterHistory } from './0004-letter-history'
 import { comments } from './0005-comments'
 import { letterParts } from './0006-letter-parts'
+import { dispatch } from './0007-dispatch'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -14,6 +15,7 @@ export const migrations: readonly string[] = [
   letterHistory,
   comments,
   letterParts,
+  dispatch,
 ]
 
 /**

@@ -8,6 +8,7 @@ import { wholeLetterOf } from '~~/database/letterheads'
 import { audienceOf } from '~~/database/mailings'
 import { valuesOf } from '~~/database/people'
 import { pickerFor } from '~~/database/picks'
+import { readerValuesFor } from '~~/database/reader-values'
 import { readerOf, truthsOf } from '~~/database/renditions'
 
 /**
@@ -40,6 +41,9 @@ export async function readingOf(event: H3Event) {
       reader
         ? pickerFor(db, letter.document, frame.url, now)?.pickFor([reader.id]).get(reader.id)
         : {},
+      reader && list
+        ? readerValuesFor(db, letter, list.id)?.([reader.id]).get(reader.id)
+        : undefined,
     ),
     truthOf(truth, rules.length),
   )

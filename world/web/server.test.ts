@@ -10,7 +10,7 @@ let mailboxes: Mailboxes
 
 beforeEach(async () => {
   mailboxes = new Mailboxes()
-  web = openWeb({ mailboxes, waiting: () => 3 })
+  web = openWeb({ mailboxes, waiting: () => 3, now: () => Date.UTC(2026, 10, 24) })
   await new Promise<void>((done) => web.listen(0, '127.0.0.1', done))
   port = (web.address() as AddressInfo).port
 })
@@ -54,6 +54,12 @@ test.each([
 ])('the site behind %s answers %d', async (url, status, location) => {
   expect(await get(url)).toMatchObject({ status, location })
   expect(await get(url, 'HEAD')).toMatchObject({ status, text: '' })
+})
+
+test('the shop’s journal is a feed with days before the world’s clock', async () => {
+  const { text } = await get('https://galewright.example/journal.xml')
+  expect(text).toContain('<link>https://galewright.example/line-care</link>')
+  expect(text).toContain('<pubDate>Sun, 22 Nov 2026')
 })
 
 test('the world says how it is', async () => {

@@ -3,11 +3,17 @@ import type { Mailboxes } from '../post-office/mailboxes'
 import { mailListPage, mailPage } from './mailbox-pages'
 import { answerSite } from './site'
 
+interface World {
+  mailboxes: Mailboxes
+  waiting: () => number
+  now: () => number
+}
+
 /**
  * The practice world's web: a proxy to its sites (requests with a whole URL), and for people and
  * tests the mailboxes (`/mail`, `/mailboxes.json`) and how the world is (`/health`).
  */
-export function openWeb(options: { mailboxes: Mailboxes; waiting: () => number }): Server {
+export function openWeb(options: World): Server {
   return createServer((request, response) => {
     void answer(request, response, options).catch(() => {
       response.writeHead(500)
@@ -19,10 +25,10 @@ export function openWeb(options: { mailboxes: Mailboxes; waiting: () => number }
 async function answer(
   request: IncomingMessage,
   response: ServerResponse,
-  { mailboxes, waiting }: { mailboxes: Mailboxes; waiting: () => number },
+  { mailboxes, waiting, now }: World,
 ) {
   const url = new URL(request.url ?? '/', 'http://world.test')
-  if (/^https?:\/\//i.test(request.url ?? '')) return answerSite(url, request, response)
+  if (/^https?:\/\//i.test(request.url ?? '')) return answerSite(url, request, response, now())
   const html = (text: string, status = 200) => {
     response.writeHead(status, {
       'Content-Type': 'text/html; charset=utf-8',

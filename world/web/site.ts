@@ -1,4 +1,5 @@
 import { products } from '../shop/range'
+import { sendJournal } from './journal'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 
 /** The web sites of the practice world: what each path of each host answers. */
@@ -32,7 +33,12 @@ export function isShop(url: URL): boolean {
 }
 
 /** Answers a request for a practice web site, as a proxy gets it: with the whole URL. */
-export function answerSite(url: URL, request: IncomingMessage, response: ServerResponse) {
+export function answerSite(
+  url: URL,
+  request: IncomingMessage,
+  response: ServerResponse,
+  now: number,
+) {
   const site = sites[url.hostname]
   const send = (status: number, title: string, headers: Record<string, string> = {}) => {
     const page = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><h1>${title}</h1><p>A page of the practice world.</p></html>`
@@ -42,6 +48,8 @@ export function answerSite(url: URL, request: IncomingMessage, response: ServerR
   if (!site) return send(502, 'There is no such site in the practice world')
   const to = moved[url.pathname]
   if (to) return send(301, 'Moved', { Location: `https://${url.hostname}${to}` })
+  if (site === shop && url.pathname === '/journal.xml')
+    return sendJournal(url, request, response, now)
   const title = site[url.pathname] ?? (site === shop ? productAt(url.pathname) : undefined)
   return title ? send(200, title) : send(404, 'This page is gone')
 }

@@ -5,6 +5,7 @@ import {
   isEmptyText,
   plainInline,
   readFillIn,
+  shownEntries,
   type Block,
   type InheritedStyle,
   type RichText,
@@ -180,6 +181,21 @@ const button = computed(() => ({
       </div>
       <p class="mt-1 text-[12px] text-ink-500" style="font-family: var(--font-ui)">
         Others for each reader. Step through them above to see whose is what.
+      </p>
+    </div>
+    <div v-else-if="block.kind === 'feed'" class="py-2">
+      <p v-for="(entry, i) in shownEntries(block)" :key="i" class="mb-3.5 last:mb-0">
+        <b class="underline" :style="{ color: style.accent }">{{ entry.title }}</b><template
+          v-if="block.about && entry.about"
+          ><br />{{ entry.about }}</template
+        >
+      </p>
+      <p
+        v-if="!block.entries.length"
+        class="bg-[#e4e8dc] px-3 py-4 text-[12.5px] text-ink-700"
+        style="font-family: var(--font-ui)"
+      >
+        What is new on your site stands here. Set the address of its feed at the right.
       </p>
     </div>
     <button v-else-if="block.kind === 'divider'" class="block w-full py-3.5" aria-label="Divider">

@@ -195,6 +195,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           <button class="btn btn-sm" @click="setSocial(block.links.length, {})">One more</button>
         </div>
         <PicksSettings v-if="block.kind === 'picks'" :block="block" />
+        <FeedSettings v-if="block.kind === 'feed'" :key="block.id" :block="block" />
         <template v-if="block.kind === 'space'">
           <label for="height">Height</label>
           <span class="flex items-center gap-2"

@@ -24,12 +24,19 @@ const fallback = ref('there')
 const format = ref('')
 
 /** How many of the audience have the chosen value. */
-const fieldKey = computed(() => /^person\.(\w+)$/.exec(path.value)?.[1])
+const canBeMissing = computed(
+  () => /^(person|sign_up|event)\./.test(path.value) && path.value !== 'person.address',
+)
 const { answer: gap } = useAnswer<{ have: number | null; of: number | null }>(
   () =>
-    open.value === 'fill-in' && fieldKey.value && fieldKey.value !== 'address'
-      ? `/api/mailings/${store.mailing!.id}/gap?key=${fieldKey.value}`
+    open.value === 'fill-in' && canBeMissing.value
+      ? `/api/mailings/${store.mailing!.id}/gap?path=${path.value}`
       : null,
+  { live: false },
+)
+
+const { answer: readerPaths } = useAnswer<{ path: string; name: string }[]>(
+  () => (open.value === 'fill-in' ? '/api/fill-ins' : null),
   { live: false },
 )
 
@@ -171,10 +178,13 @@ const tools = computed(() => [
           {{ field.name }}
         </option>
         <option value="person.address">Address</option>
+        <option v-for="value in readerPaths ?? []" :key="value.path" :value="value.path">
+          {{ value.name }}
+        </option>
         <option value="list.name">Name of the list</option>
         <option value="sender.name">Sender’s name</option>
       </select>
-      <template v-if="gap?.of && fieldKey && fieldKey !== 'address'">
+      <template v-if="gap?.of && canBeMissing">
         <span />
         <span class="muted">{{ count(gap.have!) }} of {{ people(gap.of) }} have one</span>
       </template>

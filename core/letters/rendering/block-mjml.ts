@@ -1,4 +1,12 @@
-import { blocksOf, rowOfBlock, type Block, type LetterDocument, type Row } from '../document'
+import {
+  blocksOf,
+  rowOfBlock,
+  shownEntries,
+  type Block,
+  type Feed,
+  type LetterDocument,
+  type Row,
+} from '../document'
 import { htmlLinks } from '../links'
 import { inlinesOf, isEmptyText } from '../rich-text'
 import { headingSize, type InheritedStyle } from '../style'
@@ -79,6 +87,8 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
     }
     case 'picks':
       return `<mj-table${common(block, around, 8, 8)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px">${picksTable(block, rendering, around.width, style)}</mj-table>`
+    case 'feed':
+      return block.entries.length ? text('', feed(block, rendering, accent), 8, 8) : ''
     case 'divider':
       return `<mj-divider border-width="1px" border-color="${LINE}"${common(block, around, 14, 14)} />`
     case 'space':
@@ -171,6 +181,17 @@ function table(block: Extract<Block, { kind: 'table' }>, around: Around): string
     return `<tr>${cells.map((cell) => `<${tag} style="${look}">${escapeHtml(cell)}</${tag}>`).join('')}</tr>`
   })
   return `<mj-table${common(block, around, 8, 8)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px">${rows.join('')}</mj-table>`
+}
+
+/** Each entry: its title as the link, and how it begins. */
+function feed(block: Feed, rendering: Rendering, accent: string): string {
+  return shownEntries(block)
+    .map(({ title, about }, i, all) => {
+      const link = `${linkTag(rendering.nextLink(), accent)}<b>${escapeHtml(title)}</b></a>`
+      const words = block.about && about ? `<br>${escapeHtml(about)}` : ''
+      return `<p style="margin:0 0 ${i === all.length - 1 ? 0 : 14}px">${link}${words}</p>`
+    })
+    .join('')
 }
 
 /** The headings that have words, each for those who get the heading. */

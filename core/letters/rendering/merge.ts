@@ -13,16 +13,18 @@ export interface MergedLetter {
   text: string
 }
 
-/** The values that fill-ins name, for one person. */
+/** The values that fill-ins name, for one person; `did` is what they name of what the person did. */
 export function personContext(
   person: { address: string; values: Record<string, FieldValue> },
   about: { list: string; sender: string; mailing: string },
   picks: Record<string, PickedProduct> = {},
+  did: FillInContext = {},
 ): FillInContext {
   const values = Object.fromEntries(
     Object.entries(person.values).map(([key, value]) => [key, showFieldValue(value)]),
   )
   return {
+    ...did,
     person: { ...values, address: person.address },
     list: { name: about.list },
     sender: { name: about.sender },

@@ -1,4 +1,4 @@
-import type { Block, LetterDocument } from '../document'
+import { shownEntries, type Block, type LetterDocument } from '../document'
 import { htmlLinks, linkRuns } from '../links'
 import { inlinesOf, type Inline, type TextNode } from '../rich-text'
 import { headingsOf } from './block-mjml'
@@ -50,6 +50,12 @@ function blockText(block: Block, rendering: Rendering): string {
         .join('\n')
     case 'picks':
       return picksText(block, rendering)
+    case 'feed':
+      return shownEntries(block)
+        .map(({ title, about }) =>
+          [title, block.about ? about : '', rendering.nextLink()].filter(Boolean).join('\n'),
+        )
+        .join('\n\n')
     case 'divider':
       return '----------------------------------------'
     case 'space':

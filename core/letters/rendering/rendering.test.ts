@@ -1,6 +1,7 @@
 import { beforeAll, test, expect } from 'vitest'
 import fc from 'fast-check'
 import { makeToken, mouldMessage, pourMessage } from '../../delivery'
+import { insertRow } from '../changes'
 import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { richText } from '../rich-text'
 import { linksOf } from '../links'
@@ -76,6 +77,32 @@ beforeAll(async () => {
 const about = { list: 'Wind notes', sender: 'Galewright', mailing: 'm' }
 const readBy = (values: Record<string, string>) =>
   mergeLetter(compiled, personContext({ address: 'a@b.example', values }, about))
+
+test('entries of a feed are links with numbers, in HTML and text; only as many as are asked for', async () => {
+  const entry = (n: number) => ({
+    title: `Entry <${n}>`,
+    href: `https://galewright.example/${n}`,
+    about: `About ${n} & more`,
+    day: '',
+  })
+  const block: Block = {
+    ...{ id: 'feed', kind: 'feed', url: 'https://galewright.example/journal.xml', many: 2 },
+    about: true,
+    entries: [1, 2, 3].map(entry),
+  }
+  const document = insertRow(emptyLetter().document, 0, block)
+  expect(linksOf(document).map(({ words }) => words)).toEqual(['Entry <1>', 'Entry <2>'])
+  const compiled = await compileLetter({ subject: 's', previewText: '', document }, frame)
+  const { html, text } = mergeLetter(
+    compiled,
+    personContext({ address: 'a@b.example', values: {} }, { list: '', sender: '', mailing: '' }),
+  )
+  expect(html).toMatch(
+    /href="https:\/\/galewright.example\/2"[^>]*><b>Entry &lt;2&gt;<\/b><\/a><br>About 2 &amp; more/,
+  )
+  expect(text).toContain('Entry <1>\nAbout 1 & more\nhttps://galewright.example/1\n\nEntry <2>')
+  expect(html + text).not.toContain('Entry 3')
+})
 
 test('one letter, different readers', () => {
   const tove = readBy({ first_name: 'Tove <script>', town: 'Orrin' })

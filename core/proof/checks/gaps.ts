@@ -54,6 +54,6 @@ function excerpt(letter: Letter, blockId: string | null, expression: string): st
 }
 
 function nameOf(path: string): string {
-  const words = path.replace(/^person\./, '').replaceAll('_', ' ')
+  const words = path.replace(/^(person|event|sign_up)\./, '').replace(/[_.]/g, ' ')
   return words.charAt(0).toUpperCase() + words.slice(1)
 }

@@ -59,6 +59,7 @@ function show(blockId: string | null) {
         </button>
       </div>
     </div>
+    <GoingOut />
     <SendCopy />
     <div v-if="reading" class="sheet mt-4 p-4">
       <h2>How it reads</h2>

@@ -1,15 +1,23 @@
+import { readerValue } from '~~/core/letters'
 import { audienceWaterfall, countGaps } from '~~/database/audience'
 import { readFields } from '~~/database/fields'
 import { audienceOf } from '~~/database/mailings'
+import { countWithout } from '~~/database/reader-values'
 
-/** How many of the audience have a value for a field; null where there is no audience yet. */
+/** How many of the audience have what a fill-in names; null where there is no audience yet. */
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const audience = audienceOf(mailingOf(event))
-  const key = String(getQuery(event).key ?? '')
-  if (!readFields(db).some((field) => field.key === key)) throw notFound('There is no such field.')
+  const path = String(getQuery(event).path ?? '')
+  const key = /^person\.(\w+)$/.exec(path)?.[1]
+  const isField = key !== undefined && readFields(db).some((field) => field.key === key)
+  if (!isField && !readerValue(path)) throw notFound('There is no such value.')
   if (!audience) return { have: null, of: null }
   const now = clock()
+  const without = isField
+    ? countGaps(db, audience, key, now)
+    : countWithout(db, audience, path, now)
+  if (without === null) throw notFound('There is no such event.')
   const of = audienceWaterfall(db, audience, now).at(-1)!.left
-  return { have: of - countGaps(db, audience, key, now), of }
+  return { have: of - without, of }
 })

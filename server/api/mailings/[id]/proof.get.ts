@@ -1,19 +1,42 @@
-import { withoutHidden } from '~~/core/letters'
-import { compileLetter } from '~~/core/letters/rendering'
+import { truthOf, withoutHidden, type Rendition } from '~~/core/letters'
+import {
+  compileLetter,
+  mergeLetter,
+  personContext,
+  type CompiledLetter,
+} from '~~/core/letters/rendering'
 import { wholeLetterOf } from '~~/database/letterheads'
-import { proofMailing } from '~~/database/proof'
+import { goingOut, proofMailing } from '~~/database/proof'
 
-/** The marks of a mailing as it stands now, with what its letter weighs. */
+/** A version of a letter that goes out, with the bytes of its HTML before its fill-ins are filled. */
+export type WeighedRendition = Rendition & { weight: number }
+
+/** The marks of a mailing as it stands now, and what goes out: each version with what it weighs. */
 export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const letter = wholeLetterOf(db, mailing.letter_id)
   const frame = letterFrame(mailing)
+  const compiled = await compileLetter(letter, frame)
   const everywhere = withoutHidden(letter.document)
-  const whole = (await compileLetter(letter, frame)).weight
-  const hidden =
+  const bare =
     everywhere === letter.document
-      ? 0
-      : whole - (await compileLetter({ ...letter, document: everywhere }, frame)).weight
-  return { marks: proofMailing(db, mailing, clock(), { whole, hidden }) }
+      ? compiled
+      : await compileLetter({ ...letter, document: everywhere }, frame)
+  const renditions = goingOut(db, mailing, letter.document, clock())
+  const weighed =
+    renditions?.map((one): WeighedRendition => ({
+      ...one,
+      weight: weightFor(compiled, one.truths[0]!),
+    })) ?? null
+  const whole = weighed?.length ? Math.max(...weighed.map((one) => one.weight)) : compiled.weight
+  const weight = { whole, hidden: compiled.weight - bare.weight }
+  const marks = proofMailing(db, mailing, clock(), { renditions, weight })
+  return { marks, renditions: weighed, weight: whole }
 })
+
+/** What those get for whom the letter's rules are so. */
+function weightFor(letter: CompiledLetter, truth: number): number {
+  const nobody = personContext({ address: '', values: {} }, { list: '', sender: '', mailing: '' })
+  return Buffer.byteLength(mergeLetter(letter, nobody, truthOf(truth, letter.rules.length)).html)
+}

@@ -1,0 +1,64 @@
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { HOUR } from '../core/time'
+import { askForFeed, feedState, feedsToRead } from '../database/feeds'
+import { madeUpAccount } from '../database/made-up'
+import { madeUpEngine } from './made-up'
+import { readFeeds, toldBy } from './read-feeds'
+
+let server: Server
+let base: string
+let items = '<item><title>First</title><link>/first</link></item>'
+beforeAll(async () => {
+  server = createServer((request, response) => {
+    if (request.url === '/feed') {
+      response.writeHead(200, { 'Content-Type': 'application/rss+xml' })
+      response.end(`<rss version="2.0"><channel>${items}</channel></rss>`)
+    } else if (request.url === '/moved') response.writeHead(302, { Location: '/feed' }).end()
+    else if (request.url === '/huge') response.end('x'.repeat(2_100_000))
+    else response.writeHead(404).end('gone')
+  })
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+})
+afterAll(() => server.close())
+
+test('a feed asked for is read once, told, and kept until it is asked for again', async () => {
+  const { db } = madeUpAccount()
+  const engine = madeUpEngine(db)
+  const { time } = engine
+  const url = `${base}/moved`
+  expect(feedState(db, url, time.now)).toMatchObject({ entries: [], waits: true })
+  expect(await readFeeds(engine)).toBe(true)
+  const first = [{ title: 'First', href: `${base}/first`, about: '', day: '' }]
+  expect(feedState(db, url, time.now)).toEqual({
+    entries: first,
+    problem: null,
+    readAt: time.now,
+    waits: false,
+  })
+  expect(await readFeeds(engine)).toBe(false)
+  items = `<item><title>Second</title><link>/second</link></item>${items}`
+  time.now += HOUR / 2
+  expect(feedState(db, url, time.now).waits).toBe(false)
+  askForFeed(db, url, time.now + 1)
+  expect(feedsToRead(db, 5)).toEqual([url])
+  time.now += 1
+  await readFeeds(engine)
+  expect(feedState(db, url, time.now).entries.map(({ title }) => title)).toEqual([
+    'Second',
+    'First',
+  ])
+  time.now += HOUR + 1
+  expect(feedState(db, url, time.now)).toMatchObject({ waits: false })
+  expect(feedsToRead(db, 5)).toEqual([url])
+})
+
+test.each([
+  ['/none', /answers 404/],
+  ['/huge', /2 MB/],
+])('%s is told in words, and what was told before stays', async (path, words) => {
+  const told = await toldBy(base + path, null)
+  expect('problem' in told && told.problem).toMatch(words)
+})

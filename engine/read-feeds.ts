@@ -1,0 +1,46 @@
+import type { IncomingMessage } from 'node:http'
+import { readFeed, type FeedEntry } from '../core/letters'
+import { feedsToRead, saveFeed } from '../database/feeds'
+import { askWeb } from './ask-web'
+import type { Work } from './engine'
+
+const MOST_BYTES = 2_000_000
+
+/** Reads the feeds that wait to be read. */
+export const readFeeds: Work = async ({ db, clock, settings }) => {
+  const urls = feedsToRead(db, 4)
+  await Promise.all(
+    urls.map(async (url) => saveFeed(db, url, await toldBy(url, settings.webProxy), clock())),
+  )
+  return urls.length > 0
+}
+
+/** What a feed tells, or why it can't be read, in words. */
+export async function toldBy(
+  url: string,
+  proxy: string | null,
+): Promise<{ entries: FeedEntry[] } | { problem: string }> {
+  const got = await askWeb(url, 'GET', proxy)
+  if ('problem' in got) return { problem: `The feed can’t be read: ${got.problem}.` }
+  const { answer } = got
+  if (answer.statusCode !== 200) {
+    answer.destroy()
+    return { problem: `The feed’s address answers ${answer.statusCode}.` }
+  }
+  try {
+    return { entries: readFeed(await bodyOf(answer), got.url) }
+  } catch (error) {
+    return { problem: error instanceof Error ? error.message : String(error) }
+  }
+}
+
+async function bodyOf(answer: IncomingMessage): Promise<string> {
+  const parts: Buffer[] = []
+  let bytes = 0
+  for await (const part of answer as AsyncIterable<Buffer>) {
+    bytes += part.length
+    if (bytes > MOST_BYTES) throw new Error('The feed is larger than 2 MB.')
+    parts.push(part)
+  }
+  return Buffer.concat(parts).toString('utf8')
+}

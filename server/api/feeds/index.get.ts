@@ -1,0 +1,13 @@
+import { feedState } from '~~/database/feeds'
+import { feedInput } from '~~/shared/inputs'
+
+export type { FeedState } from '~~/database/feeds'
+
+/** What a feed told when it was read last; one not read lately is asked for. */
+export default defineEventHandler(async (event) => {
+  const { url } = await feedInput.validate({ url: getQuery(event).url }).catch((problem: Error) => {
+    throw refused(problem.message)
+  })
+  const { db, clock } = satchel()
+  return feedState(db, url, clock())
+})

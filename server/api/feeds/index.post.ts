@@ -1,0 +1,10 @@
+import { askForFeed, feedState } from '~~/database/feeds'
+import { feedInput } from '~~/shared/inputs'
+
+/** Has a feed read again. */
+export default defineEventHandler(async (event) => {
+  const { url } = await readInput(event, feedInput)
+  const { db, clock } = satchel()
+  askForFeed(db, url, clock())
+  return feedState(db, url, clock())
+})
