@@ -120,6 +120,9 @@ export const useMailing = defineStore('mailing', () => {
     () => mailing.value?.letterhead ?? useSession().account?.letterhead ?? defaultLetterhead,
   )
 
+  /** What the letter says of its look; apart, so that nothing that hangs on it alone is drawn again as one writes. */
+  const letterStyle = computed(() => letter.value?.document.style)
+
   async function askComments() {
     const id = mailing.value?.id
     if (id === undefined) return
@@ -252,6 +255,7 @@ export const useMailing = defineStore('mailing', () => {
     blockers,
     eligible,
     look,
+    letterStyle,
     canChange,
     open,
     refresh,

@@ -18,7 +18,7 @@ function press(event: MouseEvent) {
   store.choose(props.block.id, how)
 }
 const style = computed(() =>
-  inheritedStyle(store.look, store.letter!.document.style, props.row.style, props.block.style),
+  inheritedStyle(store.look, store.letterStyle, props.row.style, props.block.style),
 )
 const column = computed(() =>
   props.row.columns.findIndex(({ blocks }) => blocks.some(({ id }) => id === props.block.id)),
