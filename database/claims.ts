@@ -16,6 +16,7 @@ export interface Claimed {
   first_name: string | null
   last_name: string | null
   fields: string
+  variant: number | null
 }
 
 /** What came of one conversation with the mail server. */
@@ -73,6 +74,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
         'first_name',
         'last_name',
         'fields',
+        'variant',
       ])
       .$narrowType<{ first_attempt_at: number }>()
       .where('mailing_id', '=', mailingId)

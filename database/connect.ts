@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
+import { slotOf, type SlotUse } from '../core/experiments'
 import { fold } from '../core/segments'
 import { migrate } from './migrations'
 import type { Database } from './query'
@@ -39,10 +40,13 @@ export function openMemory(): Database {
   return { sqlite, statements: new Map() }
 }
 
-/** What rules need and SQLite does not have. */
+/** What rules and parts of mailings need and SQLite does not have. */
 function addFunctions(sqlite: Sqlite.Database) {
   sqlite.function('fold', { deterministic: true }, (text: unknown) =>
     typeof text === 'string' ? fold(text) : null,
+  )
+  sqlite.function('slot_of', { deterministic: true }, (use, mailing, person) =>
+    slotOf(use as SlotUse, Number(mailing), Number(person)),
   )
 }
 

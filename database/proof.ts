@@ -4,10 +4,12 @@ import {
   fillInsOf,
   linksOf,
   readerValue,
+  type Letter,
   type LetterDocument,
   type Rendition,
 } from '../core/letters'
-import { proofOf, type Mark, type ProofFacts } from '../core/proof'
+import { planProblems, variantName } from '../core/delivery'
+import { blockersOf, proofOf, type Mark, type ProofFacts } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'
 import { readAccount } from './account'
@@ -20,6 +22,8 @@ import { listById } from './lists'
 import { letterheadOf, wholeLetterOf } from './letterheads'
 import { audienceOf, type Mailing } from './mailings'
 import { countWithout } from './reader-values'
+import { planOf } from './parts'
+import { variantLetters } from './variants'
 import { picksOffered } from './picks'
 import type { Database } from './query'
 import { renditionsFor } from './renditions'
@@ -34,9 +38,10 @@ export function proofMailing(
   mailing: Mailing,
   now: number,
   known: { renditions?: Rendition[] | null; weight?: ProofFacts['weight'] } = {},
+  change: Partial<Letter> = {},
 ): Mark[] {
   const account = readAccount(db)
-  const letter = wholeLetterOf(db, mailing.letter_id)
+  const letter = { ...wholeLetterOf(db, mailing.letter_id), ...change }
   const audience = audienceOf(mailing)
   const keys = new Set(readFields(db).map((field) => field.key))
   const gaps = new Map<string, number>(always.map((path) => [path, 0]))
@@ -81,6 +86,30 @@ export function proofMailing(
       now,
     ),
   })
+}
+
+/** What holds a mailing, in words: blockers in its letter and in those of its variants, and what its plan lacks. */
+export function dispatchBlockers(db: Database, mailing: Mailing, now: number): string[] {
+  const plan = planOf(mailing)
+  const blockers = (of: Mailing, change?: Partial<Letter>) =>
+    blockersOf(proofMailing(db, of, now, {}, change)).map(({ title }) => title)
+  const own = blockers(mailing)
+  const ofVariants = [
+    ...variantLetters(db, plan).map(({ name, mailing: { letter_id } }) => ({
+      name,
+      found: blockers({ ...mailing, letter_id }),
+    })),
+    ...(plan.test?.of === 'subject' ? plan.test.variants.slice(1) : []).map((variant, i) => ({
+      name: variantName(i + 1),
+      found: blockers(mailing, {
+        subject: variant.subject,
+        ...(variant.previewText ? { previewText: variant.previewText } : {}),
+      }),
+    })),
+  ].flatMap(({ name, found }) =>
+    found.filter((title) => !own.includes(title)).map((title) => `variant ${name}: ${title}`),
+  )
+  return [...own, ...ofVariants, ...planProblems(plan)]
 }
 
 /** The versions of a letter that go out; null where there is one for everybody, or no audience yet. */

@@ -1,4 +1,4 @@
-import { sql, type SqlBool } from 'kysely'
+import { sql, type Expression, type SqlBool } from 'kysely'
 import { mayMove, type RecipientState } from '../core/delivery'
 import { eligible, type Audience } from './audience'
 import { all, one, q, run, transact, type Database } from './query'
@@ -27,12 +27,23 @@ export function shiftTotals(db: Database, mailingId: number, by: Totals) {
   )
 }
 
-/** Fixes who gets a mailing: everybody eligible now, queued. How many that are. */
+/** Which of the audience are planned, and what differs between them. */
+export interface Share {
+  /** Condition on `people`. */
+  only?: Expression<SqlBool>
+  part?: number
+  /** Of each person, as an expression on `people`. */
+  variant?: Expression<number | null>
+  due?: Expression<number>
+}
+
+/** Fixes who gets a mailing: everybody eligible now, or a share of them, queued. How many that are. */
 export function planRecipients(
   db: Database,
   mailingId: number,
   audience: Audience,
   now: number,
+  { only, part, variant, due }: Share = {},
 ): number {
   return transact(db, () => {
     run(
@@ -46,7 +57,7 @@ export function planRecipients(
       db,
       q
         .insertInto('recipients')
-        .columns(['mailing_id', 'person_id', 'state', 'at', 'due'])
+        .columns(['mailing_id', 'person_id', 'state', 'at', 'due', 'part', 'variant'])
         .expression((eb) =>
           eb
             .selectFrom('people')
@@ -55,9 +66,12 @@ export function planRecipients(
               'people.id',
               eb.val<RecipientState>('queued').as('state'),
               eb.val(now).as('at'),
-              eb.val(now).as('due'),
+              sql<number>`${due ?? now}`.as('due'),
+              eb.val(part ?? null).as('part'),
+              sql<number | null>`${variant ?? null}`.as('variant'),
             ])
-            .where(() => eligible(db, audience, now)),
+            .where(() => eligible(db, audience, now))
+            .$if(only !== undefined, (query) => query.where(() => only!)),
         )
         .onConflict((c) => c.doNothing()),
     )

@@ -239,12 +239,35 @@ export interface Schema extends LetterTables {
     scheduled_at: number | null
     started_at: number | null
     finished_at: number | null
-    held_by: 'hand' | 'proof' | null
+    /** By whom: somebody, the proof, or a line that a tier broke. */
+    held_by: 'hand' | 'proof' | 'line' | null
     held_note: string | null
     /** Why nothing goes out just now though it should: the mail server does not answer. */
     waiting_note: string | null
     created_at: number
+    /** JSON: how it goes out; see `DispatchPlan`. */
+    plan: Generated<string>
+    /** The variant that the rest gets, since when and by whom it was decided. */
+    winner: number | null
+    decided_at: number | null
+    decided_by: string | null
   }
+  mailing_parts: {
+    mailing_id: number
+    no: number
+    kind: string
+    /** 1: somebody has looked at the line that held it, and lets it go on. */
+    released: Generated<number>
+    begun_at: number | null
+  }
+  mailing_variants: {
+    mailing_id: number
+    no: number
+    letter_id: number
+    sender_name: string
+    hour: number | null
+  }
+  holdouts: { mailing_id: number; person_id: number; at: number }
   mailing_links: { mailing_id: number; no: number; url: string; block_id: string; words: string }
   recipients: {
     mailing_id: number
@@ -262,6 +285,8 @@ export interface Schema extends LetterTables {
     left_at: number | null
     machine_at: number | null
     scanner_at: number | null
+    variant: number | null
+    part: number | null
   }
   mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
   mailing_hours: { mailing_id: number; hour: number; opens: number; clicks: number }

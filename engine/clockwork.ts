@@ -1,6 +1,7 @@
 import { leapTo, nextLeap } from '../core/time'
 import { unjudgedActs } from '../database/acts'
 import { readClock, worldFollowedTo, writeClock } from '../database/clock'
+import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
 import { nextRecipientDue } from '../database/recipients'
 import type { Work } from './engine'
@@ -19,7 +20,9 @@ export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
   if (!setting || setting.jumpTo === null) return false
   const now = clock()
   if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]
-  const dues = [nextMailingDue(db), nextRecipientDue(db)].filter((due) => due !== null)
+  const dues = [nextMailingDue(db), nextRecipientDue(db), nextAdvance(db)].filter(
+    (due) => due !== null,
+  )
   const next = dues.length ? Math.min(...dues) : null
   const undone =
     (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0

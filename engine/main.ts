@@ -4,6 +4,7 @@ import pino from 'pino'
 import { closeDatabase, openDatabase } from '../database'
 import { clockOf } from '../database/clock'
 import { beat, engineStops } from '../database/heartbeat'
+import { advanceMailings } from './advance-mailings'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
 import type { Engine, Work } from './engine'
@@ -69,6 +70,7 @@ const send = sender(engine)
 await Promise.all([
   keepDoing('recover-claims', recoverClaims, 1_000),
   keepDoing('start-mailings', startDueMailings, 100),
+  keepDoing('advance-mailings', advanceMailings, 200),
   keepDoing('send', send.step, 50),
   keepDoing('judge-acts', judgeActs, 150),
   keepDoing('read-reports', readReports, 300),

@@ -6,10 +6,11 @@ import {
   readAnswer,
   refill,
   takeFromBucket,
+  withLinksFrom,
   type Bucket,
   type MessageMould,
 } from '../core/delivery'
-import { truthOf, type FillInContext } from '../core/letters'
+import { firstLinkOf, truthOf, type FillInContext } from '../core/letters'
 import {
   fillFor,
   personContext,
@@ -29,35 +30,44 @@ import {
   totalsOf,
   type Mailing,
 } from '../database/mailings'
+import { allPartsBegun } from '../database/parts'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
 import { pickerFor, type Picker } from '../database/picks'
 import { readerValuesFor } from '../database/reader-values'
 import { truthsOf } from '../database/renditions'
+import { variantsOf } from '../database/variants'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
 import { compileMailing } from './start-mailings'
 
-/** A mailing that is going out, with what its messages are made from. */
+/** A mailing that is going out. */
 interface Running {
   mailing: Mailing
   account: Account
-  compiled: CompiledLetter
-  mould: MessageMould
+  /** What the messages of each variant are made from; where nothing is tried, the first is for everybody. */
+  letters: RunningLetter[]
   claims: ReturnType<typeof claimsOf>
-  /** Picks products for its readers, where the letter has such. */
-  picker: Picker | null
-  /** Reads what its fill-ins name of what readers did, where they name such. */
-  valuesFor: ReturnType<typeof readerValuesFor>
-  listName: string
   /** Conversations under way. */
   inFlight: number
   /** Answers that are not in the database yet. */
   outcomes: Settled[]
 }
 
+interface RunningLetter {
+  compiled: CompiledLetter
+  mould: MessageMould
+  senderName: string
+  /** Picks products for its readers, where the letter has such. */
+  picker: Picker | null
+  /** Reads what its fill-ins name of what readers did, where they name such. */
+  valuesFor: ReturnType<typeof readerValuesFor>
+  listName: string
+}
+
 /** Somebody to be mailed, which of the letter's rules hold for them, as bits, what is picked for them and what they did. */
 type Reader = Claimed & {
+  letter: RunningLetter
   truth: number
   picks: Record<string, PickedProduct>
   did: FillInContext
@@ -121,21 +131,30 @@ export function sender(engine: Engine) {
       if (may.taken === 0) continue
       const claimed = of.claims.claim(may.taken, now)
       bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
-      const ids = claimed.map(({ person_id }) => person_id)
-      const picked = ids.length ? of.picker?.pickFor(ids) : undefined
-      const truths = truthsIfAny(of.compiled.rules, ids, now)
-      const did = ids.length ? of.valuesFor?.(ids) : undefined
-      for (const recipient of claimed) {
-        const truth = truths?.get(recipient.person_id) ?? 0
-        const picks = picked?.get(recipient.person_id) ?? {}
-        conversations.push({
-          of,
-          recipient: { ...recipient, truth, picks, did: did?.get(recipient.person_id) ?? {} },
-        })
-      }
+      of.letters.forEach((letter, variant) => {
+        const theirs = claimed.filter((one) => (one.variant ?? 0) === variant)
+        if (theirs.length)
+          for (const recipient of readersOf(letter, theirs, now))
+            conversations.push({ of, recipient })
+      })
     }
     for (const { of } of conversations) of.inFlight++
     return conversations
+  }
+
+  /** Those claimed with all that their messages are made from. */
+  function readersOf(letter: RunningLetter, claimed: readonly Claimed[], now: number): Reader[] {
+    const ids = claimed.map(({ person_id }) => person_id)
+    const truths = truthsIfAny(letter.compiled.rules, ids, now)
+    const picked = letter.picker?.pickFor(ids)
+    const did = letter.valuesFor?.(ids)
+    return claimed.map((recipient) => ({
+      ...recipient,
+      letter,
+      truth: truths?.get(recipient.person_id) ?? 0,
+      picks: picked?.get(recipient.person_id) ?? {},
+      did: did?.get(recipient.person_id) ?? {},
+    }))
   }
 
   /** Which of a letter's rules hold for those claimed; null where it is the same for everybody. */
@@ -155,20 +174,21 @@ export function sender(engine: Engine) {
   async function deliver(of: Running, recipient: Reader): Promise<Settled> {
     const personId = recipient.person_id
     const values = valuesOf(recipient)
+    const { letter } = recipient
     const context = personContext(
       { address: recipient.address, values },
-      { list: of.listName, sender: of.account.sender_name, mailing: of.mailing.name },
+      { list: letter.listName, sender: letter.senderName, mailing: of.mailing.name },
       recipient.picks,
       recipient.did,
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const now = clock()
     const message = pourMessage(
-      of.mould,
+      letter.mould,
       { personId, address: recipient.normal, name },
-      fillFor(of.compiled, context),
+      fillFor(letter.compiled, context),
       now,
-      shownFor(of.compiled, truthOf(recipient.truth, of.compiled.rules.length)),
+      shownFor(letter.compiled, truthOf(recipient.truth, letter.compiled.rules.length)),
     )
     const answer = await server!.send(message.returnPath, recipient.normal, message.raw)
     switch (answer.kind) {
@@ -215,6 +235,7 @@ export function sender(engine: Engine) {
       }
       const totals = totalsOf(db, id)!
       if (totals.planned + totals.queued + totals.claimed + totals.deferred > 0) continue
+      if (!allPartsBegun(db, id)) continue
       moveMailing(db, id, ['sending'], 'sent', { finished_at: clock(), waiting_note: null })
       running.delete(id)
       log.info({ mailing: id, accepted: totals.accepted, failed: totals.failed }, 'mailing sent')
@@ -254,25 +275,51 @@ export function sender(engine: Engine) {
 /** Prepares a mailing to be sent, or to be gone on with after a restart. */
 async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
   const account = readAccount(engine.db)!
-  const compiled = await compileMailing(engine.db, mailing, account, engine.settings.url)
-  const list = listById(engine.db, mailing.list_id!)!
-  const letter = wholeLetterOf(engine.db, mailing.letter_id)
-  const sender = {
-    name: account.sender_name,
-    address: account.sender_address,
-    url: engine.settings.url,
-    list: { key: list.key, name: list.public_name },
-  }
+  const variants = variantsOf(engine.db, mailing.id)
+  const letters = variants.length
+    ? variants
+    : [{ no: 0, letter_id: mailing.letter_id, sender_name: account.sender_name }]
   return {
     mailing,
     account,
-    compiled,
-    mould: mouldMessage(mailing.id, compiled.parts, sender, Buffer.from(account.token_key, 'hex')),
+    letters: await Promise.all(
+      letters.map((variant) => prepare(engine, mailing, account, variant)),
+    ),
     claims: claimsOf(engine.db, engine.id, mailing.id),
-    picker: pickerFor(engine.db, letter.document, engine.settings.url, engine.clock()),
-    valuesFor: readerValuesFor(engine.db, letter, list.id),
-    listName: list.public_name,
     inFlight: 0,
     outcomes: [],
+  }
+}
+
+async function prepare(
+  { db, settings, clock }: Engine,
+  { id, list_id }: Mailing,
+  account: Account,
+  variant: { no: number; letter_id: number; sender_name: string },
+): Promise<RunningLetter> {
+  const { letter_id, sender_name: senderName } = variant
+  const compiled = await compileMailing(
+    db,
+    { list_id, letter_id },
+    account,
+    settings.url,
+    senderName,
+  )
+  const list = listById(db, list_id!)!
+  const letter = wholeLetterOf(db, letter_id)
+  const sender = {
+    name: senderName,
+    address: account.sender_address,
+    url: settings.url,
+    list: { key: list.key, name: list.public_name },
+  }
+  const parts = withLinksFrom(compiled.parts, firstLinkOf(variant.no))
+  return {
+    compiled,
+    mould: mouldMessage(id, parts, sender, Buffer.from(account.token_key, 'hex')),
+    senderName,
+    picker: pickerFor(db, letter.document, settings.url, clock()),
+    valuesFor: readerValuesFor(db, letter, list.id),
+    listName: list.public_name,
   }
 }

@@ -149,6 +149,19 @@ export function pourMessage(
   return { raw, returnPath: `b-${bounce}@${domain}`, messageId }
 }
 
+/** A letter's parts with the numbers of its links counted from another one than 0. */
+export function withLinksFrom(parts: MessageParts, first: number): MessageParts {
+  const shift = (pieces: (string | Slot)[]): (string | Slot)[] =>
+    pieces.map((piece) => {
+      if (typeof piece === 'string') return piece
+      if ('when' in piece) return { ...piece, pieces: shift(piece.pieces) }
+      return 'link' in piece ? { link: piece.link + first } : piece
+    })
+  return first === 0
+    ? parts
+    : { subject: parts.subject, html: shift(parts.html), text: shift(parts.text) }
+}
+
 function encodePieces(pieces: (string | Slot)[]): (string | Slot)[] {
   return pieces.map((piece) => {
     if (typeof piece === 'string') return quotedPrintable(piece)

@@ -105,7 +105,7 @@ export {
 export type { FillIn, FillInContext } from './fill-ins'
 export { defaultLetterhead, readLetterhead } from './letterhead'
 export type { Letterhead } from './letterhead'
-export { FIRST_PRODUCT_LINK, linksOf } from './links'
+export { firstLinkOf, FIRST_PRODUCT_LINK, linksOf } from './links'
 export type { LetterLink } from './links'
 export { startingLetter } from './starting-letter'
 export { readFeed } from './feed'

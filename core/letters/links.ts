@@ -5,6 +5,11 @@ import { attribute, findAll, parseMarkup, textOf } from './incoming/dom'
 /** Numbers of links to picked products begin here; a letter has fewer links of its own. */
 export const FIRST_PRODUCT_LINK = 10_000
 
+/** Numbers of the links of a test's n-th variant begin here. */
+export function firstLinkOf(variant: number): number {
+  return variant * 1_000
+}
+
 /** One link of a letter: where it leads and in which block it stands. `words` is what the reader clicks on. */
 export interface LetterLink {
   url: string

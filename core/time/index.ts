@@ -8,6 +8,8 @@ export {
   dayLabel,
   isZone,
   addDays,
+  hourOf,
+  nextHour,
   timeLabel,
   localInputToTime,
   timeToLocalInput,

@@ -15,6 +15,19 @@ export function addDays(at: number, days: number, zone: string): number {
   return DateTime.fromMillis(at, { zone }).plus({ days }).toMillis()
 }
 
+/** When it is next so many o'clock in `zone`: now, where it is that hour already, else within a day. */
+export function nextHour(hour: number, at: number, zone: string): number {
+  const now = DateTime.fromMillis(at, { zone })
+  const today = now.set({ hour, minute: 0, second: 0, millisecond: 0 })
+  if (now.hour === hour) return at
+  return (today > now ? today : today.plus({ days: 1 })).toMillis()
+}
+
+/** The hour of the day, 0 to 23, in `zone`. */
+export function hourOf(at: number, zone: string): number {
+  return DateTime.fromMillis(at, { zone }).hour
+}
+
 /** "Monday 23 November". */
 export function dayLabel(at: number, zone: string): string {
   return DateTime.fromMillis(at, { zone, locale: 'en-GB' }).toFormat('cccc d LLLL')

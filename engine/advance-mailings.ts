@@ -1,0 +1,98 @@
+import { lineBroken } from '../core/delivery'
+import { compareVariants } from '../core/experiments'
+import { HOUR, MINUTE } from '../core/time'
+import type { Database } from '../database'
+import { readAccount } from '../database/account'
+import { decideTest, outcomesOf, variantCounts } from '../database/experiments'
+import { audienceOf, moveMailing, sendingMailings, type Mailing } from '../database/mailings'
+import { beginPart, countsOfPart, partsOfMailing, planOf, type Part } from '../database/parts'
+import type { Engine, Work } from './engine'
+
+/** Mailings that go out in parts: decides tests whose time has come, and begins the parts that may follow. */
+export const advanceMailings: Work = async (engine) => {
+  let advanced = false
+  for (const mailing of sendingMailings(engine.db)) advanced = advance(engine, mailing) || advanced
+  return advanced
+}
+
+/** When something comes next in a mailing that goes out in parts, as far as that hangs on time alone; null where not. */
+export function nextAdvance(db: Database): number | null {
+  const dues = sendingMailings(db).flatMap((mailing) => {
+    const at = dueAt(db, mailing)
+    return at === null ? [] : [at]
+  })
+  return dues.length ? Math.min(...dues) : null
+}
+
+function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
+  const now = clock()
+  const next = nextPart(db, mailing)
+  if (!next) return false
+  if (awaitsDecision(mailing, next)) {
+    const due = dueAt(db, mailing)
+    if (due === null || due > now) return false
+    const { test, goal } = planOf(mailing)
+    const compared = compareVariants(outcomesOf(variantCounts(db, mailing, goal), test!.measure))
+    const by = compared.clear ? 'itself' : 'itself, without a clear winner'
+    log.info(
+      { mailing: mailing.id, winner: compared.leader, clear: compared.clear },
+      'test decided',
+    )
+    return decideTest(db, mailing.id, compared.leader, by, now)
+  }
+  const broken = next.released ? null : brokenBefore(db, mailing, next)
+  if (broken) {
+    moveMailing(db, mailing.id, ['sending'], 'held', {
+      held_by: 'line',
+      held_note: `The ${tierOf(next)} tier waits: ${broken}`,
+    })
+    log.warn({ mailing: mailing.id }, 'held at a line')
+    return true
+  }
+  const due = dueAt(db, mailing)
+  if (due === null || due > now) return false
+  const many = beginPart(db, mailing, next, audienceOf(mailing)!, readAccount(db)!.zone, now)
+  log.info({ mailing: mailing.id, part: next.kind, recipients: many }, 'part begins')
+  return many !== null
+}
+
+/** The first part that has not begun. */
+function nextPart(db: Database, { id }: Mailing): Part | undefined {
+  return partsOfMailing(db, id).find(({ begun_at }) => begun_at === null)
+}
+
+/** Whether the rest waits for the test. */
+function awaitsDecision(mailing: Mailing, next: Part): boolean {
+  return planOf(mailing).test !== null && mailing.winner === null && next.no > 0
+}
+
+/** When the next part may begin, or the test is to be decided; null where that hangs on something else. */
+function dueAt(db: Database, mailing: Mailing): number | null {
+  const parts = partsOfMailing(db, mailing.id)
+  const next = parts.find(({ begun_at }) => begun_at === null)
+  if (!next) return null
+  const { test, watchMinutes } = planOf(mailing)
+  if (awaitsDecision(mailing, next))
+    return test!.decides === 'itself' ? parts[0]!.begun_at! + test!.hours * HOUR : null
+  const before = parts[next.no - 1]
+  if (!before?.kind.startsWith('tier ')) return mailing.decided_at ?? mailing.started_at
+  const { waiting, tried, latest } = countsOfPart(db, mailing.id, before.no)
+  if (waiting > 0) return null
+  // Where a tier had nobody there is nothing to watch.
+  return tried === 0 ? before.begun_at : (latest ?? before.begun_at!) + watchMinutes * MINUTE
+}
+
+/** Which line the tiers before one broke, in words; null where they broke none. */
+function brokenBefore(db: Database, mailing: Mailing, next: Part): string | null {
+  if (!next.kind.startsWith('tier ')) return null
+  const sums = { tried: 0, bounced: 0, complained: 0, deferred: 0 }
+  for (let no = 0; no < next.no; no++) {
+    const counts = countsOfPart(db, mailing.id, no)
+    for (const key of Object.keys(sums) as (keyof typeof sums)[]) sums[key] += counts[key]
+  }
+  return lineBroken(sums)
+}
+
+function tierOf({ kind }: Part): string {
+  return kind.replace('tier ', '')
+}
