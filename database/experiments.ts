@@ -1,7 +1,9 @@
 import { sql, type SqlBool } from 'kysely'
-import type { Goal, Measure } from '../core/delivery'
+import type { Goal, Measure } from '../core/dispatch'
 import type { Outcome } from '../core/experiments'
+import { linksOf } from '../core/letters'
 import { DAY } from '../core/time'
+import { wholeLetterOf } from './letterheads'
 import type { Mailing } from './mailings'
 import { all, one, q, raw, run, type Database } from './query'
 
@@ -74,6 +76,12 @@ export function moneyOfMailing(db: Database, mailingId: number) {
     from recipients as r join orders as o on ${isFor}
     where r.mailing_id = ${mailingId} and r.clicked_at is not null`
   return one(db, raw(brought))!
+}
+
+/** Where the letter of a mailing leads, each address once. */
+export function linkAddresses(db: Database, { letter_id }: Pick<Mailing, 'letter_id'>): string[] {
+  const links = linksOf(wholeLetterOf(db, letter_id).document)
+  return [...new Set(links.map(({ url }) => url))].filter((url) => /^https?:/.test(url))
 }
 
 /** Sets which variant the rest gets, once. Whether it was set now. */

@@ -56,6 +56,20 @@ export function mailingById(db: Database, id: number): Mailing | undefined {
   return one(db, q.selectFrom('mailings').selectAll().where('id', '=', id))
 }
 
+/** Drafts other than one, the latest first. */
+export function draftsBesides(db: Database, id: number): { id: number; name: string }[] {
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .select(['id', 'name'])
+      .where('state', '=', 'draft')
+      .where('id', '<>', id)
+      .orderBy('id', 'desc')
+      .limit(50),
+  )
+}
+
 /** Makes a mailing with a letter of its own, as a draft; its id. */
 export function createMailing(
   db: Database,

@@ -5,7 +5,7 @@ import {
   type DispatchPlan,
   type PartCounts,
   type PartKind,
-} from '../core/delivery'
+} from '../core/dispatch'
 import { keennessOf, tiers, type Tier } from '../core/standing'
 import { DAY, hourOf, nextHour } from '../core/time'
 import type { Audience } from './audience'

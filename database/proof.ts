@@ -8,7 +8,7 @@ import {
   type LetterDocument,
   type Rendition,
 } from '../core/letters'
-import { planProblems, variantName } from '../core/delivery'
+import { planProblems, variantName } from '../core/dispatch'
 import { blockersOf, proofOf, type Mark, type ProofFacts } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'

@@ -187,3 +187,21 @@ export function sentSubjects(db: Database): { subject: string; opened: number }[
 
 /** A share of fewer people says little about a subject. */
 const FEWEST = 50
+
+/** What the last mailings of the same list came to, of all that were delivered; null where there were none. */
+export function usualRates(
+  db: Database,
+  mailing: { id: number; list_id: number | null; started_at: number | null },
+) {
+  const earlier = earlierTotals(db, { ...mailing, started_at: mailing.started_at ?? 1e15 }, 12)
+  const sum = (key: 'accepted' | 'complained' | 'opened' | 'clicked') =>
+    earlier.reduce((all, one) => all + one[key], 0)
+  const delivered = sum('accepted') + sum('complained')
+  return delivered === 0
+    ? null
+    : {
+        opened: sum('opened') / delivered,
+        clicked: sum('clicked') / delivered,
+        mailings: earlier.length,
+      }
+}

@@ -1,5 +1,5 @@
 import type { Selectable } from 'kysely'
-import { variantName, type DispatchPlan, type Variant } from '../core/delivery'
+import { variantName, type DispatchPlan, type Variant } from '../core/dispatch'
 import type { Mailing } from './mailings'
 import { letterOf, mailingById } from './mailings'
 import { all, one, q, run, type Database } from './query'

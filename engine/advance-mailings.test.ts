@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { beforeEach, expect, test } from 'vitest'
-import { plainPlan, readPlan, type DispatchPlan } from '../core/delivery'
+import { plainPlan, readPlan, type DispatchPlan } from '../core/dispatch'
 import { keennessOf } from '../core/standing'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, raw, run, type Database } from '../database'

@@ -1,4 +1,4 @@
-import { lineBroken } from '../core/delivery'
+import { lineBroken } from '../core/dispatch'
 import { compareVariants } from '../core/experiments'
 import { HOUR, MINUTE } from '../core/time'
 import type { Database } from '../database'

@@ -30,7 +30,7 @@ import {
   totalsOf,
   type Mailing,
 } from '../database/mailings'
-import { allPartsBegun } from '../database/parts'
+import { allPartsBegun, planOf } from '../database/parts'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
 import { pickerFor, type Picker } from '../database/picks'
@@ -48,6 +48,9 @@ interface Running {
   /** What the messages of each variant are made from; where nothing is tried, the first is for everybody. */
   letters: RunningLetter[]
   claims: ReturnType<typeof claimsOf>
+  /** The mailing's own pace besides the account's, messages a minute. */
+  perMinute: number | null
+  bucket: Bucket
   /** Conversations under way. */
   inFlight: number
   /** Answers that are not in the database yet. */
@@ -127,10 +130,13 @@ export function sender(engine: Engine) {
       if (!sending.has(of.mailing.id) || !reachable) continue
       bucket = refill(bucket, of.account.pace_per_minute, now)
       const free = settings.connections * WINDOW - inFlight() - conversations.length
-      const may = takeFromBucket(bucket, Math.max(0, free))
+      of.bucket = refill(of.bucket, of.perMinute, now)
+      const wanted = takeFromBucket(of.bucket, Math.max(0, free)).taken
+      const may = takeFromBucket(bucket, wanted)
       if (may.taken === 0) continue
       const claimed = of.claims.claim(may.taken, now)
       bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
+      of.bucket = { ...of.bucket, level: of.bucket.level - claimed.length }
       of.letters.forEach((letter, variant) => {
         const theirs = claimed.filter((one) => (one.variant ?? 0) === variant)
         if (theirs.length)
@@ -286,6 +292,8 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
       letters.map((variant) => prepare(engine, mailing, account, variant)),
     ),
     claims: claimsOf(engine.db, engine.id, mailing.id),
+    perMinute: planOf(mailing).perMinute,
+    bucket: { level: 0, at: 0 },
     inFlight: 0,
     outcomes: [],
   }

@@ -1,4 +1,4 @@
-import { partsOf } from '../core/delivery'
+import { partsOf } from '../core/dispatch'
 import { compileLetter } from '../core/letters/rendering'
 import { firstLinkOf, linksOf } from '../core/letters'
 import { transact, type Database } from '../database'

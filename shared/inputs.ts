@@ -174,6 +174,8 @@ export const feedInput = object({
     .required('Give the address of the feed.'),
 })
 
+export const winnerInput = object({ variant: number().integer().min(0).max(4).required() })
+
 export const copiesInput = object({
   to: array(address).min(1, 'Write an address.').max(10, 'At most ten copies at once.').required(),
 })

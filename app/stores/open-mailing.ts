@@ -24,7 +24,7 @@ export interface OpenMailing {
   scheduled_at: number | null
   started_at: number | null
   finished_at: number | null
-  held_by: 'hand' | 'proof' | null
+  held_by: 'hand' | 'proof' | 'line' | null
   held_note: string | null
   waiting_note: string | null
   totals: Record<RecipientState | 'opened' | 'clicked', number> | null

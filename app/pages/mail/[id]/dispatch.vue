@@ -19,6 +19,24 @@ onMounted(
     )),
 )
 
+const plan = usePlan()
+const lacks = computed(() => plan.answer.value?.problems ?? [])
+const minutes = computed(() => {
+  const paces = [plan.plan.value.perMinute, mailing.value.pace].filter((one) => one !== null)
+  return paces.length ? Math.max(1, Math.ceil(plan.mailed.value / Math.min(...paces))) : null
+})
+/** What is not usual about how it goes out. */
+const planWords = computed(() => {
+  const { test, pace, holdout } = plan.plan.value
+  return [
+    test && `with an A/B test of the ${test.of} on ${Math.round(test.share * 100)}%`,
+    pace === 'widening' && 'the keenest first',
+    pace === 'best-hour' && 'each at their best hour',
+    holdout > 0 && `with ${Math.round(holdout * 100)}% held out`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
 const mailing = computed(() => store.mailing!)
 const totals = computed(() => mailing.value.totals)
 const waiting = computed(() =>
@@ -110,10 +128,16 @@ async function dispatch() {
           }}
         </dd>
       </dl>
+      <template v-if="mailing.state !== 'scheduled'">
+        <PaceSettings :plan="plan" />
+        <TestSettings :plan="plan" />
+        <WorthSettings :plan="plan" />
+      </template>
       <div class="sheet mt-4 p-4">
         <template v-if="mailing.state === 'scheduled'">
           <p>
-            It goes out <b>{{ dayAndTime(mailing.scheduled_at!) }}</b> to {{ mailing.list }}.
+            It goes out <b>{{ dayAndTime(mailing.scheduled_at!) }}</b> to {{ mailing.list
+            }}{{ planWords ? `, ${planWords}` : '' }}.
           </p>
           <button class="btn mt-3" :disabled="busy" @click="act('unschedule')">
             Take it back to a draft
@@ -134,13 +158,11 @@ async function dispatch() {
                 @focus="when = 'later'"
             /></label>
           </fieldset>
-          <p class="muted small mt-3">
-            {{
-              mailing.pace
-                ? `At most ${count(mailing.pace)} messages a minute, so about ${Math.max(1, Math.ceil(store.eligible / mailing.pace))} min.`
-                : 'As fast as the mail server takes them.'
-            }}
-            Change the pace in Settings.
+          <p v-if="minutes" class="muted small mt-3">
+            At this pace it takes about {{ several(minutes, 'minute', 'minutes') }}.
+          </p>
+          <p v-for="lack in lacks" :key="lack" class="mt-3">
+            <MarkDot level="blocker" class="mr-1.5 inline" />{{ lack }}
           </p>
           <p v-if="store.blockers" class="mt-3">
             <MarkDot level="blocker" class="mr-1.5 inline" />{{ store.blockers }}
@@ -149,13 +171,13 @@ async function dispatch() {
           </p>
           <button
             class="btn btn-go mt-4"
-            :disabled="busy || store.blockers > 0 || !session.sends"
+            :disabled="busy || store.blockers > 0 || lacks.length > 0 || !session.sends"
             @click="dispatch"
           >
             {{
               when === 'now'
-                ? `Send to ${people(store.eligible)}`
-                : `Schedule for ${people(store.eligible)}`
+                ? `Send to ${people(plan.mailed.value)}`
+                : `Schedule for ${people(plan.mailed.value)}`
             }}
           </button>
         </template>
@@ -177,7 +199,7 @@ async function dispatch() {
             ><b>{{ count(handed) }}</b> of {{ count(all) }} handed over<template
               v-if="mailing.state === 'held'"
             >
-              · paused</template
+              · {{ mailing.held_by === 'line' ? 'stopped by itself' : 'paused' }}</template
             ></span
           >
           <span class="flex gap-2">
@@ -210,7 +232,15 @@ async function dispatch() {
         >
           {{ mailing.waiting_note }}
         </p>
+        <p
+          v-if="mailing.held_by === 'line'"
+          class="mt-3 rounded-md border border-warn-600 bg-warn-100 px-3 py-2"
+          role="status"
+        >
+          {{ mailing.held_note }} Look at the reasons under Results before you resume.
+        </p>
       </div>
+      <PartsProgress :plan="plan" />
       <div class="sheet mt-4">
         <table class="grid-table">
           <tbody>

@@ -1,7 +1,6 @@
-import { blockersOf } from '~~/core/proof'
 import { timeLabel } from '~~/core/time'
 import { moveMailing } from '~~/database/mailings'
-import { proofMailing } from '~~/database/proof'
+import { dispatchBlockers } from '~~/database/proof'
 import { dispatchInput } from '~~/shared/inputs'
 
 /** Sends a mailing now (`at` null), or sets the time at which it goes out. Blockers hold it. */
@@ -19,9 +18,8 @@ export default defineEventHandler(async (event) => {
       message: `It is ${timeLabel(clock(), account().zone)} already. Choose a time that is still to come.`,
       data: { fields: { at: 'This time has passed.' } },
     })
-  const blockers = blockersOf(proofMailing(db, mailing, clock()))
-  if (blockers.length)
-    throw refused(`The proof holds it: ${blockers.map((mark) => mark.title).join('; ')}.`)
+  const blockers = dispatchBlockers(db, mailing, clock())
+  if (blockers.length) throw refused(`The proof holds it: ${blockers.join('; ')}.`)
   const moved = moveMailing(db, mailing.id, ['draft', 'held', 'scheduled'], 'scheduled', {
     scheduled_at: at ?? clock(),
     held_by: null,

@@ -1,0 +1,44 @@
+import { planProblems, type DispatchPlan, type PartKind } from '~~/core/dispatch'
+import { linkAddresses } from '~~/database/experiments'
+import { countsOfPart, partsOfMailing, planOf } from '~~/database/parts'
+import { usualRates } from '~~/database/results'
+import { draftsBesides } from '~~/database/mailings'
+import { eventNames } from '~~/database/vocabulary'
+
+/** How a mailing goes out, what it needs for that, and how far its parts have come. */
+export interface PlanAnswer {
+  plan: DispatchPlan
+  problems: string[]
+  /** Other letters that can be tried. */
+  drafts: { id: number; name: string }[]
+  events: string[]
+  /** Where the letter leads. */
+  links: string[]
+  /** What earlier mailings of the list came to; null where there were none. */
+  usual: { opened: number; clicked: number; mailings: number } | null
+  parts: { kind: PartKind; begunAt: number | null; tried: number; waiting: number }[]
+  winner: number | null
+  decidedAt: number | null
+  decidedBy: string | null
+}
+
+export default defineEventHandler((event): PlanAnswer => {
+  const { db } = satchel()
+  const mailing = mailingOf(event)
+  const plan = planOf(mailing)
+  return {
+    plan,
+    problems: planProblems(plan),
+    drafts: draftsBesides(db, mailing.id),
+    events: eventNames(db),
+    links: linkAddresses(db, mailing),
+    usual: usualRates(db, mailing),
+    parts: partsOfMailing(db, mailing.id).map(({ kind, begun_at, no }) => {
+      const { tried, waiting } = countsOfPart(db, mailing.id, no)
+      return { kind, begunAt: begun_at, tried, waiting }
+    }),
+    winner: mailing.winner,
+    decidedAt: mailing.decided_at,
+    decidedBy: mailing.decided_by,
+  }
+})

@@ -1,0 +1,19 @@
+import { variantName } from '~~/core/dispatch'
+import { decideTest } from '~~/database/experiments'
+import { planOf } from '~~/database/parts'
+import { winnerInput } from '~~/shared/inputs'
+
+/** Decides a test by hand: the rest gets this variant. */
+export default defineEventHandler(async (event) => {
+  const { variant } = await readInput(event, winnerInput)
+  const mailing = mailingOf(event)
+  const { test } = planOf(mailing)
+  if (!test || mailing.started_at === null) throw refused('No test is under way here.')
+  if (variant >= test.variants.length) throw refused(`There is no variant ${variantName(variant)}.`)
+  const { db, clock } = satchel()
+  const { user } = await getUserSession(event)
+  const by = (user as { name: string }).name
+  if (!decideTest(db, mailing.id, variant, by, clock()))
+    throw refused('The test is decided already.')
+  return { ok: true }
+})
