@@ -1,3 +1,4 @@
+import { noVariant, plainPlan, type DispatchPlan } from '../core/dispatch'
 import { addDays, dayStart, DAY, HOUR, MINUTE } from '../core/time'
 import { stampContent, stampRow, type Letter } from '../core/letters'
 import { transact, type Database } from '../database'
@@ -8,7 +9,7 @@ import { addComment } from '../database/comments'
 import { addField } from '../database/fields'
 import { saveLetter } from '../database/letter-history'
 import { addList } from '../database/lists'
-import { createMailing, mailingById, moveMailing } from '../database/mailings'
+import { createMailing, mailingById, moveMailing, updateMailing } from '../database/mailings'
 import { keepTemplate } from '../database/own-templates'
 import { addStamp } from '../database/stamps'
 import { addUser } from '../database/users'
@@ -120,6 +121,11 @@ function pastMailings(
         1,
       ),
     )
+    if (n === 46)
+      mailings.at(-1)!.tried = [
+        { subject: 'Your week of wind, hour by hour', liked: 1.13 },
+        { subject: 'Wind notes 46', liked: 0.9 },
+      ]
   }
   for (let n = 0; n < 12; n++)
     mailings.push(
@@ -186,7 +192,8 @@ function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, 
     links(withJournal(workshopNews(2, pictures), now)),
   )
   schedule(repair, addDays(today, 5, zone) + 8 * HOUR)
-  make('Winter workshop', lists.workshop, workshopNews(3, pictures))
+  const workshop = make('Winter workshop', lists.workshop, workshopNews(3, pictures))
+  updateMailing(db, workshop, { plan: JSON.stringify(winterPlan) })
   askTove(db, repair, now)
   keepTemplate(
     db,
@@ -195,6 +202,25 @@ function plan(db: Database, lists: DemoLists, pictures: Record<string, string>, 
     { id: 1, name: owner.name },
     now - 6 * DAY,
   )
+}
+
+/** Three subjects for the winter workshop; some are held out, to see what writing to people is worth. */
+const winterPlan: DispatchPlan = {
+  ...plainPlan,
+  holdout: 0.05,
+  goal: { is: 'order', what: '', days: 7 },
+  test: {
+    of: 'subject',
+    variants: [
+      noVariant,
+      { ...noVariant, subject: 'Eight places, one winter kite' },
+      { ...noVariant, subject: 'What will you sew this winter?' },
+    ],
+    share: 0.5,
+    measure: 'open',
+    hours: 6,
+    decides: 'itself',
+  },
 }
 
 /** The links under most letters, kept as a stamp; what puts it into a letter, above the footer. */

@@ -2,6 +2,7 @@ import { linksOf, type Letter } from '../core/letters'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
 import { createMailing, moveMailing, resetTotals, saveLinks } from '../database/mailings'
+import { beginTrial } from './trial'
 import type { Chance } from './chance'
 import type { DemoPerson } from './people'
 
@@ -15,6 +16,8 @@ export interface PastMailing {
   appeal: number
   /** How much worse than usual it was delivered; 1 is as usual. */
   trouble: number
+  /** Other subjects that were tried, and how each was liked against the first. */
+  tried?: { subject: string; liked: number }[]
 }
 
 /** Writes past mailings with what came of each: recipients, opens, clicks, bounces, people who left. */
@@ -41,17 +44,19 @@ export function makeHistory(
     )
     const links = linksOf(mailing.letter.document)
     saveLinks(db, id, links)
+    const trial = mailing.tried ? beginTrial(db, id, mailing, mailing.tried) : null
     const hours = new Map<number, { opens: number; clicks: number }>()
     const hour = (at: number) => {
       const n = Math.floor((at - mailing.at) / HOUR)
       if (!hours.has(n)) hours.set(n, { opens: 0, clicks: 0 })
       return hours.get(n)!
     }
-    for (const person of people) {
+    for (const { person, variant, part, after } of trial?.inParts(people) ??
+      people.map((one) => ({ person: one, variant: null, part: null, after: 0 }))) {
       const on = person.lists.get(mailing.list)
       if (!on || on.since > mailing.at || on.until < mailing.at || person.setAsideAt < mailing.at)
         continue
-      const accepted = mailing.at + Math.floor(chance.next() * 4 * MINUTE)
+      const accepted = mailing.at + after + Math.floor(chance.next() * 4 * MINUTE)
       const troubled =
         person.domain === 'oldmill.example' ? 0.007 * mailing.trouble : 0.002 * mailing.trouble
       if (chance.is(troubled)) {
@@ -68,6 +73,8 @@ export function makeHistory(
           machine: null,
           scanner: null,
           answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.',
+          variant,
+          part,
         })
         continue
       }
@@ -97,11 +104,13 @@ export function makeHistory(
           verdict: 'machine',
         })
       const glad =
-        mailing.at > person.quietFrom ? 0.01 : (0.1 + 0.78 * person.keen) * mailing.appeal
+        mailing.at > person.quietFrom
+          ? 0.01
+          : (0.1 + 0.78 * person.keen) * mailing.appeal * (trial?.liked(variant) ?? 1)
       let opened: number | null = null
       let clicked: number | null = null
       if (chance.is(glad)) {
-        opened = Math.floor(accepted + readAfter(chance, mailing.at))
+        opened = Math.floor(accepted + readAfter(chance, mailing.at + after))
         if (opened > now) opened = null
       }
       if (opened !== null) {
@@ -151,6 +160,8 @@ export function makeHistory(
         machine,
         scanner,
         answer: null,
+        variant,
+        part,
       })
     }
     for (const [n, { opens, clicks }] of hours)
@@ -158,7 +169,7 @@ export function makeHistory(
     moveMailing(db, id, ['draft'], 'sent', {
       scheduled_at: mailing.at,
       started_at: mailing.at,
-      finished_at: mailing.at + 4 * MINUTE,
+      finished_at: mailing.at + (trial ? trial.hours * HOUR : 0) + 4 * MINUTE,
     })
     resetTotals(db, id)
   }
@@ -188,6 +199,8 @@ function historyStatements(db: Database) {
       machine: number | null
       scanner: number | null
       answer: string | null
+      variant: number | null
+      part: number | null
     }>(db, (value) =>
       q.insertInto('recipients').values({
         mailing_id: value('mailing'),
@@ -204,6 +217,8 @@ function historyStatements(db: Database) {
         machine_at: value('machine'),
         scanner_at: value('scanner'),
         answer: value('answer'),
+        variant: value('variant'),
+        part: value('part'),
       }),
     ),
     act: prepared<{

@@ -76,6 +76,7 @@ function dueAt(db: Database, mailing: Mailing): number | null {
     return test!.decides === 'itself' ? parts[0]!.begun_at! + test!.hours * HOUR : null
   const before = parts[next.no - 1]
   if (!before?.kind.startsWith('tier ')) return mailing.decided_at ?? mailing.started_at
+  if (next.released) return before.begun_at
   const { waiting, tried, latest } = countsOfPart(db, mailing.id, before.no)
   if (waiting > 0) return null
   // Where a tier had nobody there is nothing to watch.

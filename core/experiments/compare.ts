@@ -61,6 +61,19 @@ export function compareVariants(outcomes: readonly Outcome[]): Compared {
   return { variants, leader, clear: variants[leader]!.best >= CLEAR }
 }
 
+/** How likely each value of each variant is, on one scale: for drawing. Values from the least to the most likely of all. */
+export function curvesOf(
+  outcomes: readonly Outcome[],
+  points = 80,
+): { x: number[]; y: number[][] } {
+  const beliefs = outcomes.map(beliefOf)
+  const near = (at: 0 | 1) =>
+    beliefs.map(({ mean, range }) => mean + ((range[at] - mean) * 3.5) / WIDE)
+  const [low, high] = [Math.min(...near(0)), Math.max(...near(1))]
+  const x = Array.from({ length: points }, (_, i) => low + ((high - low) * i) / (points - 1))
+  return { x, y: beliefs.map(({ density }) => x.map(density)) }
+}
+
 /** What is believed of a variant after the test; nearly all of it lies in `range`. */
 interface Belief {
   value: number

@@ -6,6 +6,7 @@ import { needed } from './power'
 import {
   CLEAR,
   compareVariants,
+  curvesOf,
   liftOf,
   slotOf,
   smallestDifference,
@@ -235,6 +236,15 @@ test('money: who brings more is the best, and one big order alone says little', 
   expect(one.leader).toBe(1)
   expect(one.clear).toBe(false)
   expect(compareVariants([money([]), money([])]).clear).toBe(false)
+})
+
+test('what is drawn of variants encloses nearly all that is believed of each', () => {
+  const { x, y } = curvesOf([rate(120, 600), rate(141, 600), rate(0, 40)], 400)
+  const step = x[1]! - x[0]!
+  for (const curve of y) {
+    expect(curve.reduce((sum, one) => sum + one * step, 0)).toBeGreaterThan(0.9)
+    expect(Math.max(...curve)).toBeGreaterThan(0)
+  }
 })
 
 test.each([

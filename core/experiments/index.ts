@@ -5,7 +5,7 @@
 export { slotOf, variantOf } from './assign'
 export type { SlotUse } from './assign'
 export { smallestDifference, FEWEST_A_VARIANT } from './power'
-export { compareVariants, CLEAR } from './compare'
+export { compareVariants, CLEAR, curvesOf } from './compare'
 export type { Compared, Outcome, VariantResult } from './compare'
 export { liftOf } from './lift'
 export type { Lift } from './lift'

@@ -42,6 +42,8 @@ export const providers: Provider[] = [
   { ...usual, name: 'Oldmill Mail', domain: 'oldmill.example', unknown: 0.02, bouncesLater: true },
   { ...usual, name: 'Workdesk', domain: 'workdesk.example', scansLinks: true },
   { ...usual, name: 'Veilpost', domain: 'veilpost.example', prefetches: true },
+  // It has closed down, and knows nobody any more.
+  { ...usual, name: 'Shutterbox', domain: 'shutterbox.example', unknown: 1 },
 ]
 
 /** The provider of an address; an unknown domain behaves as usual. */

@@ -95,7 +95,7 @@ const id = useId()
         role="group"
         :aria-label="`Variant ${variantName(i)}`"
       >
-        <b class="tag justify-center">{{ variantName(i) }}</b>
+        <b class="tag block text-center">{{ variantName(i) }}</b>
         <select
           v-if="test.of === 'hour'"
           class="field field-sm w-44"

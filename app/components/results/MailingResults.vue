@@ -111,6 +111,14 @@ const states: Record<string, string> = {
             :start="answer.mailing.started_at ?? 0"
           />
         </section>
+        <section v-if="results.test" class="sheet px-4 py-3">
+          <h2>{{ results.test.winner === null ? 'The test so far' : 'The test: settled' }}</h2>
+          <TestCurves :test="results.test" />
+        </section>
+        <section class="sheet px-4 py-3">
+          <h2>What it was worth</h2>
+          <WorthPanel :worth="results.worth" />
+        </section>
         <section class="sheet px-4 py-3">
           <h2>What they clicked</h2>
           <table class="mt-2 w-full">

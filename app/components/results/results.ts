@@ -1,3 +1,4 @@
+import type { TestResults, WorthResults } from '~~/server/utils/test-results'
 import type { HourCount, Rate, Totals } from '~~/core/results'
 
 /** What the results page of a mailing gets. */
@@ -18,6 +19,8 @@ export interface Results {
     people: number
     clicks: number
   }[]
+  test: TestResults | null
+  worth: WorthResults
   reasons: { state: string; answer: string | null; n: number }[]
   providers: {
     domain: string

@@ -28,6 +28,8 @@ export default defineEventHandler((event) => {
       later: hours.filter(({ hour }) => hour >= 48).reduce((sum, { opens }) => sum + opens, 0),
       halfTime: halfTime(hours),
       links: linkClicks(db, mailing.id),
+      test: testResults(mailing),
+      worth: worthResults(mailing),
       reasons: reasonsOf(db, mailing.id),
       providers: byProvider(db, [mailing.id]),
       earlier: earlierTotals(db, mailing, 12).map((one) => ({

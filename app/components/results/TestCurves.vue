@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { area, curveBasis, scaleLinear } from 'd3'
+import { CLEAR } from '~~/core/experiments'
+import type { TestResults } from '~~/server/utils/test-results'
+
+/** How likely each value of each variant is, and what that means: who leads, by how much, how surely. */
+const props = defineProps<{ test: TestResults }>()
+const session = useSession()
+const { dayAndTime } = useTimes()
+const colors = ['#37628f', '#66752b', '#9c6410', '#7a3f73', '#8f3a22']
+const WIDE = 440
+const HIGH = 120
+const x = computed(() => {
+  const { x: values } = props.test.curves
+  return scaleLinear([values[0]!, values.at(-1)!], [10, WIDE - 10])
+})
+const drawn = computed(() => {
+  const { x: values, y } = props.test.curves
+  const up = scaleLinear([0, Math.max(...y.flat())], [HIGH, 12])
+  const shape = area<number>()
+    .x((_, i) => x.value(values[i]!))
+    .y0(HIGH)
+    .y1((density) => up(density))
+    .curve(curveBasis)
+  return y.map((curve) => shape(curve) ?? '')
+})
+const shown = (value: number) =>
+  props.test.measure === 'money'
+    ? money(Math.round(value), session.account?.currency ?? 'GBP')
+    : percent(value)
+const leader = computed(() => props.test.variants[props.test.leader]!)
+const points = (share: number) => `${share >= 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)}`
+const verdict = computed(() => {
+  const { test } = props
+  const sure = percent(leader.value.best)
+  const lead = test.clear
+    ? `${leader.value.name} is the best with a probability of ${sure}.`
+    : `${leader.value.name} leads, the best with a probability of ${sure}; ${Math.round(CLEAR * 100)}% would be clear.`
+  const worth = test.ahead
+    ? ` Against the next: ${points(test.ahead.low)} to ${points(test.ahead.high)} points.`
+    : ''
+  return lead + worth
+})
+const decision = computed(() => {
+  const { winner, decidedAt, decidedBy, variants } = props.test
+  return winner === null
+    ? null
+    : `The rest got ${variants[winner]?.name ?? ''}, decided ${dayAndTime(decidedAt!)} by ${decidedBy}.`
+})
+const measures = {
+  open: 'opens',
+  click: 'clicks',
+  goal: 'the goal',
+  money: 'money for each person',
+}
+const delivered = computed(() => props.test.variants.reduce((sum, one) => sum + one.delivered, 0))
+</script>
+
+<template>
+  <p class="small muted">By {{ measures[test.measure] }}, of {{ people(delivered) }}</p>
+  <svg :viewBox="`0 0 ${WIDE} 146`" class="mt-1 w-full" role="img" :aria-label="verdict">
+    <path
+      v-for="(path, i) in drawn"
+      :key="i"
+      :d="path"
+      :fill="colors[i]"
+      fill-opacity="0.38"
+      :stroke="colors[i]"
+      stroke-width="1"
+    />
+    <line x1="0" :x2="WIDE" :y1="HIGH" :y2="HIGH" stroke="#3c433a" />
+    <text
+      v-for="tick in x.ticks(5)"
+      :key="tick"
+      :x="x(tick)"
+      y="138"
+      font-size="12"
+      fill="#5c665a"
+      text-anchor="middle"
+    >
+      {{ shown(tick) }}
+    </text>
+  </svg>
+  <table class="mt-1 w-full text-[12.5px]">
+    <tbody>
+      <tr v-for="(one, i) in test.variants" :key="one.name" class="border-t border-line-soft">
+        <th scope="row" class="py-1 pr-2 text-left whitespace-nowrap">
+          <span :style="{ color: colors[i] }" aria-hidden="true">■</span> {{ one.name }}
+        </th>
+        <td class="max-w-[210px] truncate">{{ one.words }}</td>
+        <td class="num font-semibold">{{ shown(one.value) }}</td>
+        <td v-if="test.measure !== 'money'" class="num muted whitespace-nowrap">
+          {{ percent(one.low) }} to {{ percent(one.high) }}
+        </td>
+        <td class="num muted whitespace-nowrap">best: {{ percent(one.best) }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <p class="mt-2">{{ verdict }}</p>
+  <p v-if="decision" class="muted">{{ decision }}</p>
+</template>

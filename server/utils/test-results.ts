@@ -1,0 +1,104 @@
+import { variantName, type DispatchPlan } from '~~/core/dispatch'
+import { compareVariants, curvesOf, liftOf, type Lift } from '~~/core/experiments'
+import { wilson } from '~~/core/results'
+import {
+  goalCounts,
+  moneyOfMailing,
+  outcomesOf,
+  variantCounts,
+  type VariantCounts,
+} from '~~/database/experiments'
+import { letterOf, type Mailing } from '~~/database/mailings'
+import { planOf } from '~~/database/parts'
+import { variantsOf } from '~~/database/variants'
+
+type Test = NonNullable<DispatchPlan['test']>
+
+/** A test as it stands: each variant with what came of it, and how sure one can be. */
+export interface TestResults {
+  of: Test['of']
+  measure: Test['measure']
+  variants: (VariantCounts & {
+    name: string
+    /** What differs in it. */
+    words: string
+    value: number
+    low: number
+    high: number
+    best: number
+    loss: number
+  })[]
+  leader: number
+  clear: boolean
+  /** The leader against the one after it, as shares; null for money. */
+  ahead: Lift | null
+  curves: { x: number[]; y: number[][] }
+  winner: number | null
+  decidedAt: number | null
+  decidedBy: string | null
+}
+
+/** Null where nothing is tried, or nobody of the test has got it yet. */
+export function testResults(mailing: Mailing): TestResults | null {
+  const { db } = satchel()
+  const { test, goal } = planOf(mailing)
+  if (!test || mailing.started_at === null) return null
+  const counts = variantCounts(db, mailing, goal)
+  if (counts.length < 2 || !counts.some(({ delivered }) => delivered > 0)) return null
+  const outcomes = outcomesOf(counts, test.measure)
+  const compared = compareVariants(outcomes)
+  const sent = variantsOf(db, mailing.id)
+  const variants = counts.map((one, i) => {
+    const outcome = outcomes[i]!
+    const span = outcome.kind === 'rate' ? wilson(outcome.hits, outcome.of) : { low: 0, high: 0 }
+    const variant = sent[one.variant]!
+    const words = {
+      subject: letterOf(db, variant.letter_id).subject,
+      sender: variant.sender_name,
+      letter: letterOf(db, variant.letter_id).subject,
+      hour: `${String(variant.hour ?? 0).padStart(2, '0')}:00`,
+    }[test.of]
+    const { low, high } = span
+    return { ...one, name: variantName(one.variant), words, low, high, ...compared.variants[i]! }
+  })
+  const second = [...variants.keys()]
+    .filter((i) => i !== compared.leader)
+    .sort((a, b) => variants[b]!.value - variants[a]!.value)[0]!
+  const [one, other] = [outcomes[compared.leader]!, outcomes[second]!]
+  return {
+    of: test.of,
+    measure: test.measure,
+    variants,
+    leader: compared.leader,
+    clear: compared.clear,
+    ahead: one.kind === 'rate' && other.kind === 'rate' ? liftOf(one, other) : null,
+    curves: curvesOf(outcomes),
+    winner: mailing.winner,
+    decidedAt: mailing.decided_at,
+    decidedBy: mailing.decided_by,
+  }
+}
+
+/** What a mailing was for and what it brought; `lift` where some were held out. */
+export interface WorthResults {
+  goal: DispatchPlan['goal']
+  reached: { hits: number; of: number } | null
+  lift: Lift | null
+  heldOut: number
+  orders: number
+  buyers: number
+  money: number
+}
+
+export function worthResults(mailing: Mailing): WorthResults {
+  const { db } = satchel()
+  const { goal } = planOf(mailing)
+  const counts = goal && goalCounts(db, mailing, goal)
+  return {
+    goal,
+    reached: counts?.mailed ?? null,
+    heldOut: counts?.heldOut.of ?? 0,
+    lift: counts && counts.heldOut.of > 0 ? liftOf(counts.mailed, counts.heldOut) : null,
+    ...moneyOfMailing(db, mailing.id),
+  }
+}

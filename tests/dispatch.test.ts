@@ -1,0 +1,175 @@
+import { expect, test } from 'vitest'
+import { all, one, q, run } from '../database'
+import {
+  createMailing,
+  mailingById,
+  moveMailing,
+  totalsOf,
+  updateMailing,
+} from '../database/mailings'
+import { planOf } from '../database/parts'
+import { variantsOf } from '../database/variants'
+import { letterOf } from '../database/mailings'
+import { plainPlan } from '../core/dispatch'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+import { finishedLetter } from './subscribers'
+
+/** How a mailing goes out: tests, holdouts, pace, and what is seen of it on the way and afterwards. */
+const { satchel, visitor, page, seen } = demoInBrowser(900)
+const idOf = (name: string) =>
+  one(satchel.db, q.selectFrom('mailings').select('id').where('name', '=', name))!.id
+const plan = (id: number) => planOf(mailingById(satchel.db, id)!)
+const recipients = (id: number) =>
+  all(satchel.db, q.selectFrom('recipients').selectAll().where('mailing_id', '=', id))
+const jump = async (by: string) => {
+  await page()
+    .getByRole('button', { name: /Practice clock/ })
+    .click()
+  await page().getByRole('button', { name: by }).click()
+}
+
+test('a test is set up with what it can show; what is missing is said, and nothing goes out before', async () => {
+  const id = idOf('Winter workshop')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await seen('A/B test')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'One more variant' }).click()
+  await seen('Variant D has no subject yet.')
+  expect(
+    await page()
+      .getByRole('button', { name: /^Send to/ })
+      .isDisabled(),
+  ).toBe(true)
+  await page().getByLabel('Subject of variant D').fill('Repair day: eight places')
+  await page().getByLabel('Subject of variant D').press('Tab')
+  await until(
+    'it is saved',
+    () => plan(id).test!.variants[3]?.subject === 'Repair day: eight places',
+  )
+  await page().getByRole('button', { name: 'Take variant D away' }).click()
+  await until('it is gone', () => plan(id).test!.variants.length === 3)
+  await seen('only large differences show')
+  await seen(/This test would show a difference of/)
+  await page().getByLabel('After', { exact: true }).fill('2')
+  await page().getByLabel('After', { exact: true }).press('Tab')
+  await until('the hours are saved', () => plan(id).test!.hours === 2)
+  await page().getByLabel('Held out').selectOption('10%')
+  await until('the holdout is saved', () => plan(id).holdout === 0.1)
+})
+
+test('it goes out in parts: the test decides by itself, the rest gets the best, nobody twice', async () => {
+  const id = idOf('Winter workshop')
+  await page()
+    .getByRole('button', { name: /^Send to/ })
+    .click()
+  await until('it begins', () => mailingById(satchel.db, id)!.started_at !== null)
+  await seen('In parts')
+  await seen(/The test decides by itself/)
+  await visitor.expectAccessible()
+  const first = recipients(id)
+  const heldOut = all(satchel.db, q.selectFrom('holdouts').selectAll().where('mailing_id', '=', id))
+  expect(new Set(first.map(({ variant }) => variant))).toEqual(new Set([0, 1, 2]))
+  await jump('6 hours')
+  await until('the test is decided', () => mailingById(satchel.db, id)!.winner !== null)
+  const { winner, decided_at, started_at } = mailingById(satchel.db, id)!
+  expect(decided_at! - started_at!).toBeGreaterThanOrEqual(2 * 3_600_000)
+  await until('the rest has gone', () => {
+    const { queued, claimed } = totalsOf(satchel.db, id)!
+    return recipients(id).length > first.length && queued + claimed === 0
+  })
+  const whole = recipients(id)
+  expect(whole.filter(({ part }) => part === 1).every(({ variant }) => variant === winner)).toBe(
+    true,
+  )
+  const mailed = new Set(whole.map(({ person_id }) => person_id))
+  for (const { person_id } of heldOut) expect(mailed.has(person_id)).toBe(false)
+  const subjects = variantsOf(satchel.db, id).map(
+    ({ letter_id }) => letterOf(satchel.db, letter_id).subject,
+  )
+  const mails = (await (await fetch(`${satchel.worldUrl}/mailboxes.json`)).json()) as {
+    address: string
+    subject: string
+  }[]
+  const theirs = mails.filter(({ subject }) => subjects.includes(subject))
+  expect(new Set(theirs.map(({ address }) => address)).size).toBe(theirs.length)
+  const people = new Map(
+    all(satchel.db, q.selectFrom('people').select(['id', 'normal'])).map((one) => [
+      one.id,
+      one.normal,
+    ]),
+  )
+  const got = new Map(theirs.map(({ address, subject }) => [address, subject]))
+  for (const { person_id, variant, state } of whole)
+    if (state === 'accepted') expect(got.get(people.get(person_id)!)).toBe(subjects[variant!])
+})
+
+test('its results show the test, how sure it is, and what the mailing was worth', async () => {
+  const id = idOf('Winter workshop')
+  await page().goto(`${satchel.url}/mail/${id}/results`)
+  await seen('The test: settled')
+  await seen(/The rest got [ABC], decided .* by itself/)
+  await seen(/ordered within 7 days/)
+  await seen(/held out/)
+  await visitor.expectAccessible()
+})
+
+test('a test is decided by hand', async () => {
+  const letter = finishedLetter('By hand')
+  const id = createMailing(satchel.db, { name: 'By hand', listId: 1, letter }, Date.now())
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await page().getByRole('button', { name: 'the sender’s name' }).click()
+  await page().getByLabel('Sender’s name of variant B').fill('Wren at Galewright')
+  await page().getByLabel('Sender’s name of variant B').press('Tab')
+  await page().getByRole('button', { name: 'I decide' }).click()
+  await until(
+    'it is saved',
+    () =>
+      plan(id).test?.decides === 'hand' &&
+      plan(id).test?.variants[1]?.senderName === 'Wren at Galewright',
+  )
+  await page()
+    .getByRole('button', { name: /^Send to/ })
+    .click()
+  await seen('The rest waits until you decide.')
+  await until('the test has gone', () => {
+    const totals = totalsOf(satchel.db, id)
+    return !!totals && totals.accepted > 0 && totals.queued + totals.claimed === 0
+  })
+  await page().getByRole('button', { name: 'Variant B' }).click()
+  await seen(/The rest gets B, decided/)
+  const rest = () => recipients(id).filter(({ part }) => part === 1)
+  await until('the rest goes out', () => rest().some(({ state }) => state === 'accepted'))
+  expect(rest().every(({ variant }) => variant === 1)).toBe(true)
+})
+
+test('the keenest go first; a bad provider stops what follows until somebody lets it go on', async () => {
+  const letter = finishedLetter('Wide')
+  const id = createMailing(satchel.db, { name: 'Wide', listId: 1, letter }, Date.now())
+  updateMailing(satchel.db, id, { plan: JSON.stringify({ ...plainPlan, pace: 'widening' }) })
+  // Everybody keen moves to a provider that knows none of them.
+  run(
+    satchel.db,
+    q
+      .updateTable('people')
+      .set((eb) => ({
+        normal: eb.fn<string>('printf', [eb.val('gone-%d@shutterbox.example'), 'id']),
+        address: eb.fn<string>('printf', [eb.val('gone-%d@shutterbox.example'), 'id']),
+        domain: 'shutterbox.example',
+      }))
+      .where('id', 'in', (eb) =>
+        eb.selectFrom('facts').select('person_id').orderBy('keenness', 'desc').limit(300),
+      ),
+  )
+  moveMailing(satchel.db, id, ['draft'], 'scheduled', { scheduled_at: Date.now() })
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await seen(/stopped by itself/)
+  await seen(/bounced or were refused/)
+  await visitor.expectAccessible()
+  const before = recipients(id).length
+  expect(mailingById(satchel.db, id)).toMatchObject({ state: 'held', held_by: 'line' })
+  await page().getByRole('button', { name: 'Resume' }).click()
+  await until('the next tier follows', () => recipients(id).length > before)
+})
+
+test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
