@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import fc from 'fast-check'
 import { simpleParser } from 'mailparser'
 import { test, expect } from 'vitest'
-import { mouldMessage, pourMessage } from './message'
+import { mouldMessage, pourMessage, withLinksFrom } from './message'
 import { readToken } from './token'
 import { readReport } from './report'
 
@@ -40,6 +40,33 @@ const poured = pourMessage(
   fills,
   0,
 )
+
+test('the links of a variant have numbers of their own, also in what only some get', async () => {
+  const parts = {
+    subject: ['Wind'],
+    html: [
+      '<a href="',
+      { link: 0 },
+      '">a</a>',
+      { when: 0, pieces: ['<a href="', { link: 1 }, '">b</a>'] },
+    ],
+    text: ['See ', { link: 0 }, ' ', { own: 0 }],
+  }
+  const fill = { html: '', text: '', link: 10_007 }
+  const links = async (first: number) => {
+    const { raw } = pourMessage(
+      mouldMessage(12, withLinksFrom(parts, first), sender, key),
+      { personId: 99, address: 'tove@inkpost.example', name: '' },
+      [fill],
+      0,
+      [true],
+    )
+    const { html, text } = await simpleParser(raw)
+    return [...`${html as string} ${text}`.matchAll(/\/c\/[^/]+\/(\d+)/g)].map(([, n]) => Number(n))
+  }
+  expect(await links(0)).toEqual([0, 1, 0, 10_007])
+  expect(await links(2_000)).toEqual([2_000, 2_001, 2_000, 10_007])
+})
 
 test('an independent reader finds what was poured', async () => {
   const mail = await simpleParser(poured.raw)

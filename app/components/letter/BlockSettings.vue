@@ -41,6 +41,15 @@ function setLink(value: string) {
 const { answer: letterheads } = useAnswer<{ others: { id: number; name: string }[] }>(
   () => '/api/letterhead',
 )
+// Apart, so that the settings are not drawn again as one writes.
+const rowStyle = computed(() => row.value?.style)
+const blockStyle = computed(() => block.value?.style)
+const levels = computed(() => [
+  { level: 'letter' as const, style: store.letterStyle },
+  { level: 'row' as const, style: rowStyle.value },
+  { level: 'block' as const, style: blockStyle.value },
+])
+const letterLevels = computed(() => [{ level: 'letter' as const, style: store.letterStyle }])
 const bordered = computed(() => ['picture', 'button'].includes(block.value?.kind ?? ''))
 const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -229,11 +238,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         <summary class="cursor-pointer">Look of the block</summary>
         <StyleSettings
           class="mt-1.5"
-          :levels="[
-            { level: 'letter', style: store.letter!.document.style },
-            { level: 'row', style: row?.style },
-            { level: 'block', style: block.style },
-          ]"
+          :levels="levels"
           :bordered="bordered"
           @change="store.update(block.id, { style: $event })"
         />
@@ -263,11 +268,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           </option>
         </select>
       </div>
-      <StyleSettings
-        class="mt-2.5"
-        :levels="[{ level: 'letter', style: store.letter!.document.style }]"
-        @change="store.setStyle($event)"
-      />
+      <StyleSettings class="mt-2.5" :levels="letterLevels" @change="store.setStyle($event)" />
     </template>
   </section>
 </template>

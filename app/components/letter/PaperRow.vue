@@ -59,7 +59,11 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
     @choose="(kind) => (store.insert(index, kind), emit('open', null))"
     @stamp="(stamp) => (store.insertStamp(index, stamp), emit('open', null))"
   />
-  <div :style="rowLook(row)" :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'">
+  <div
+    class="contain-layout"
+    :style="rowLook(row)"
+    :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
+  >
     <p
       v-if="rowNotes(row)"
       class="truncate px-7 pt-1 pb-1.5 text-[11.5px] text-canvas-700"

@@ -4,6 +4,12 @@ import { hasFooter, MOST_COLUMNS } from '~~/core/letters'
 /** The settings of the row in which the chosen block stands. */
 const store = useMailing()
 const row = computed(() => store.chosenRow)
+// Apart, so that the settings are not drawn again as one writes.
+const style = computed(() => row.value?.style)
+const levels = computed(() => [
+  { level: 'letter' as const, style: store.letterStyle },
+  { level: 'row' as const, style: style.value },
+])
 const many = computed(() => row.value?.columns.length ?? 1)
 const columnOptions = Array.from({ length: MOST_COLUMNS }, (_, i) => ({
   value: i + 1,
@@ -93,10 +99,7 @@ const id = useId()
       <StyleSettings
         class="mt-1.5"
         bordered
-        :levels="[
-          { level: 'letter', style: store.letter!.document.style },
-          { level: 'row', style: row.style },
-        ]"
+        :levels="levels"
         @change="store.updateRow(row.id, { style: $event })"
       />
       <BackdropField

@@ -59,6 +59,7 @@ const isReading = (i: number) =>
       reading.answer.value !== null &&
       going.value[i]!.truths.includes(reading.answer.value.truth)))
 const differing = ref(false)
+const links = computed(() => (store.letter ? linksOf(store.letter.document).length : 0))
 const missing = (without: string[]) =>
   without.length ? `without ${several(without.length, 'part', 'parts')}` : 'the whole letter'
 const presence = usePresence()
@@ -114,7 +115,7 @@ useKeys((event) => {
       <button class="btn btn-sm !h-6 !px-2" aria-label="Next reader" @click="next(1)">›</button>
       <FindReader @choose="readAs" />
       <span class="muted"
-        >· {{ several(linksOf(store.letter.document).length, 'link', 'links')
+        >· {{ several(links, 'link', 'links')
         }}<template v-if="reading.answer.value">
           · {{ Math.round(reading.answer.value.weight / 1024) }} KB</template
         ></span

@@ -1,0 +1,123 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { tiers } from '../standing'
+import {
+  bestHour,
+  lineBroken,
+  MOST_VARIANTS,
+  noVariant,
+  partsOf,
+  plainPlan,
+  planProblems,
+  readPlan,
+  variantName,
+  type TestPlan,
+} from '.'
+
+const tried = (change: Partial<TestPlan>): TestPlan => ({
+  of: 'subject',
+  variants: [noVariant, { ...noVariant, subject: 'Other' }],
+  share: 0.3,
+  measure: 'open',
+  hours: 4,
+  decides: 'itself',
+  ...change,
+})
+const problems = (test: TestPlan | null, more = {}) => planProblems({ ...plainPlan, ...more, test })
+
+test('whatever comes from outside becomes a plan, and a plan that was read is read the same again', () => {
+  fc.assert(
+    fc.property(fc.jsonValue(), (json) => {
+      const plan = readPlan(json)
+      expect(readPlan(JSON.parse(JSON.stringify(plan)))).toEqual(plan)
+    }),
+  )
+  const shapes = fc.record(
+    {
+      pace: fc.oneof(fc.constantFrom('at-once', 'widening', 'never'), fc.integer()),
+      perMinute: fc.oneof(fc.double(), fc.string()),
+      watchMinutes: fc.double(),
+      holdout: fc.double(),
+      goal: fc.record({ is: fc.string(), what: fc.string(), days: fc.double() }),
+      test: fc.record({
+        of: fc.constantFrom('subject', 'hour', 'x'),
+        share: fc.double(),
+        hours: fc.double(),
+        variants: fc.array(fc.record({ subject: fc.string(), hour: fc.double() })),
+      }),
+    },
+    { requiredKeys: [] },
+  )
+  fc.assert(
+    fc.property(shapes, (json) => {
+      const plan = readPlan(json)
+      expect(readPlan(JSON.parse(JSON.stringify(plan)))).toEqual(plan)
+      expect(plan.holdout).toBeGreaterThanOrEqual(0)
+      expect(plan.holdout).toBeLessThanOrEqual(0.5)
+      if (!plan.test) return
+      expect(plan.test.variants.length).toBeGreaterThanOrEqual(2)
+      expect(plan.test.variants.length).toBeLessThanOrEqual(MOST_VARIANTS)
+      for (const { subject } of plan.test.variants) expect(subject).not.toMatch(/[\r\n]/)
+    }),
+  )
+})
+
+test('what a plan lacks is said in sentences', () => {
+  expect(problems(null)).toEqual([])
+  expect(problems(tried({}))).toEqual([])
+  expect(problems(tried({ variants: [noVariant, noVariant, noVariant] }))).toEqual([
+    'Variant B, C has no subject yet.',
+  ])
+  expect(problems(tried({ of: 'sender' }))).toEqual(['Variant B has no sender’s name yet.'])
+  expect(problems(tried({ of: 'letter' }))).toEqual(['Variant B has no letter yet.'])
+  const same = { ...noVariant, subject: 'Other' }
+  expect(problems(tried({ variants: [noVariant, same, same] }))).toEqual([
+    'Two variants are the same.',
+  ])
+  const hours = [8, 8].map((hour) => ({ ...noVariant, hour }))
+  expect(problems(tried({ of: 'hour', variants: hours }))).toEqual(['Two variants are the same.'])
+  expect(problems(tried({ measure: 'goal' }))).toHaveLength(1)
+  expect(problems(null, { goal: { is: 'link', what: 'nowhere', days: 1 } })).toHaveLength(1)
+  expect(problems(null, { goal: { is: 'event', what: '', days: 1 } })).toHaveLength(1)
+})
+
+test('parts come in their order: the test first, the keenest before the others, everybody in one', () => {
+  expect(partsOf(plainPlan)).toEqual(['everybody'])
+  expect(partsOf({ ...plainPlan, test: tried({}) })).toEqual(['test', 'rest'])
+  expect(partsOf({ ...plainPlan, test: tried({ share: 1 }) })).toEqual(['test'])
+  const widening = partsOf({ ...plainPlan, pace: 'widening', test: tried({}) })
+  expect(widening[0]).toBe('test')
+  expect(widening.slice(1)).toEqual(tiers.toReversed().map((tier) => `tier ${tier}`))
+})
+
+test('a line is broken by many, not by one, and not by a handful', () => {
+  const counts = { tried: 1_000, bounced: 0, complained: 0, deferred: 0 }
+  expect(lineBroken(counts)).toBeNull()
+  expect(lineBroken({ ...counts, bounced: 20 })).toBeNull()
+  expect(lineBroken({ ...counts, bounced: 21 })).toBe(
+    '21 of 1,000 bounced or were refused (2.1%; the line is 2.0%).',
+  )
+  expect(lineBroken({ ...counts, complained: 1, tried: 500 })).toBeNull()
+  expect(lineBroken({ ...counts, complained: 2 })).toMatch(
+    /complained \(0.20%; the line is 0.10%\)/,
+  )
+  expect(lineBroken({ ...counts, deferred: 101 })).toMatch(/put off/)
+  expect(lineBroken({ ...counts, tried: 40, bounced: 40 })).toBeNull()
+})
+
+test('the best hour is one’s own, where there is enough of it, else everybody’s', () => {
+  const at = (hours: Record<number, number>) => Array.from({ length: 24 }, (_, h) => hours[h] ?? 0)
+  const everybody = at({ 8: 30, 19: 70 })
+  expect(bestHour(at({}), everybody)).toBe(19)
+  expect(bestHour(at({ 3: 1 }), everybody)).toBe(19)
+  expect(bestHour(at({ 3: 9 }), everybody)).toBe(3)
+  expect(bestHour(at({}), at({}))).toBe(0)
+  fc.assert(
+    fc.property(fc.array(fc.nat(40), { minLength: 24, maxLength: 24 }), (own) => {
+      const hour = bestHour(own, everybody)
+      expect(own[hour]! + 5).toBeGreaterThanOrEqual(Math.max(...own))
+    }),
+  )
+})
+
+test('variants are called by letters', () => expect([0, 4].map(variantName)).toEqual(['A', 'E']))
