@@ -129,7 +129,7 @@ export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience
 export function updateMailing(
   db: Database,
   id: number,
-  change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule' | 'plan'>>,
+  change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule' | 'plan' | 'overruled'>>,
 ) {
   if (Object.keys(change).length)
     run(db, q.updateTable('mailings').set(change).where('id', '=', id))

@@ -9,7 +9,14 @@ import {
   type Rendition,
 } from '../core/letters'
 import { planProblems, variantName } from '../core/dispatch'
-import { blockersOf, proofOf, type Mark, type ProofFacts } from '../core/proof'
+import {
+  blockersOf,
+  proofOf,
+  withOverruled,
+  type Mark,
+  type Overruling,
+  type ProofFacts,
+} from '../core/proof'
 import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'
 import { readAccount } from './account'
@@ -54,7 +61,7 @@ export function proofMailing(
       if (without !== null) gaps.set(fillIn.path, without)
     }
   }
-  return proofOf({
+  const marks = proofOf({
     letter,
     listName: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     audienceCount: audience ? audienceWaterfall(db, audience, now).at(-1)!.left : 0,
@@ -86,6 +93,7 @@ export function proofMailing(
       now,
     ),
   })
+  return withOverruled(marks, overrulingOf(mailing))
 }
 
 /** What holds a mailing, in words: blockers in its letter and in those of its variants, and what its plan lacks. */
@@ -133,4 +141,9 @@ function ruleProblems(db: Database, document: LetterDocument) {
     const { problems } = readyRule(shownTo.rule, readCatalog(db))
     return problems.map(({ message }) => ({ id, problem: message }))
   })
+}
+
+/** Which blockers the owner lets pass; null where none. */
+export function overrulingOf({ overruled }: Pick<Mailing, 'overruled'>): Overruling | null {
+  return overruled === null ? null : (JSON.parse(overruled) as Overruling)
 }

@@ -251,6 +251,8 @@ export interface Schema extends LetterTables {
     winner: number | null
     decided_at: number | null
     decided_by: string | null
+    /** JSON: blockers that the owner lets pass, with the reason; see `Overruling`. */
+    overruled: string | null
   }
   mailing_parts: {
     mailing_id: number

@@ -174,6 +174,13 @@ export const feedInput = object({
     .required('Give the address of the feed.'),
 })
 
+export const overruleInput = object({
+  reason: string()
+    .trim()
+    .max(500, 'At most 500 characters.')
+    .required('Say why it may go out all the same.'),
+})
+
 export const winnerInput = object({ variant: number().integer().min(0).max(4).required() })
 
 export const copiesInput = object({

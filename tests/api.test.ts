@@ -71,6 +71,7 @@ test.each([
   ['/api/imports/999999'],
   ['/api/mailings/999999/results'],
   ['/api/mailings/999999/proof'],
+  ['/api/mailings/999999/plan'],
 ])('%s is not there, and says so', async (path) => {
   const { status, body } = await ask('GET', path)
   expect(status).toBe(404)
@@ -85,6 +86,7 @@ test.each([
   ['POST', '/api/clock', { rate: 7 }, 'rate'],
   ['POST', '/api/clock', { jumpTo: 'tomorrow' }, 'jumpTo'],
   ['POST', '/api/imports', { file: '../../etc/passwd' }, 'file'],
+  ['POST', '/api/feeds', { url: 'javascript:x()' }, 'url'],
 ])('%s %s with %j answers 422 and names %s', async (method, path, body, field) => {
   const answer = await ask(method, path, body)
   expect(answer.status).toBe(422)
@@ -111,6 +113,23 @@ test('an account is not widened by what its form does not have', async () => {
   expect(row.dkim_private_key).toContain('PRIVATE KEY')
   expect(before).not.toHaveProperty('token_key')
   expect(JSON.stringify(before)).not.toContain('PRIVATE KEY')
+})
+
+test('a plan holds only what a plan may; a test that is not under way has no winner', async () => {
+  const { body: made } = await ask('POST', '/api/mailings')
+  const path = `/api/mailings/${made.id}/plan`
+  const odd = { pace: 'yesterday', holdout: 7, perMinute: -3, test: { variants: [{ subject: 5 }] } }
+  const { body } = await ask('PUT', path, odd)
+  expect(body.plan).toMatchObject({ pace: 'at-once', holdout: 0.5, perMinute: 1 })
+  expect(body.plan.test.variants).toHaveLength(2)
+  expect(body.problems).toEqual(['Variant B has no subject yet.'])
+  expect((await ask('GET', path)).body.plan).toEqual(body.plan)
+  const itself = { test: { of: 'letter', variants: [{}, { mailingId: made.id }] } }
+  expect((await ask('PUT', path, itself)).status).toBe(409)
+  const winner = await ask('POST', `/api/mailings/${made.id}/winner`, { variant: 1 })
+  expect(winner.status).toBe(409)
+  const passed = await ask('POST', `/api/mailings/${made.id}/overrule`, { reason: 'Why not' })
+  expect(passed.status).toBe(200)
 })
 
 test('two who write one letter: the second is told, and nothing is lost', async () => {

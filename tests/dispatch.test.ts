@@ -172,4 +172,22 @@ test('the keenest go first; a bad provider stops what follows until somebody let
   await until('the next tier follows', () => recipients(id).length > before)
 })
 
+test('an owner lets a blocker pass with a reason, which is kept, and takes it back', async () => {
+  const id = idOf('Gale season sale')
+  await page().goto(`${satchel.url}/mail/${id}/proof`)
+  await seen(/blockers hold this mailing/)
+  await page().getByRole('button', { name: 'Let it go all the same…' }).click()
+  await page().getByRole('button', { name: 'Let it go', exact: true }).click()
+  await seen('Say why it may go out all the same.')
+  await page().getByLabel('Why').fill('The page goes up at noon.')
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Let it go', exact: true }).click()
+  await seen('Nothing holds this mailing')
+  await seen(/let 2 blockers pass/)
+  expect(mailingById(satchel.db, id)!.overruled).toContain('The page goes up at noon.')
+  await page().getByRole('button', { name: 'Take it back' }).click()
+  await seen(/blockers hold this mailing/)
+  visitor.errors.splice(0) // the refusal stands in the console, as it should
+})
+
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

@@ -26,6 +26,8 @@ export interface OpenMailing {
   finished_at: number | null
   held_by: 'hand' | 'proof' | 'line' | null
   held_note: string | null
+  /** JSON: the blockers that the owner lets pass; see `Overruling`. */
+  overruled: string | null
   waiting_note: string | null
   totals: Record<RecipientState | 'opened' | 'clicked', number> | null
   pace: number | null

@@ -9,7 +9,7 @@ import {
   type Letter,
 } from '../letters'
 import { richText } from '../letters/rich-text'
-import { blockersOf, proofOf, readingOf, type ProofFacts } from '.'
+import { blockersOf, markKey, proofOf, readingOf, withOverruled, type ProofFacts } from '.'
 import { madeUpProof } from './made-up'
 
 const page = 'https://galewright.example/forecast'
@@ -40,6 +40,27 @@ const titles = (change: Partial<ProofFacts>) => proofOf(facts(change)).map((mark
 
 test('a finished letter has no marks', () => {
   expect(proofOf(facts())).toEqual([])
+})
+
+test('an owner’s word lets those blockers pass that were there, and no others', () => {
+  const marks = proofOf(
+    facts({
+      listName: null,
+      audienceCount: 0,
+      links: new Map([[page, { status: 404, problem: null }]]),
+    }),
+  )
+  const by = { reason: 'They know', byName: 'Wren', at: 1, keys: marks.map(markKey) }
+  const left = withOverruled(marks, by)
+  expect(blockersOf(left).map(({ check }) => check)).toEqual(['audience'])
+  expect(left.find(({ check }) => check === 'links')).toMatchObject({
+    level: 'caution',
+    detail: expect.stringContaining('Wren lets it pass: “They know”') as string,
+  })
+  expect(withOverruled(marks, { ...by, keys: [] })).toEqual(marks)
+  expect(withOverruled(marks, null)).toEqual(marks)
+  const elsewhere = marks.map((mark) => ({ ...mark, blockId: 'other' }))
+  expect(blockersOf(withOverruled(elsewhere, by))).toHaveLength(blockersOf(marks).length)
 })
 
 test('no audience', () => {

@@ -12,6 +12,7 @@ alter table mailings add column plan text not null default '{}';
 alter table mailings add column winner integer;
 alter table mailings add column decided_at integer;
 alter table mailings add column decided_by text;
+alter table mailings add column overruled text;
 
 create table mailing_parts (
   mailing_id integer not null references mailings on delete cascade,

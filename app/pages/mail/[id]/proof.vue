@@ -58,6 +58,7 @@ function show(blockId: string | null) {
           Show it
         </button>
       </div>
+      <OverrulePanel />
     </div>
     <GoingOut />
     <SendCopy />
