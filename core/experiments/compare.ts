@@ -67,9 +67,12 @@ export function curvesOf(
   points = 80,
 ): { x: number[]; y: number[][] } {
   const beliefs = outcomes.map(beliefOf)
-  const near = (at: 0 | 1) =>
-    beliefs.map(({ mean, range }) => mean + ((range[at] - mean) * 3.5) / WIDE)
-  const [low, high] = [Math.min(...near(0)), Math.max(...near(1))]
+  const low = Math.min(
+    ...beliefs.map(({ mean, deviation, range }) => Math.max(range[0], mean - SHOWN * deviation)),
+  )
+  const high = Math.max(
+    ...beliefs.map(({ mean, deviation, range }) => Math.min(range[1], mean + SHOWN * deviation)),
+  )
   const x = Array.from({ length: points }, (_, i) => low + ((high - low) * i) / (points - 1))
   return { x, y: beliefs.map(({ density }) => x.map(density)) }
 }
@@ -78,6 +81,7 @@ export function curvesOf(
 interface Belief {
   value: number
   mean: number
+  deviation: number
   density(x: number): number
   below(x: number): number
   range: [low: number, high: number]
@@ -85,6 +89,8 @@ interface Belief {
 
 /** So many standard deviations hold all that matters. */
 const WIDE = 12
+/** And so many what is worth drawing. */
+const SHOWN = 3.5
 
 function beliefOf(outcome: Outcome): Belief {
   if (outcome.kind === 'rate') {
@@ -94,6 +100,7 @@ function beliefOf(outcome: Outcome): Belief {
     return {
       value: outcome.of ? outcome.hits / outcome.of : 0,
       mean,
+      deviation,
       density: (x) => betaDensity(x, a, b),
       below: (x) => betaBelow(x, a, b),
       range: [Math.max(0, mean - WIDE * deviation), Math.min(1, mean + WIDE * deviation)],
@@ -107,6 +114,7 @@ function beliefOf(outcome: Outcome): Belief {
   return {
     value: mean,
     mean,
+    deviation,
     density: (x) => normalDensity((x - mean) / deviation) / deviation,
     below: (x) => normalBelow((x - mean) / deviation),
     range: [mean - WIDE * deviation, mean + WIDE * deviation],

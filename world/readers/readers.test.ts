@@ -55,6 +55,7 @@ test('each provider has a habit of its own, and unknown domains behave as usual'
     'Oldmill Mail',
     'Workdesk',
     'Veilpost',
+    'Shutterbox',
   ])
   expect(providerOf('tove@veilpost.example').prefetches).toBe(true)
   expect(providerOf('tove@workdesk.example').scansLinks).toBe(true)
