@@ -16,10 +16,11 @@ const isNew = computed(
       props.block.entries.slice(0, props.block.many),
     ),
 )
-function setAddress(event: Event) {
-  const url = safeLink((event.target as HTMLInputElement).value)
+function setAddress(text: string) {
+  const url = safeLink(text)
   if (url !== props.block.url) store.update(props.block.id, { url, entries: [] })
 }
+const change = (to: { many?: number; about?: boolean }) => store.update(props.block.id, to)
 function takeIn() {
   if (told.value) store.update(props.block.id, { entries: told.value.entries })
 }
@@ -31,30 +32,28 @@ async function readAgain() {
 watch(told, (now) => {
   if (now?.entries.length && !props.block.entries.length && store.canChange) takeIn()
 })
-const times = useTimes()
+const { dayAndTime } = useTimes()
 const id = useId()
 </script>
 
 <template>
   <label :for="`${id}-url`">Its address</label>
-  <input
+  <KeptInput
     :id="`${id}-url`"
     class="field field-sm"
     placeholder="https://"
     :value="block.url"
-    @change="setAddress"
+    @taken="setAddress"
   />
   <label :for="`${id}-many`">How many</label>
-  <input
+  <KeptInput
     :id="`${id}-many`"
     type="number"
     min="1"
     max="12"
     class="field field-sm w-20"
     :value="block.many"
-    @change="
-      store.update(block.id, { many: Number(($event.target as HTMLInputElement).value) || 3 })
-    "
+    @taken="change({ many: Number($event) || 3 })"
   />
   <label :for="`${id}-about`">Beginnings</label>
   <label class="flex items-center gap-2"
@@ -62,15 +61,14 @@ const id = useId()
       :id="`${id}-about`"
       type="checkbox"
       :checked="block.about"
-      @change="store.update(block.id, { about: ($event.target as HTMLInputElement).checked })"
+      @change="change({ about: ($event.target as HTMLInputElement).checked })"
     />shown under the titles</label
   >
   <div v-if="block.url" class="col-span-2 space-y-1.5" aria-live="polite">
     <p v-if="told?.problem" class="text-bad-600">{{ told.problem }}</p>
     <p v-else-if="told?.waits" class="muted">The feed is being read…</p>
     <p v-else-if="told?.readAt" class="muted">
-      {{ several(told.entries.length, 'entry', 'entries') }}, read
-      {{ times.dayAndTime(told.readAt) }}.
+      {{ several(told.entries.length, 'entry', 'entries') }}, read {{ dayAndTime(told.readAt) }}.
       {{ isNew ? 'The letter shows older ones.' : 'The letter shows the newest.' }}
     </p>
     <div class="flex gap-2">

@@ -104,7 +104,7 @@ function nameOf(block: Block) {
 </script>
 
 <template>
-  <div class="outline-row">
+  <div class="outline-row [contain-intrinsic-size:auto_30px] [content-visibility:auto]">
     <div v-if="row.columns.length > 1" class="flex items-center gap-2 px-3 py-[5px]">
       <Columns2 :size="14" class="flex-none text-ink-500" aria-hidden="true" /><span
         class="truncate"
