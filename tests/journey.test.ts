@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { expect, test } from 'vitest'
-import { one, q } from '../database'
+import { one, q, run } from '../database'
 import { updateAccount } from '../database/account'
 import { mailingById, recountTotals, totalsOf } from '../database/mailings'
 import { demoInBrowser } from './demo-in-browser'
@@ -260,6 +260,11 @@ test('4. Dispatch says exactly how many, and goes out at its time when the clock
 
 test('5. It is paused, resumed, and comes to an end', async () => {
   updateAccount(satchel.db, { pace_per_minute: 240 })
+  // To everybody at once, so that there are enough to pause in the middle of.
+  run(
+    satchel.db,
+    q.updateTable('mailings').set({ plan: '{}' }).where('name', '=', 'Winter workshop'),
+  )
   await page().getByRole('link', { name: 'Mail', exact: true }).click()
   await page()
     .getByRole('link', { name: /Winter workshop/ })
