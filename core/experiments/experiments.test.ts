@@ -60,7 +60,7 @@ test('variants are of equal size, and everybody is in one', () => {
 })
 
 test.each([
-  // Fleiss, Levin and Paik (2003), table A.4, less its correction for continuity
+  // Sizes as they are published for 5% two-sided and 80%, without a correction for continuity
   [0.1, 0.15, 686],
   [0.2, 0.3, 294],
   [0.5, 0.6, 388],

@@ -7,7 +7,7 @@ const Z_POWER = 0.841621
 
 /**
  * The smallest rise above a rate that a test of two groups of `n` would show: two-sided at 5%, in 80% of cases
- * (Fleiss, Levin and Paik 2003, formula 4.14 without correction). A share; null where no rise can show.
+ * (Fleiss, Levin and Paik 2003, chapter 4, without a correction for continuity). A share; null where no rise can show.
  */
 export function smallestDifference(n: number, rate: number): number | null {
   if (n < 2) return null
