@@ -1,13 +1,13 @@
 import type { Generated } from 'kysely'
 import type { SubscriptionState } from '../core/people'
-import type { RecipientState } from '../core/delivery'
 import type { LetterTables } from './schema-letters'
+import type { MailingTables } from './schema-mailings'
 
 /**
  * Every table, as Kysely sees it. Times are UTC milliseconds; columns named in the singular of a
  * table with `_id` refer to it; JSON is kept as text.
  */
-export interface Schema extends LetterTables {
+export interface Schema extends LetterTables, MailingTables {
   account: {
     id: number
     name: string
@@ -229,82 +229,6 @@ export interface Schema extends LetterTables {
   }
   notes: { id: Generated<number>; person_id: number; at: number; by_name: string; text: string }
   erased: { hash: string; at: number }
-  mailings: {
-    id: Generated<number>
-    name: string
-    state: MailingState
-    list_id: number | null
-    rule: string | null
-    letter_id: number
-    scheduled_at: number | null
-    started_at: number | null
-    finished_at: number | null
-    /** By whom: somebody, the proof, or a line that a tier broke. */
-    held_by: 'hand' | 'proof' | 'line' | null
-    held_note: string | null
-    /** Why nothing goes out just now though it should: the mail server does not answer. */
-    waiting_note: string | null
-    created_at: number
-    /** JSON: how it goes out; see `DispatchPlan`. */
-    plan: Generated<string>
-    /** The variant that the rest gets, since when and by whom it was decided. */
-    winner: number | null
-    decided_at: number | null
-    decided_by: string | null
-    /** JSON: blockers that the owner lets pass, with the reason; see `Overruling`. */
-    overruled: string | null
-  }
-  mailing_parts: {
-    mailing_id: number
-    no: number
-    kind: string
-    /** 1: somebody has looked at the line that held it, and lets it go on. */
-    released: Generated<number>
-    begun_at: number | null
-  }
-  mailing_variants: {
-    mailing_id: number
-    no: number
-    letter_id: number
-    sender_name: string
-    hour: number | null
-  }
-  holdouts: { mailing_id: number; person_id: number; at: number }
-  mailing_links: { mailing_id: number; no: number; url: string; block_id: string; words: string }
-  recipients: {
-    mailing_id: number
-    person_id: number
-    state: RecipientState
-    at: number
-    due: number
-    attempts: Generated<number>
-    first_attempt_at: number | null
-    engine: string | null
-    answer: string | null
-    accepted_at: number | null
-    opened_at: number | null
-    clicked_at: number | null
-    left_at: number | null
-    machine_at: number | null
-    scanner_at: number | null
-    variant: number | null
-    part: number | null
-  }
-  mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
-  mailing_hours: { mailing_id: number; hour: number; opens: number; clicks: number }
-  agents: { id: Generated<number>; text: string }
-  acts: {
-    id: Generated<number>
-    mailing_id: number
-    person_id: number
-    kind: 'open' | 'click'
-    link: number | null
-    at: number
-    agent_id: number
-    method: string
-    /** Null until the engine has judged it. */
-    verdict: 'human' | 'machine' | null
-  }
   reports: {
     id: Generated<number>
     raw: string
@@ -353,5 +277,4 @@ export type ImportState =
   | 'cancelled'
   | 'undoing'
   | 'undone'
-export type MailingState = 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
-export type ActTotal = 'opened' | 'clicked' | 'left_list' | 'machine_opened' | 'scanner_clicked'
+export type { ActTotal, MailingState } from './schema-mailings'

@@ -136,6 +136,8 @@ test('a test is decided by hand', async () => {
     const totals = totalsOf(satchel.db, id)
     return !!totals && totals.accepted > 0 && totals.queued + totals.claimed === 0
   })
+  // Though the queue is empty, the rest can still be cancelled.
+  await page().getByRole('button', { name: 'Cancel the rest' }).waitFor()
   await page().getByRole('button', { name: 'Variant B' }).click()
   await seen(/The rest gets B, decided/)
   const rest = () => recipients(id).filter(({ part }) => part === 1)
@@ -168,6 +170,9 @@ test('the keenest go first; a bad provider stops what follows until somebody let
   await visitor.expectAccessible()
   const before = recipients(id).length
   expect(mailingById(satchel.db, id)).toMatchObject({ state: 'held', held_by: 'line' })
+  await page().goto(satchel.url)
+  await seen('“Wide” stopped by itself')
+  await page().goBack()
   await page().getByRole('button', { name: 'Resume' }).click()
   await until('the next tier follows', () => recipients(id).length > before)
 })

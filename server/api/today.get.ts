@@ -38,6 +38,7 @@ export default defineEventHandler(() => {
         kind: 'held' as const,
         mailing: shown(mailing),
         by: mailing.held_by,
+        note: mailing.held_note,
         blockers:
           mailing.held_by === 'proof'
             ? blockersOf(proofMailing(db, mailing, now)).map((mark) => mark.title)

@@ -32,6 +32,7 @@ const leader = computed(() => props.test.variants[props.test.leader]!)
 const points = (share: number) => `${share >= 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)}`
 const verdict = computed(() => {
   const { test } = props
+  if (test.variants.every(({ value }) => value === 0)) return 'Nothing to tell them apart yet.'
   const sure = percent(leader.value.best)
   const lead = test.clear
     ? `${leader.value.name} is the best with a probability of ${sure}.`

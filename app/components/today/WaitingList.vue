@@ -22,8 +22,8 @@ const items = computed(() =>
           : {
               key: `h${one.mailing.id}`,
               level: 'caution' as const,
-              title: `“${one.mailing.name}” is paused`,
-              detail: `${count(one.mailing.delivered)} of ${count(one.mailing.recipients)} have it. The rest waits until you resume it.`,
+              title: `“${one.mailing.name}” ${one.by === 'line' ? 'stopped by itself' : 'is paused'}`,
+              detail: `${one.by === 'line' ? `${one.note ?? ''} ` : ''}${count(one.mailing.delivered)} of ${count(one.mailing.recipients)} have it. The rest waits until you resume it.`,
               label: 'Open dispatch',
               to: `/mail/${one.mailing.id}/dispatch`,
             }

@@ -12,7 +12,13 @@ export interface SheetMailing {
 
 /** Something that waits for the user. */
 export type Waiting =
-  | { kind: 'held'; mailing: SheetMailing; by: string | null; blockers: string[] }
+  | {
+      kind: 'held'
+      mailing: SheetMailing
+      by: string | null
+      note: string | null
+      blockers: string[]
+    }
   | { kind: 'bounces'; domain: string; rate: number; bounced: number; tried: number }
   | { kind: 'stuck'; mailing: SheetMailing; note: string | null }
   | { kind: 'uncertain'; mailing: { id: number; name: string }; count: number }

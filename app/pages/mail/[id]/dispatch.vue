@@ -20,6 +20,11 @@ onMounted(
 )
 
 const plan = usePlan()
+/** Whether somebody may still get it later: the rest of a test, or the next tier. */
+const unbegun = computed(() => !!plan.answer.value?.parts.some(({ begunAt }) => begunAt === null))
+const canCancel = computed(
+  () => mailing.value.state !== 'sent' && (waiting.value > 0 || unbegun.value),
+)
 const lacks = computed(() => plan.answer.value?.problems ?? [])
 const minutes = computed(() => {
   const paces = [plan.plan.value.perMinute, mailing.value.pace].filter((one) => one !== null)
@@ -219,7 +224,7 @@ async function dispatch() {
             >
               Resume
             </button>
-            <button v-if="waiting > 0" class="btn btn-sm btn-bad" @click="asking = 'cancel'">
+            <button v-if="canCancel" class="btn btn-sm btn-bad" @click="asking = 'cancel'">
               Cancel the rest
             </button>
           </span>
@@ -262,8 +267,9 @@ async function dispatch() {
     <p v-if="fault" class="fault mt-3" role="alert">{{ fault }}</p>
     <BaseDialog :open="asking === 'cancel'" title="Cancel the rest?" @close="asking = null">
       <p>
-        {{ people(waiting) }} will not get this mailing. {{ count(handed) }} have it already; that
-        can’t be undone.
+        <template v-if="waiting">{{ people(waiting) }} in the queue will not get it.</template>
+        <template v-if="unbegun"> The parts that have not begun never will.</template>
+        {{ count(handed) }} have it already; that can’t be undone.
       </p>
       <template #actions
         ><button class="btn" @click="asking = null">Go on sending</button
