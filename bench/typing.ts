@@ -13,8 +13,9 @@ const KEYS = 300
 const PAUSE = 70
 
 /**
- * What a key costs in a letter of 120 blocks, at the 95th percentile, against 16 ms: from the key to the end of all
- * that follows from it in the page, with styles and layout reckoned.
+ * What the page does for a key in a letter of 120 blocks, at the 95th percentile, against 16 ms, the time of a frame:
+ * from the key to the end of all scripts that follow from it, with styles and layout reckoned. `busy` is how long the
+ * page's thread works in all, with the browser's painting (here without a graphics card) and what comes frames later.
  */
 export const typing: Measure = {
   name: 'typing',
@@ -35,12 +36,17 @@ export const typing: Measure = {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
       await page.goto(satchel.enterUrl)
       await page.goto(`${satchel.url}/mail/${id}/letter`)
-      const times = (await typed(page)).sort((a, b) => a - b)
-      const at = (share: number) => times[Math.floor(times.length * share)]!
+      const { handled, busy } = await typed(page)
       return {
-        ours: at(0.95),
+        ours: at(handled, 0.95),
         reference: 16,
-        notes: { median: at(0.5), worst: times.at(-1)!, blocks: blocksOf(letter.document).length },
+        notes: {
+          median: at(handled, 0.5),
+          worst: at(handled, 1),
+          'busy, median': at(busy, 0.5),
+          'busy, 95%': at(busy, 0.95),
+          blocks: blocksOf(letter.document).length,
+        },
       }
     } finally {
       await browser.close()
@@ -49,33 +55,45 @@ export const typing: Measure = {
   },
 }
 
-/** Types in the middle of the letter; what each key took, ms. */
-async function typed(page: Page): Promise<number[]> {
+const at = (times: number[], share: number) =>
+  times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!
+
+/** Types in the middle of the letter; for each key, ms. */
+async function typed(page: Page): Promise<{ handled: number[]; busy: number[] }> {
   await page.locator(`[data-block="b${BLOCKS / 2}"] .paper-text`).click()
   await page.keyboard.press('End')
   await page.evaluate(() => {
     const keys: number[] = []
     Object.assign(window, { keys })
+    let began = 0
+    addEventListener('keydown', () => (began = performance.now()), true)
     addEventListener(
-      'keydown',
-      () => {
-        const began = performance.now()
-        const after = new MessageChannel()
-        after.port1.onmessage = () => {
-          void document.body.offsetHeight
-          keys.push(performance.now() - began)
-        }
-        after.port2.postMessage(0)
+      'input',
+      async () => {
+        // The editor hears of the change in a microtask, the page is redrawn in another: this comes after all of them.
+        for (let i = 0; i < 50; i++) await null
+        void document.body.offsetHeight
+        keys.push(performance.now() - began)
       },
       true,
     )
   })
+  const devtools = await page.context().newCDPSession(page)
+  await devtools.send('Performance.enable')
+  const taskMs = async () => {
+    const { metrics } = await devtools.send('Performance.getMetrics')
+    return 1000 * metrics.find(({ name }) => name === 'TaskDuration')!.value
+  }
+  const busy: number[] = []
   const text = 'the wind is back and so are we '
   for (let i = 0; i < KEYS; i++) {
+    const before = await taskMs()
     await page.keyboard.press(text[i % text.length]! === ' ' ? 'Space' : text[i % text.length]!)
     await page.waitForTimeout(PAUSE)
+    busy.push((await taskMs()) - before)
   }
-  return page.evaluate(() => (window as unknown as { keys: number[] }).keys)
+  const handled = await page.evaluate(() => (window as unknown as { keys: number[] }).keys)
+  return { handled, busy }
 }
 
 /** Every second block a text, between them headings, buttons and lines. */

@@ -172,6 +172,36 @@ test('what is pasted from a word processor keeps its structure and drops its clu
   expect(JSON.stringify(letter(latest()))).not.toMatch(/Mso|script|red/)
 })
 
+test('a text takes the caret where it is pressed or tabbed into, and is an editor only then', async () => {
+  const editors = () => page().locator('.paper-text.ProseMirror').count()
+  await insert('heading')
+  await block('heading').first().locator('.paper-text:focus').waitFor()
+  await page().keyboard.type('Wind and weather')
+  await page().locator('#subject').click()
+  await page().mouse.move(5, 5)
+  await until('nobody writes', async () => (await editors()) === 0)
+  const still = block('heading').first().locator('.paper-text')
+  expect(await still.innerText()).toBe('Wind and weather')
+  // Where no pointer came over it before, as on a screen that is touched.
+  const box = (await still.boundingBox())!
+  await still.dispatchEvent('mousedown', { clientX: box.x + 2, clientY: box.y + box.height / 2 })
+  await block('heading').first().locator('.paper-text:focus').waitFor()
+  await page().keyboard.type('High ')
+  expect(await block('heading').first().locator('.paper-text').innerText()).toBe(
+    'High Wind and weather',
+  )
+  await block('text').first().locator('.paper-text').focus()
+  await block('text').first().locator('.paper-text.ProseMirror:focus').waitFor()
+  await page().keyboard.type('First words. ')
+  const made = latest()
+  await until('both are saved', () => {
+    const words = JSON.stringify(letter(made))
+    return words.includes('High Wind and weather') && words.includes('First words. ')
+  })
+  await page().mouse.move(5, 5)
+  expect(await editors()).toBe(1)
+})
+
 test('pictures are brought, named, cut, and shown in the width that a letter needs', async () => {
   await page().goto(`${satchel.url}/mail/pictures`)
   await seen('storm-front.png')

@@ -1,5 +1,5 @@
 import type { Ref } from 'vue'
-import { blocksOf, findBlock, rowOfBlock, type Letter } from '~~/core/letters'
+import { blocksOf, findBlock, rowOfBlock, type Block, type Letter, type Row } from '~~/core/letters'
 
 /** Which blocks of a letter are chosen: one, and others besides, by Shift or Ctrl. */
 export function useChoice(letter: Ref<Letter | null>) {
@@ -12,6 +12,18 @@ export function useChoice(letter: Ref<Letter | null>) {
   const chosenRow = computed(() =>
     letter.value && chosen.value ? (rowOfBlock(letter.value.document, chosen.value) ?? null) : null,
   )
+
+  // As they were while only words change: what shows the rest of them is not drawn again at every key.
+  const settledBlock = computed<Block | null>((before) =>
+    settled(before, chosenBlock.value, ['text']),
+  )
+  const settledRow = computed<Row | null>((before) => {
+    const now = chosenRow.value
+    const parts = ({ columns }: Row) =>
+      columns.map(({ share, blocks }) => [share, ...blocks.map(({ id }) => id)].join()).join(';')
+    if (!before || !now || parts(before) !== parts(now)) return now
+    return settled(before, now, ['columns'])
+  })
 
   watch(chosen, () => (also.value = []), { flush: 'sync' })
 
@@ -34,5 +46,19 @@ export function useChoice(letter: Ref<Letter | null>) {
   }
 
   const all = computed(() => (chosen.value ? [chosen.value, ...also.value] : []))
-  return { chosen, also, all, chosenBlock, chosenRow, choose }
+  return { chosen, also, all, chosenBlock, chosenRow, settledBlock, settledRow, choose }
+}
+
+/** `before`, where `now` differs from it at most in these properties; else `now`. */
+function settled<T extends object>(
+  before: T | null | undefined,
+  now: T | null,
+  but: string[],
+): T | null {
+  if (!before || !now) return now
+  const keys = new Set([...Object.keys(before), ...Object.keys(now)])
+  const differs = [...keys].some(
+    (key) => !but.includes(key) && before[key as keyof T] !== now[key as keyof T],
+  )
+  return differs ? now : before
 }

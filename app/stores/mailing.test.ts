@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { blocksOf, emptyLetter, startingLetter } from '~~/core/letters'
+import { richText } from '~~/core/letters/rich-text'
 import { madeUpServer, settled } from '../made-up'
 import { useMailing } from './mailing'
 
@@ -94,6 +95,22 @@ test('blocks are inserted, changed, copied, moved and removed, and each can be u
   expect(store.chosen).toBeNull()
   for (let i = 0; i < 6; i++) store.undo()
   expect(store.letter).toEqual({ subject: '', previewText: '', document: emptyLetter().document })
+})
+
+test('settings are those of the chosen block and row, the same ones while only words change', async () => {
+  const store = await opened()
+  store.insert(0, 'heading')
+  const { settledBlock, settledRow } = store
+  store.update(store.chosen!, { text: richText('Wind') })
+  expect(store.chosenBlock).toMatchObject({ text: richText('Wind') })
+  expect(store.settledBlock).toBe(settledBlock)
+  expect(store.settledRow).toBe(settledRow)
+  store.update(store.chosen!, { level: 2 })
+  expect(store.settledBlock).toMatchObject({ level: 2, text: richText('Wind') })
+  store.setColumns(store.chosenRow!.id, 2)
+  expect(store.settledRow!.columns).toHaveLength(2)
+  store.undo()
+  expect(store.settledRow!.columns).toHaveLength(1)
 })
 
 test('a change is saved by itself, once, half a second after the last key', async () => {

@@ -42,6 +42,8 @@ export const useMailing = defineStore('mailing', () => {
     () => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0,
   )
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
+  const subject = computed(() => letter.value?.subject ?? '')
+  const isOpen = computed(() => mailing.value !== null && letter.value !== null)
   const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
 
   async function open(id: number) {
@@ -161,7 +163,7 @@ export const useMailing = defineStore('mailing', () => {
     if (!together) past.value = [...past.value.slice(-199), letter.value]
     lastKind = kind
     lastAt = Date.now()
-    future.value = []
+    if (future.value.length) future.value = []
     letter.value = next
     saveSoon()
   }
@@ -254,6 +256,8 @@ export const useMailing = defineStore('mailing', () => {
     future,
     blockers,
     eligible,
+    subject,
+    isOpen,
     look,
     letterStyle,
     canChange,

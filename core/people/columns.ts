@@ -74,10 +74,11 @@ function addressColumn(header: readonly string[], values: readonly string[][]): 
   let best = -1
   let most = 0
   values.forEach((cells, column) => {
-    const good = cells.filter((cell) => checkAddress(cell).ok).length
-    const named = headers.address.test(plainName(header[column]!)) ? 1.5 : 1
-    const score = cells.length ? (good / cells.length) * named : 0
-    if (score > most && good / cells.length >= 0.5) [best, most] = [column, score]
+    const good = cells.length ? share(cells, (cell) => checkAddress(cell).ok) : 0
+    const named = headers.address.test(plainName(header[column]!))
+    const score = named ? good * 1.5 : good
+    // A column that is called so may be mostly wrong: its rows are refused one by one.
+    if (score > most && (named || good >= 0.5)) [best, most] = [column, score]
   })
   return best
 }

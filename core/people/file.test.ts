@@ -57,6 +57,17 @@ test('the club sheet is understood column by column', () => {
   expect(file.plans[7]!.separator).toBe(',')
 })
 
+test('a column that is called so holds the addresses, however few of them are good', () => {
+  const text = 'mail,town\na@inkpost.example,Orrin\nnobody,Orrin\nnone,Orrin\n-,Orrin\n'
+  expect(targets(understood(new TextEncoder().encode(text)))).toEqual(['address', 'town'])
+  const unnamed = understandFile(
+    new TextEncoder().encode(text.replace('mail', 'who')),
+    text.length,
+    known,
+  )
+  expect(unnamed).toMatchObject({ problem: 'no-address' })
+})
+
 test('the rows of the club sheet that are refused or doubtful are those that should be', () => {
   const file = understood(read('club-sheet.csv'))
   const kinds = kindsOf(file)

@@ -72,7 +72,7 @@ const button = computed(() => ({
         textAlign: block.align,
       }"
     >
-      <TextEditor
+      <TextInPlace
         :text="block.text"
         label="Heading"
         single-line
@@ -82,7 +82,7 @@ const button = computed(() => ({
       />
     </div>
     <div v-else-if="block.kind === 'text'" class="py-1.5">
-      <TextEditor
+      <TextInPlace
         :text="block.text"
         label="Text"
         :chosen="chosen"
@@ -95,7 +95,7 @@ const button = computed(() => ({
       class="my-2.5 border-l-[3px] pl-4"
       :style="{ borderColor: style.accent }"
     >
-      <TextEditor
+      <TextInPlace
         :text="block.text"
         label="Quote"
         :chosen="chosen"
@@ -260,7 +260,7 @@ const button = computed(() => ({
       </p>
     </div>
     <div v-else class="pt-5 pb-6 text-[12px] leading-normal text-[#5b6459]">
-      <TextEditor
+      <TextInPlace
         :text="block.text"
         label="Footer"
         :chosen="chosen"

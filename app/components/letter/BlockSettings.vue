@@ -5,8 +5,8 @@ import { blockNames, safeLink } from '~~/core/letters'
 const store = useMailing()
 const presence = usePresence()
 const held = computed(() => (store.chosen ? presence.whoIsIn(store.chosen) : undefined))
-const block = computed(() => (held.value ? null : store.chosenBlock))
-const row = computed(() => store.chosenRow)
+const block = computed(() => (held.value ? null : store.settledBlock))
+const row = computed(() => store.settledRow)
 /** "Everyone else" needs a block with a rule before it in the same column. */
 const canBeRest = computed(() => {
   const column = row.value?.columns.find(({ blocks }) =>

@@ -63,13 +63,14 @@ function left(event: FocusEvent) {
   <div class="group relative z-10 h-0" style="font-family: var(--font-ui)">
     <div
       class="pointer-events-none absolute inset-x-9 top-0 border-t-2 border-dashed border-brass-500"
-      :class="
-        open ? 'opacity-100' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'
-      "
+      :class="!open && 'invisible group-focus-within:visible group-hover:visible'"
     />
     <button
       class="absolute left-1/2 -mt-3 -ml-3 h-6 w-6 rounded-full bg-brass-600 text-[15px] leading-6 text-white"
-      :class="open ? 'opacity-100' : 'opacity-0 group-hover:opacity-100 focus:opacity-100'"
+      :class="
+        !open &&
+        'not-group-hover:not-focus:bg-transparent not-group-hover:not-focus:text-transparent'
+      "
       :aria-label="label ?? 'Insert a block here'"
       @click="emit('open')"
     >

@@ -4,15 +4,20 @@ import type { Row } from '~~/core/letters'
 
 /** The letter's structure: drag to reorder, press to choose. */
 const store = useMailing()
+const shown = useCalm(() => store.letter!.document.rows)
 const rows = computed({
-  get: () => store.letter!.document.rows,
-  set: (next: Row[]) => store.setRows(next),
+  get: () => shown.value,
+  set: (next: Row[]) => {
+    const asWritten = new Map(store.letter!.document.rows.map((row) => [row.id, row]))
+    store.setRows(next.map((row) => asWritten.get(row.id) ?? row))
+  },
 })
 </script>
 
 <template>
+  <!-- Isolated, and its rows placed, so that the browser keeps it as it is painted while one writes. -->
   <nav
-    class="min-h-0 overflow-auto border-r border-line bg-sheet py-2.5 text-[12.5px]"
+    class="isolate min-h-0 overflow-x-hidden overflow-y-auto border-r border-line bg-sheet py-2.5 text-[12.5px]"
     aria-label="Outline"
   >
     <div class="px-3 pb-1.5"><b>Outline</b></div>

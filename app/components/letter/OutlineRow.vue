@@ -23,6 +23,7 @@ import {
 } from '@lucide/vue'
 import {
   blockNames,
+  findBlock,
   isEmptyText,
   plainInline,
   readFillIn,
@@ -52,7 +53,8 @@ const icons = {
   html: CodeXml,
   footer: PanelBottom,
 }
-function setBlocks(column: number, blocks: Block[]) {
+function setBlocks(column: number, dragged: Block[]) {
+  const blocks = dragged.map((block) => findBlock(store.letter!.document, block.id) ?? block)
   store.setRows(
     store.letter!.document.rows.map((row) =>
       row.id === props.row.id
@@ -104,7 +106,7 @@ function nameOf(block: Block) {
 </script>
 
 <template>
-  <div class="outline-row [contain-intrinsic-size:auto_30px] [content-visibility:auto]">
+  <div class="outline-row relative">
     <div v-if="row.columns.length > 1" class="flex items-center gap-2 px-3 py-[5px]">
       <Columns2 :size="14" class="flex-none text-ink-500" aria-hidden="true" /><span
         class="truncate"
@@ -144,7 +146,7 @@ function nameOf(block: Block) {
           :size="14"
           class="flex-none text-ink-500"
           aria-hidden="true"
-        /><span class="truncate">{{ nameOf(block) }}</span
+        /><span class="whitespace-nowrap">{{ nameOf(block) }}</span
         ><span
           v-if="shownTo(row.columns.length === 1 && row.shownTo ? row : block)"
           class="tag ml-auto"

@@ -60,7 +60,7 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
     @stamp="(stamp) => (store.insertStamp(index, stamp), emit('open', null))"
   />
   <div
-    class="[contain-intrinsic-size:auto_120px] [content-visibility:auto] [overflow-clip-margin:24px]"
+    class="isolate"
     :style="rowLook(row)"
     :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
   >

@@ -3,7 +3,7 @@ import { hasFooter, MOST_COLUMNS } from '~~/core/letters'
 
 /** The settings of the row in which the chosen block stands. */
 const store = useMailing()
-const row = computed(() => store.chosenRow)
+const row = computed(() => store.settledRow)
 // Apart, so that the settings are not drawn again as one writes.
 const style = computed(() => row.value?.style)
 const levels = computed(() => [

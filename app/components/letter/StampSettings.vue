@@ -4,9 +4,10 @@ import { hasFooter } from '~~/core/letters'
 /** The stamp that the chosen row is linked to, or a way to keep the row as one. */
 const store = useMailing()
 const stamps = useStamps()
-const row = computed(() => store.chosenRow)
+const row = computed(() => store.settledRow)
 const stamp = computed(() => stamps.stampOf(row.value))
-const differs = computed(() => row.value !== null && stamps.differs(row.value))
+const calmRow = useCalm(() => store.chosenRow)
+const differs = computed(() => calmRow.value !== null && stamps.differs(calmRow.value))
 const others = computed(
   () => stamp.value?.usedIn.filter(({ id, follows }) => follows && id !== store.mailing!.id) ?? [],
 )
@@ -18,9 +19,9 @@ watch(
   () => (naming.value = false),
 )
 async function keep() {
-  if (!row.value || !name.value.trim()) return
+  if (!store.chosenRow || !name.value.trim()) return
   busy.value = true
-  if (await stamps.keep(name.value.trim(), row.value)) {
+  if (await stamps.keep(name.value.trim(), store.chosenRow!)) {
     naming.value = false
     name.value = ''
   }
@@ -28,7 +29,7 @@ async function keep() {
 }
 async function spread() {
   busy.value = true
-  await stamps.spread(row.value!)
+  await stamps.spread(store.chosenRow!)
   busy.value = false
 }
 const id = useId()
@@ -56,7 +57,7 @@ const id = useId()
           <button class="btn btn-sm btn-go" :disabled="busy" @click="spread">
             Change it everywhere
           </button>
-          <button class="btn btn-sm" @click="stamps.takeBack(row)">Take back</button>
+          <button class="btn btn-sm" @click="stamps.takeBack(store.chosenRow!)">Take back</button>
         </div>
       </template>
       <button class="btn btn-sm mt-2" @click="stamps.detach(row)">Detach</button>

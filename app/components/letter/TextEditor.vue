@@ -1,18 +1,17 @@
 <script setup lang="ts">
-import { EditorContent, useEditor } from '@tiptap/vue-3'
-import StarterKit from '@tiptap/starter-kit'
+import { EditorContent, useEditor, type Editor } from '@tiptap/vue-3'
 import { isEmptyText, type RichText } from '~~/core/letters'
 import { isPrompt } from '~~/core/letters/wording'
-import { FillInNode } from './fill-in-node'
 import { pasteClean } from './pasted'
-import { ParagraphAlign } from './text-align'
+import { textExtensions } from './text-schema'
 
-/** A text edited in place. What it holds is the letter's rich text, no more. */
+/** The editor of one text. `entered`: where in the window the writer came in, if they did. */
 const props = defineProps<{
   text: RichText
   label: string
   singleLine?: boolean
   chosen: boolean
+  entered: 'start' | { left: number; top: number } | null
 }>()
 const emit = defineEmits<{ change: [text: RichText]; slash: [] }>()
 const store = useMailing()
@@ -21,20 +20,7 @@ let given = JSON.stringify(props.text)
 
 const editor = useEditor({
   content: props.text,
-  extensions: [
-    StarterKit.configure({
-      heading: false,
-      codeBlock: false,
-      blockquote: false,
-      horizontalRule: false,
-      code: false,
-      undoRedo: false,
-      trailingNode: false,
-      link: { openOnClick: false, autolink: true },
-    }),
-    FillInNode,
-    ParagraphAlign,
-  ],
+  extensions: textExtensions,
   editorProps: {
     attributes: () => ({
       class: `paper-text ${props.singleLine ? 'one-line' : ''}`,
@@ -42,6 +28,12 @@ const editor = useEditor({
       role: 'textbox',
       'aria-multiline': String(!props.singleLine),
     }),
+    // While the caret is in sight there is nothing to reckon about all that it stands in.
+    handleScrollToSelection: (view) => {
+      const sight = view.dom.closest('.overflow-auto')?.getBoundingClientRect()
+      const caret = view.coordsAtPos(view.state.selection.head)
+      return !!sight && caret.top >= sight.top && caret.bottom <= sight.bottom
+    },
     handlePaste: (view, event) => pasteClean(view, event, !!props.singleLine),
     handleKeyDown: (_, event) => {
       if (event.key === '/' && empty()) {
@@ -62,6 +54,15 @@ const editor = useEditor({
     emit('change', text)
   },
 })
+/** The caret goes where the writer pressed, as soon as the text stands on the paper. */
+async function takeIn(mine: Editor) {
+  await nextTick()
+  await nextTick()
+  const { entered } = props
+  if (!entered || mine.isDestroyed) return
+  mine.commands.focus(entered === 'start' ? 'start' : mine.view.posAtCoords(entered)?.pos)
+}
+watch(editor, (mine) => mine && takeIn(mine))
 // The tools for the chosen text stand beside the paper.
 watch(
   () => [props.chosen, editor.value] as const,
@@ -83,12 +84,5 @@ watch(
 </script>
 
 <template>
-  <div class="relative">
-    <EditorContent :editor="editor" />
-    <span
-      v-if="isEmptyText(text)"
-      class="pointer-events-none absolute top-0 left-0 font-normal text-ink-500"
-      >{{ label === 'Heading' ? 'Heading' : 'Write, or type / to insert a block' }}</span
-    >
-  </div>
+  <EditorContent :editor="editor" />
 </template>

@@ -18,7 +18,7 @@ const stages = computed(() => {
       name: 'Letter',
       path: 'letter',
       about: '',
-      state: store.letter?.subject.trim() ? 'ok' : 'open',
+      state: store.subject.trim() ? 'ok' : 'open',
     },
     {
       name: 'Proof',

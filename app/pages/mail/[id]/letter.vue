@@ -94,7 +94,7 @@ useKeys((event) => {
 </script>
 
 <template>
-  <div v-if="store.letter && store.mailing" class="flex h-full flex-col">
+  <div v-if="store.isOpen && store.mailing" class="flex h-full flex-col">
     <div
       class="flex flex-none items-center gap-3 border-b border-line bg-canvas-50 px-[18px] py-1.5 text-[12.5px]"
     >
