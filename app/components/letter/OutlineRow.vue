@@ -146,7 +146,7 @@ function nameOf(block: Block) {
           :size="14"
           class="flex-none text-ink-500"
           aria-hidden="true"
-        /><span class="whitespace-nowrap">{{ nameOf(block) }}</span
+        /><span class="truncate">{{ nameOf(block) }}</span
         ><span
           v-if="shownTo(row.columns.length === 1 && row.shownTo ? row : block)"
           class="tag ml-auto"
