@@ -69,6 +69,23 @@ export function goalCounts(db: Database, mailing: Pick<Mailing, 'id'>, goal: Goa
   return { mailed: one(db, raw(mailed))!, heldOut: one(db, raw(heldOut))! }
 }
 
+/** Who of the mailed reached the goal, and when they first did; those with a number after `after`, by it. */
+export function goalReachers(
+  db: Database,
+  mailing: Pick<Mailing, 'id'>,
+  goal: Goal,
+  after: number,
+  limit: number,
+) {
+  const reachers = sql<{ id: number; address: string; at: number }>`
+    select r.person_id as id, p.address as address, ${reachedAt(goal)} as at
+    from recipients as r join people as p on p.id = r.person_id
+    where r.mailing_id = ${mailing.id} and r.person_id > ${after}
+      and r.state in ('accepted', 'complained') and ${reached(goal)}
+    order by r.person_id limit ${limit}`
+  return all(db, raw(reachers))
+}
+
 /** What a mailing brought: orders, people who ordered, and money. Each order counts for one mailing only. */
 export function moneyOfMailing(db: Database, mailingId: number) {
   const brought = sql<{ orders: number; buyers: number; money: number }>`
@@ -116,16 +133,19 @@ const moneyOf = sql<number>`case when r.clicked_at is null then 0 else
   (select coalesce(sum(o.money), 0) from orders as o where ${isFor}) end`
 
 /** Whether somebody `r` did what the goal is within its days after the message came. */
-function reached({ is, what, days }: Goal) {
+const reached = (goal: Goal) => sql<SqlBool>`${reachedAt(goal)} is not null`
+
+/** When they first did. */
+function reachedAt({ is, what, days }: Goal) {
   const within = (at: string) =>
     sql`${sql.ref(at)} between r.accepted_at and r.accepted_at + ${days * DAY}`
   switch (is) {
     case 'order':
-      return sql<SqlBool>`exists (select 1 from orders as g where g.person_id = r.person_id and ${within('g.at')})`
+      return sql<number>`(select min(g.at) from orders as g where g.person_id = r.person_id and ${within('g.at')})`
     case 'event':
-      return sql<SqlBool>`exists (select 1 from events as g where g.person_id = r.person_id and g.name = ${what} and ${within('g.at')})`
+      return sql<number>`(select min(g.at) from events as g where g.person_id = r.person_id and g.name = ${what} and ${within('g.at')})`
     case 'link':
-      return sql<SqlBool>`exists (select 1 from acts as g
+      return sql<number>`(select min(g.at) from acts as g
         join mailing_links as l on l.mailing_id = g.mailing_id and l.no = g.link
         where g.kind = 'click' and g.mailing_id = r.mailing_id and g.person_id = r.person_id
           and g.verdict = 'human' and l.url = ${what} and ${within('g.at')})`

@@ -6,8 +6,12 @@ import { chosenPeople, valuesOf, type PeopleChoice } from './people'
 import { all, q, type Database } from './query'
 import { membersOf } from './segments'
 
-/** Whom to take out: the members of a rule, some by their ids, or those a table shows. */
-export type ExportChoice = { rule: Rule } | { ids: readonly number[] } | { shown: PeopleChoice }
+/** Whom to take out: the members of a rule, some by their ids, those a table shows, or who did something. */
+export type ExportChoice =
+  | { rule: Rule }
+  | { ids: readonly number[] }
+  | { shown: PeopleChoice }
+  | { active: { mailings: readonly number[]; since: number; until: number } }
 
 const BATCH = 2_000
 
@@ -61,6 +65,13 @@ export function* exportPeople(
 function chosenBy(db: Database, choice: ExportChoice, now: number): Expression<SqlBool> {
   if ('rule' in choice) return membersOf(db, choice.rule, now)
   if ('shown' in choice) return chosenPeople(choice.shown, sql`facts.person_id`)
+  if ('active' in choice) {
+    const { mailings, since, until } = choice.active
+    const then = (at: string) => sql`${sql.ref(at)} >= ${since} and ${sql.ref(at)} < ${until}`
+    return sql<SqlBool>`exists (select 1 from recipients as r where r.person_id = facts.person_id
+      and r.mailing_id in (select value from json_each(${JSON.stringify(mailings)}))
+      and (${then('r.opened_at')} or ${then('r.clicked_at')} or ${then('r.left_at')}))`
+  }
   // One list as JSON: SQLite takes no more than so many parameters.
   return sql<SqlBool>`facts.person_id in (select value from json_each(${JSON.stringify(choice.ids)}))`
 }

@@ -1,5 +1,6 @@
 import type { Generated } from 'kysely'
 import type { RecipientState } from '../core/delivery'
+import type { DataEvery, LeaveReason } from '../core/results'
 
 /** The tables of mailings: how they go out, to whom, and what those do. */
 export interface MailingTables {
@@ -66,6 +67,35 @@ export interface MailingTables {
   }
   mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
   mailing_hours: { mailing_id: number; hour: number; opens: number; clicks: number }
+  data_schedules: {
+    id: Generated<number>
+    /** JSON: what is taken out; see `DataChoice`. */
+    choice: string
+    every: DataEvery
+    mail_to: string | null
+    next_at: number
+    created_at: number
+  }
+  data_outs: {
+    id: Generated<number>
+    key: string
+    choice: string
+    schedule_id: number | null
+    mail_to: string | null
+    job_id: number | null
+    /** JSON: rows of each kind. */
+    counts: string | null
+    size: number | null
+    created_at: number
+    made_at: number | null
+  }
+  leave_reasons: {
+    mailing_id: number
+    person_id: number
+    reason: LeaveReason
+    words: Generated<string>
+    at: number
+  }
   agents: { id: Generated<number>; text: string }
   acts: {
     id: Generated<number>

@@ -254,7 +254,13 @@ export interface Schema extends LetterTables, MailingTables {
   jobs: {
     id: Generated<number>
     kind:
-      'import' | 'preview-import' | 'undo-import' | 'change-field' | 'order-field' | 'send-copies'
+      | 'import'
+      | 'preview-import'
+      | 'undo-import'
+      | 'change-field'
+      | 'order-field'
+      | 'send-copies'
+      | 'data-out'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

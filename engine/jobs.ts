@@ -1,6 +1,7 @@
 import { liveEngines } from '../database/heartbeat'
 import { finishJob, takeJob, type Job } from '../database/jobs'
 import { changeFieldJob } from './change-field'
+import { dataOutJob } from './data-out'
 import { orderFieldJob } from './order-field'
 import { DEAD_AFTER, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
@@ -11,6 +12,7 @@ const carryOut: Record<Job['kind'], JobWork> = {
   'change-field': changeFieldJob,
   'order-field': orderFieldJob,
   'send-copies': sendCopiesJob,
+  'data-out': dataOutJob,
 }
 
 /** Takes the next job and carries it out, or goes on with one that a dead engine left. */

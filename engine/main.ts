@@ -7,6 +7,7 @@ import { beat, engineStops } from '../database/heartbeat'
 import { advanceMailings } from './advance-mailings'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
+import { dataSchedules } from './data-schedules'
 import type { Engine, Work } from './engine'
 import { followSegments } from './follow-segments'
 import { runJobs } from './jobs'
@@ -78,6 +79,7 @@ await Promise.all([
   keepDoing('follow-segments', followSegments, 2_000),
   keepDoing('check-links', checkLinks, 300),
   keepDoing('read-feeds', readFeeds, 300),
+  keepDoing('data-schedules', dataSchedules, 1_000),
   keepDoing('clockwork', clockwork, 50),
 ])
 clearInterval(heart)

@@ -33,7 +33,10 @@ useKeys((event) => {
 
 <template>
   <div class="flex h-full">
-    <nav class="side w-[230px]" aria-label="Mailings that went out">
+    <nav class="side w-[230px]" aria-label="Results">
+      <NuxtLink to="/results/data" class="side-item border-b border-line" active-class="here"
+        >Data out</NuxtLink
+      >
       <NuxtLink
         v-for="row in sent"
         :key="row.id"
@@ -50,7 +53,10 @@ useKeys((event) => {
     </nav>
     <div class="min-w-0 flex-1 overflow-auto px-5 py-4">
       <NuxtPage />
-      <div v-if="mailings && !sent.length" class="mx-auto max-w-md pt-[12vh]">
+      <div
+        v-if="mailings && !sent.length && route.path === '/results'"
+        class="mx-auto max-w-md pt-[12vh]"
+      >
         <h1>No results yet</h1>
         <p class="muted mt-1">
           When a mailing has gone out, it will stand here how far people got with it, and when.

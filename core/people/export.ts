@@ -1,3 +1,4 @@
+import { csvRow } from './csv-row'
 import type { Field, FieldValue } from './fields'
 import { showFieldValue } from './fields'
 
@@ -103,20 +104,6 @@ function plain(person: ExportedPerson, columns: readonly ExportColumn[]) {
     else rest[key] = value
   }
   return { address: person.address, fields, ...rest }
-}
-
-/** One row of CSV (RFC 4180), with cells that a spreadsheet would run as a formula made harmless. */
-export function csvRow(cells: readonly string[]): string {
-  return `${cells.map((cell) => quoted(harmless(cell))).join(',')}\r\n`
-}
-
-/** A cell that begins like a formula gets an apostrophe before it; a plain number does not need one. */
-export function harmless(cell: string): string {
-  return /^[=+\-@\t\r]/.test(cell) && !/^[+-]?\d+([.,]\d+)?$/.test(cell) ? `'${cell}` : cell
-}
-
-function quoted(cell: string): string {
-  return /[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell
 }
 
 /** A vCard 4.0 (RFC 6350) with name, address, tags as categories and the other columns in a note. */

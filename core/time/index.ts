@@ -10,6 +10,7 @@ export {
   addDays,
   hourOf,
   nextHour,
+  sameHourAfter,
   timeLabel,
   localInputToTime,
   timeToLocalInput,

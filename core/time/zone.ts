@@ -48,3 +48,10 @@ export function localInputToTime(text: string, zone: string): number | null {
 export function timeToLocalInput(at: number, zone: string): string {
   return DateTime.fromMillis(at, { zone }).toFormat("yyyy-MM-dd'T'HH:mm")
 }
+
+/** The same hour on the clock a day, a week or a month later; a day that the month lacks is its last. */
+export function sameHourAfter(at: number, every: 'day' | 'week' | 'month', zone: string): number {
+  return DateTime.fromMillis(at, { zone })
+    .plus({ [every]: 1 })
+    .toMillis()
+}

@@ -6,6 +6,7 @@ import { letterHistory } from './0004-letter-history'
 import { comments } from './0005-comments'
 import { letterParts } from './0006-letter-parts'
 import { dispatch } from './0007-dispatch'
+import { dataOut } from './0008-data-out'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -16,6 +17,7 @@ export const migrations: readonly string[] = [
   comments,
   letterParts,
   dispatch,
+  dataOut,
 ]
 
 /**

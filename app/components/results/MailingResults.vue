@@ -69,9 +69,11 @@ const states: Record<string, string> = {
         </p>
       </div>
       <div class="flex items-center gap-3">
-        <StateMark :state="answer.mailing.state" /><NuxtLink :to="`/mail/${id}/letter`" class="btn"
-          >See the letter</NuxtLink
-        >
+        <StateMark :state="answer.mailing.state" /><NuxtLink
+          :to="{ path: '/results/data', query: { mailing: id } }"
+          class="btn"
+          >Take its data out</NuxtLink
+        ><NuxtLink :to="`/mail/${id}/letter`" class="btn">See the letter</NuxtLink>
       </div>
     </div>
     <div v-if="!results" class="sheet mt-4 p-8">

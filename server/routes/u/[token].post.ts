@@ -1,6 +1,8 @@
 import { readToken } from '~~/core/delivery'
+import { leaveReasons } from '~~/core/results'
 import { transact } from '~~/database'
 import { recordLeaving } from '~~/database/acts'
+import { tellWhyLeft } from '~~/database/leave-reasons'
 import { listById } from '~~/database/lists'
 import { mailingById } from '~~/database/mailings'
 import { changeSubscription } from '~~/database/subscriptions'
@@ -42,6 +44,16 @@ export default defineEventHandler(async (event) => {
       '<p>Nothing is lost. You will get the next one.</p>',
     )
   }
+  const reason = leaveReasons.find(({ key }) => key === form.get('why'))
+  if (reason) {
+    const words = (form.get('words') ?? '').trim().slice(0, 500)
+    tellWhyLeft(db, of.mailingId, of.personId, reason.key, words, clock())
+    return publicPage(
+      event,
+      'Thank you',
+      `<p>You have left ${escapeText(list.public_name)}, and nothing more comes.</p>`,
+    )
+  }
   const way = form.get('List-Unsubscribe') === 'One-Click' ? 'one-click' : 'unsubscribe page'
   transact(db, () => {
     const state = changeSubscription(
@@ -57,6 +69,17 @@ export default defineEventHandler(async (event) => {
   return publicPage(
     event,
     `You have left ${list.public_name}`,
-    `<p>${escapeText(account().name)} does not send it to you any more.</p><form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.public_name)}</button></form>`,
+    `<p>${escapeText(account().name)} does not send it to you any more.</p>${askWhy(token)}<form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.public_name)}</button></form>`,
   )
 })
+
+/** Whoever has left may say why; they need not. */
+function askWhy(token: string): string {
+  const reasons = leaveReasons
+    .map(
+      ({ key, name }) =>
+        `<label class="line"><input type="radio" name="why" value="${key}" required> ${name}</label>`,
+    )
+    .join('')
+  return `<form method="post" action="/u/${token}"><fieldset><legend>Would you say why?</legend>${reasons}<label class="line">In your words <input name="words" maxlength="500"></label></fieldset><button>Say why</button></form>`
+}

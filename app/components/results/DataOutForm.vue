@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { dataDays, dataKinds, type DataKind } from '~~/core/results'
+
+/** What data to take out of which mailings. */
+defineProps<{ mailings: { id: number; name: string }[] }>()
+const emit = defineEmits<{ asked: [] }>()
+const route = useRoute()
+const asked = Number(route.query.mailing)
+const mailing = ref<number | null>(Number.isSafeInteger(asked) && asked > 0 ? asked : null)
+const when = ref<string>('all')
+const from = ref('')
+const to = ref('')
+const every = ref('')
+const mailTo = ref('')
+const kept = useLocalStorage('data-out', {
+  kinds: dataKinds.map(({ key }) => key) as DataKind[],
+  unique: true,
+  active: true,
+  separator: ',',
+  quote: '"',
+})
+const quotes = ['"', "'"]
+const problems = ref<Record<string, string>>({})
+const busy = ref(false)
+async function take() {
+  busy.value = true
+  problems.value = {}
+  try {
+    await request('/api/data-out', {
+      method: 'POST',
+      body: {
+        ...kept.value,
+        mailings: mailing.value === null ? [] : [mailing.value],
+        days: /^\d+$/.test(when.value) ? Number(when.value) : null,
+        from: (when.value === 'between' && from.value) || null,
+        to: (when.value === 'between' && to.value) || null,
+        every: every.value || null,
+        mailTo: every.value ? mailTo.value : '',
+      },
+    })
+    emit('asked')
+  } catch (error) {
+    const { message, fields } = problemOf(error)
+    problems.value = { all: message, ...fields }
+  } finally {
+    busy.value = false
+  }
+}
+const id = useId()
+</script>
+
+<template>
+  <form class="sheet px-4 py-3" @submit.prevent="take">
+    <div class="grid grid-cols-[92px_1fr] items-center gap-x-3 gap-y-2">
+      <label :for="`${id}-which`">From</label>
+      <select :id="`${id}-which`" v-model="mailing" class="field field-sm">
+        <option :value="null">all mailings</option>
+        <option v-for="one in mailings" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <label :for="`${id}-when`">Time</label>
+      <select :id="`${id}-when`" v-model="when" class="field field-sm">
+        <option value="all">since the beginning</option>
+        <option v-for="n in dataDays" :key="n" :value="String(n)">
+          {{ n === 1 ? 'the last day' : `the last ${n} days` }}
+        </option>
+        <option value="between">between two days</option>
+      </select>
+      <template v-if="when === 'between'">
+        <label :for="`${id}-from`">First day</label>
+        <input :id="`${id}-from`" v-model="from" type="date" class="field field-sm" />
+        <label :for="`${id}-to`">Last day</label>
+        <input :id="`${id}-to`" v-model="to" type="date" class="field field-sm" />
+      </template>
+    </div>
+    <fieldset class="mt-3 border-t border-line-soft pt-2">
+      <legend class="sr-only">What</legend>
+      <label
+        v-for="kind in dataKinds"
+        :key="kind.key"
+        class="flex min-h-6 items-baseline gap-2 py-0.5"
+        ><input v-model="kept.kinds" type="checkbox" :value="kind.key" /><span
+          ><b class="font-[560]">{{ kind.name }}</b>
+          <span class="muted small">{{ kind.about }}</span></span
+        ></label
+      >
+    </fieldset>
+    <div
+      class="mt-2 grid grid-cols-[92px_1fr] items-center gap-x-3 gap-y-2 border-t border-line-soft pt-3"
+    >
+      <label :for="`${id}-unique`">Opens, clicks</label>
+      <select :id="`${id}-unique`" v-model="kept.unique" class="field field-sm">
+        <option :value="true">only each person’s first</option>
+        <option :value="false">all, machines’ too</option>
+      </select>
+      <label :for="`${id}-active`">People</label>
+      <select :id="`${id}-active`" v-model="kept.active" class="field field-sm">
+        <option :value="true">who opened, clicked or left then</option>
+        <option :value="false">everybody on file</option>
+      </select>
+      <label :for="`${id}-separator`">Separator</label>
+      <div class="flex items-center gap-2">
+        <select :id="`${id}-separator`" v-model="kept.separator" class="field field-sm">
+          <option value=",">comma</option>
+          <option value=";">semicolon</option>
+          <option :value="'\t'">tab</option>
+        </select>
+        <label :for="`${id}-quote`">Quote</label>
+        <select :id="`${id}-quote`" v-model="kept.quote" class="field field-sm">
+          <option v-for="one in quotes" :key="one" :value="one">{{ one }}</option>
+        </select>
+      </div>
+      <label :for="`${id}-every`">How often</label>
+      <select :id="`${id}-every`" v-model="every" class="field field-sm">
+        <option value="">once, now</option>
+        <option value="day">every day from now on</option>
+        <option value="week">every week from now on</option>
+        <option value="month">every month from now on</option>
+      </select>
+      <template v-if="every">
+        <label :for="`${id}-mail`">Link by mail</label>
+        <input
+          :id="`${id}-mail`"
+          v-model="mailTo"
+          type="email"
+          class="field field-sm"
+          placeholder="to nobody; it stands here"
+        />
+      </template>
+    </div>
+    <p v-if="problems.all" class="fault small mt-2" role="alert">{{ problems.all }}</p>
+    <button class="btn btn-go mt-3 w-full justify-center" :disabled="busy">
+      {{ every ? 'Set the schedule' : 'Take it out' }}
+    </button>
+  </form>
+</template>

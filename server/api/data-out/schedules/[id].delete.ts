@@ -1,0 +1,7 @@
+import { removeDataSchedule } from '~~/database/data-outs'
+
+/** Ends a schedule; what it made stays. */
+export default defineEventHandler((event) => {
+  if (!removeDataSchedule(satchel().db, idOf(event))) throw notFound('This schedule is gone.')
+  return {}
+})

@@ -1,0 +1,68 @@
+import { readFileSync } from 'node:fs'
+import { strFromU8, unzipSync } from 'fflate'
+import { expect, test } from 'vitest'
+import { dataOutById, listDataOuts } from '../database/data-outs'
+import { one, q } from '../database'
+import { totalsOf } from '../database/mailings'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+
+/** What came of mailings: taken out, looked at by parts, and led back to people. */
+const { satchel, visitor, page, seen } = demoInBrowser(900)
+const idOf = (name: string) =>
+  one(satchel.db, q.selectFrom('mailings').select('id').where('name', '=', name))!.id
+
+test('the data of a mailing comes out as a ZIP whose counts are those of the page', async () => {
+  const id = idOf('Wind notes 46')
+  await page().goto(`${satchel.url}/results/${id}`)
+  await page().getByRole('link', { name: 'Take its data out' }).click()
+  await seen('Nothing yet. Files stand here for 30 days.')
+  await visitor.expectAccessible()
+  expect(await page().getByLabel('From', { exact: true }).inputValue()).toBe(String(id))
+  await page().getByRole('button', { name: 'Take it out' }).click()
+  const link = page().getByRole('link', { name: /^Take the ZIP/ })
+  await link.waitFor()
+  const coming = page().waitForEvent('download')
+  await link.click()
+  const download = await coming
+  expect(download.suggestedFilename()).toMatch(/^mailings-\d{4}-\d\d-\d\d\.zip$/)
+  const files = unzipSync(readFileSync(await download.path()))
+  const rows = (name: string) => strFromU8(files[`${name}.csv`]!).trimEnd().split('\r\n').length - 1
+  const totals = totalsOf(satchel.db, id)!
+  expect(rows('opens')).toBe(totals.opened)
+  expect(rows('clicks')).toBe(totals.clicked)
+  const told = new RegExp(`Opens ${rows('opens')} · Clicks ${rows('clicks')} `)
+  await seen(told)
+  await page().getByRole('button', { name: 'Delete' }).click()
+  await seen('Nothing yet. Files stand here for 30 days.')
+})
+
+test('a schedule takes data out at its time, and a link by mail leads to the file', async () => {
+  await page().getByLabel('How often').selectOption('day')
+  await page().getByLabel('Link by mail').fill('wren.galloway@galewright.example')
+  await page().getByLabel('Time', { exact: true }).selectOption('between')
+  await page().getByLabel('First day').fill('2026-11-20')
+  await page().getByLabel('Last day').fill('2026-11-10')
+  await page().getByRole('button', { name: 'Set the schedule' }).click()
+  await seen('The last day is before the first.')
+  await page().getByLabel('Time', { exact: true }).selectOption('30')
+  await page().getByRole('button', { name: 'Set the schedule' }).click()
+  await seen('Every day')
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: /Practice clock/ })
+    .click()
+  await page().getByRole('button', { name: '1 day' }).click()
+  await until('it is made', () => listDataOuts(satchel.db)[0]?.made_at != null)
+  const out = dataOutById(satchel.db, listDataOuts(satchel.db)[0]!.id)!
+  const visitors = await page().context().browser()!.newContext()
+  const got = await visitors.request.get(`${satchel.url}/data/${out.key}`)
+  expect([got.status(), got.headers()['content-type']]).toEqual([200, 'application/zip'])
+  const wrong = await visitors.request.get(`${satchel.url}/data/${'0'.repeat(48)}`)
+  expect(wrong.status()).toBe(404)
+  await visitors.close()
+  await page().getByRole('button', { name: 'End it' }).click()
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await seen('Every day')
+  await page().getByRole('button', { name: 'End it' }).click()
+})
