@@ -88,6 +88,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
           'accepted_at as acceptedAt',
           'opened_at as openedAt',
           'clicked_at as clickedAt',
+          'left_at as leftAt',
         ])
         .where('person_id', '=', id),
     ),

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs'
 import { strFromU8, unzipSync } from 'fflate'
 import { expect, test } from 'vitest'
 import { dataOutById, listDataOuts } from '../database/data-outs'
-import { one, q } from '../database'
+import { makeToken } from '../core/delivery'
+import { all, one, q } from '../database'
 import { totalsOf } from '../database/mailings'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
@@ -47,7 +48,7 @@ test('a schedule takes data out at its time, and a link by mail leads to the fil
   await seen('The last day is before the first.')
   await page().getByLabel('Time', { exact: true }).selectOption('30')
   await page().getByRole('button', { name: 'Set the schedule' }).click()
-  await seen('Every day')
+  await page().getByRole('button', { name: 'End it' }).waitFor()
   await visitor.expectAccessible()
   await page()
     .getByRole('button', { name: /Practice clock/ })
@@ -63,6 +64,73 @@ test('a schedule takes data out at its time, and a link by mail leads to the fil
   await visitors.close()
   await page().getByRole('button', { name: 'End it' }).click()
   await page().getByRole('button', { name: 'Undo' }).click()
-  await seen('Every day')
+  await page().getByRole('button', { name: 'End it' }).waitFor()
   await page().getByRole('button', { name: 'End it' }).click()
+})
+
+test('a mailing is looked at by parts, beside another, and a figure leads to its people', async () => {
+  const id = idOf('Wind notes 46')
+  const parts = page().locator('section').filter({ hasText: 'lines are 95% intervals' })
+  await page().goto(`${satchel.url}/results/${id}`)
+  await parts.getByLabel('By').selectOption({ label: 'Town' })
+  const town = parts.getByRole('row').nth(1)
+  await parts.getByRole('columnheader', { name: 'Town' }).waitFor()
+  await visitor.expectAccessible()
+  const delivered = Number((await town.getByRole('cell').nth(1).innerText()).replace(/\D/g, ''))
+  await page().getByLabel('Beside').selectOption({ label: 'Wind notes 45' })
+  await page()
+    .getByText(/points (more|less)|no difference beyond chance/)
+    .first()
+    .waitFor()
+  await town.getByRole('link').click()
+  await page().waitForURL(/segments\/new/)
+  const sentTo = all(
+    satchel.db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select(['recipients.person_id', 'people.fields'])
+      .where('mailing_id', '=', id)
+      .where('accepted_at', 'is not', null),
+  )
+  expect(delivered).toBeGreaterThan(0)
+  await seen(/Was sent/)
+  await page().goBack()
+  const totals = totalsOf(satchel.db, id)!
+  await page().getByTitle('Opened, by people: see who').click()
+  await page().waitForURL(/segments\/new/)
+  await until('exactly those who opened are found', async () =>
+    (await page().locator('main').innerText()).includes(`${totals.opened} `),
+  )
+  expect(sentTo.length).toBeGreaterThanOrEqual(totals.opened)
+})
+
+test('whoever leaves may say why, and it stands in the results', async () => {
+  const { mailing_id, person_id } = one(
+    satchel.db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('subscriptions', 'subscriptions.person_id', 'recipients.person_id')
+      .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+      .select(['recipients.mailing_id', 'recipients.person_id'])
+      .whereRef('subscriptions.list_id', '=', 'mailings.list_id')
+      .where('subscriptions.state', '=', 'subscribed')
+      .where('recipients.mailing_id', '=', idOf('Wind notes 46'))
+      .where('recipients.left_at', 'is', null),
+  )!
+  const { token_key: key } = one(satchel.db, q.selectFrom('account').select('token_key'))!
+  const token = makeToken(Buffer.from(key, 'hex'), 'leave', mailing_id, person_id)
+  const reader = await page().context().browser()!.newContext()
+  const theirs = await reader.newPage()
+  await theirs.goto(`${satchel.url}/u/${token}`)
+  await theirs.getByRole('button').first().click()
+  await theirs.getByText('Would you say why?').waitFor()
+  await theirs.getByLabel('Too many letters').check()
+  await theirs.getByLabel('In your words').fill('<b>twice</b> a week')
+  await theirs.getByRole('button', { name: 'Say why' }).click()
+  await theirs.getByText('Thank you').waitFor()
+  await reader.close()
+  await page().goto(`${satchel.url}/results/${mailing_id}`)
+  await seen('1 person said why:')
+  await seen('Too many letters')
 })

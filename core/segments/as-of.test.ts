@@ -16,6 +16,7 @@ const letter = (over: Partial<MailFact>): MailFact => ({
   acceptedAt: now - 10 * DAY,
   openedAt: null,
   clickedAt: null,
+  leftAt: null,
   ...over,
 })
 const person = (over: Partial<PersonFacts> = {}) =>

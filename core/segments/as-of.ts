@@ -21,6 +21,7 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
         acceptedAt,
         openedAt: until(one.openedAt),
         clickedAt: until(one.clickedAt),
+        leftAt: until(one.leftAt),
       },
     ]
   })

@@ -86,6 +86,8 @@ export function askables({
     { words: 'Was sent a mailing', also: 'got mailed received', rule: mail('sent', 30) },
     { words: 'Received a mailing', also: 'delivered got', rule: mail('delivered', 30) },
     { words: 'Bounced', also: 'came back refused', rule: mail('bounced', 180) },
+    { words: 'Complained', also: 'marked as spam', rule: mail('complained', null) },
+    { words: 'Left by a mailing', also: 'unsubscribed', rule: mail('left', null) },
     {
       words: 'Opened one of the last mailings',
       also: 'last 5 recent',

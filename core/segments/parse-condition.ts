@@ -25,6 +25,7 @@ export function readCondition(r: TokenReader, catalog: Catalog): Condition {
       r.expect('list')
       return readList(r, catalog, 'pending')
     case 'left':
+      if (r.take('by')) return readMail(r, catalog, 'left')
       r.expect('list')
       return readList(r, catalog, 'unsubscribed')
     case 'tagged':
@@ -52,6 +53,9 @@ export function readCondition(r: TokenReader, catalog: Catalog): Condition {
     case 'bounced':
       r.expect('on')
       return readMail(r, catalog, 'bounced')
+    case 'complained':
+      r.expect('about')
+      return readMail(r, catalog, 'complained')
     case 'bought':
       return readOrders(r, catalog, 'count')
     case 'spent':

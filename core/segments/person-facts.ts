@@ -37,6 +37,8 @@ export interface MailFact {
   acceptedAt: number | null
   openedAt: number | null
   clickedAt: number | null
+  /** When they left the list by it. */
+  leftAt: number | null
 }
 
 export interface OrderFact {

@@ -58,7 +58,15 @@ export type Condition =
 
 /** `sent`: taken by the mail server; `delivered`: and not come back. */
 export type MailAct = (typeof mailActs)[number]
-export const mailActs = ['sent', 'delivered', 'opened', 'clicked', 'bounced'] as const
+export const mailActs = [
+  'sent',
+  'delivered',
+  'opened',
+  'clicked',
+  'bounced',
+  'complained',
+  'left',
+] as const
 
 /** Any mailing, one mailing (or one link of it), or the last `n` that the person was sent. */
 export type WhichMail =

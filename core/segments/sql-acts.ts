@@ -15,6 +15,8 @@ const momentOf: Record<MailAct, RawBuilder<unknown>> = {
   opened: sql`r.opened_at`,
   clicked: sql`r.clicked_at`,
   bounced: sql`case when r.state in ('bounced', 'failed') then r.at end`,
+  complained: sql`case when r.state = 'complained' then r.at end`,
+  left: sql`r.left_at`,
 }
 
 /** What `facts` already has: how many mailings, and the last time. */

@@ -225,6 +225,8 @@ export const momentOf: Record<MailAct, (mail: MailFact) => number | null> = {
   opened: (mail) => mail.openedAt,
   clicked: (mail) => mail.clickedAt,
   bounced: (mail) => (mail.state === 'bounced' || mail.state === 'failed' ? mail.at : null),
+  complained: (mail) => (mail.state === 'complained' ? mail.at : null),
+  left: (mail) => mail.leftAt,
 }
 
 /** How many mailings a condition on mail counts for a person. */

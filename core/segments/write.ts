@@ -84,11 +84,13 @@ export const mailVerbs: Record<MailAct, string> = {
   opened: 'opened',
   clicked: 'clicked',
   bounced: 'bounced on',
+  complained: 'complained about',
+  left: 'left by',
 }
 
 /** Words with which a condition begins, so that no field of such a name is taken for one. */
 export const firstWords = new Set(
-  'everyone nobody not neither all any none joined tagged on pending left address domain was received opened clicked bounced bought spent first last did in tier field'.split(
+  'everyone nobody not neither all any none joined tagged on pending left address domain was received opened clicked bounced complained bought spent first last did in tier field'.split(
     ' ',
   ),
 )

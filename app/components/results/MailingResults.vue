@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { Results } from './results'
+import type { MailAct } from '~~/core/segments'
+import { peopleWho, type Results } from './results'
 
 const props = defineProps<{ id: number }>()
 const { dayAndTime } = useTimes()
@@ -23,23 +24,37 @@ const facts = computed(() => {
   return [
     {
       name: 'Delivered',
+      did: 'delivered' as MailAct,
       value: count(r.rates.delivered.hits),
       about: `${percent(r.rates.delivered.rate)} of ${count(r.rates.delivered.of)}`,
     },
-    { name: 'Opened, by people', value: percent(r.rates.opened.rate), about: span(r.rates.opened) },
+    {
+      name: 'Opened, by people',
+      did: 'opened' as MailAct,
+      value: percent(r.rates.opened.rate),
+      about: span(r.rates.opened),
+    },
     {
       name: 'Clicked',
+      did: 'clicked' as MailAct,
       value: percent(r.rates.clicked.rate),
       about: `${percent(r.rates.clickToOpen.rate)} of openers`,
     },
-    { name: 'Left the list', value: percent(r.rates.left.rate), about: people(r.rates.left.hits) },
+    {
+      name: 'Left the list',
+      did: 'left' as MailAct,
+      value: percent(r.rates.left.rate),
+      about: people(r.rates.left.hits),
+    },
     {
       name: 'Complained',
+      did: 'complained' as MailAct,
       value: percent(r.rates.complained.rate),
       about: `${count(r.rates.complained.hits)} · line at 0.10%`,
     },
     {
       name: 'Bounced, refused',
+      did: 'bounced' as MailAct,
       value: percent(r.rates.bounced.rate),
       about: `${count(r.rates.bounced.hits)} · line at 2%`,
     },
@@ -92,10 +107,11 @@ const states: Record<string, string> = {
         >
           <dt class="small muted">{{ fact.name }}</dt>
           <dd>
-            <b class="block font-head text-[21px] leading-7 font-[650]">{{ fact.value }}</b><span
-              class="small muted"
-              >{{ fact.about }}</span
-            >
+            <NuxtLink
+              class="block font-head text-[21px] leading-7 font-[650] decoration-1 underline-offset-4 hover:underline"
+              :to="peopleWho(id, fact.did)"
+              :title="`${fact.name}: see who`"
+              >{{ fact.value }}</NuxtLink><span class="small muted">{{ fact.about }}</span>
           </dd>
         </div>
       </dl>
@@ -142,7 +158,11 @@ const states: Record<string, string> = {
                     />
                   </div>
                 </td>
-                <td class="num whitespace-nowrap">{{ people(link.people) }}</td>
+                <td class="num whitespace-nowrap">
+                  <NuxtLink class="link" :to="peopleWho(id, 'clicked', undefined, link.no)">{{
+                    people(link.people)
+                  }}</NuxtLink>
+                </td>
               </tr>
             </tbody>
           </table>
@@ -150,30 +170,9 @@ const states: Record<string, string> = {
         <section class="sheet px-4 py-3">
           <h2>Against your last {{ results.earlier.length || '' }} on {{ answer.mailing.list }}</h2>
           <AgainstEarlier :results="results" />
+          <AgainstOne :mailing="id" :results="results" />
         </section>
-        <section class="sheet">
-          <div class="sheet-head"><h2>By mailbox provider</h2></div>
-          <table class="grid-table">
-            <thead>
-              <tr>
-                <th>Provider</th>
-                <th class="num">Delivered</th>
-                <th class="num">Opened</th>
-                <th class="num">Clicked</th>
-                <th class="num">Bounced</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in results.providers" :key="row.domain">
-                <td>{{ row.domain }}</td>
-                <td class="num">{{ count(row.delivered) }}</td>
-                <td class="num">{{ percent(row.opened / Math.max(1, row.delivered)) }}</td>
-                <td class="num">{{ percent(row.clicked / Math.max(1, row.delivered)) }}</td>
-                <td class="num">{{ count(row.bounced) }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
+        <ResultsBy :mailing="id" />
         <section class="sheet">
           <div class="sheet-head">
             <h2>Who did not get it, and why</h2>
@@ -192,6 +191,31 @@ const states: Record<string, string> = {
               </tr>
             </tbody>
           </table>
+        </section>
+        <section class="sheet px-4 py-3">
+          <h2>Who left, and why</h2>
+          <p v-if="!results.totals.left" class="muted mt-1">Nobody has left by it.</p>
+          <template v-else>
+            <p class="mt-1">
+              <NuxtLink class="link" :to="peopleWho(id, 'left')">{{
+                people(results.totals.left)
+              }}</NuxtLink>
+              left;
+              {{
+                results.leaving.silent === results.totals.left
+                  ? 'nobody has said why.'
+                  : `${people(results.totals.left - results.leaving.silent)} said why:`
+              }}
+            </p>
+            <table class="mt-1 w-full">
+              <tbody>
+                <tr v-for="row in results.leaving.reasons" :key="row.name">
+                  <td class="py-0.5">{{ row.name }}</td>
+                  <td class="num font-semibold">{{ count(row.n) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </template>
         </section>
       </div>
     </template>

@@ -32,6 +32,8 @@ const mailVerbs: Record<MailAct, string> = {
   sent: 'Was sent',
   delivered: 'Received',
   bounced: 'Bounced on',
+  complained: 'Complained about',
+  left: 'Left the list by',
 }
 const states = { subscribed: 'On list', pending: 'Pending on list', unsubscribed: 'Left list' }
 const domains = computed(() =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { insertPart, type Rule } from '~~/core/segments'
+import { insertPart, readRule, type Rule } from '~~/core/segments'
 
 /** A segment: its rules as lines, the people they keep, what it shares with others. "new" is one not saved yet. */
 const route = useRoute()
@@ -11,17 +11,20 @@ const takeOut = ref(false)
 const isNew = computed(() => route.params.id === 'new')
 
 watch(
-  () => [route.params.id, route.query.text],
+  () => [route.params.id, route.query.text, route.query.rule],
   async () => {
     asText.value = false
     if (!isNew.value) return store.open(Number(route.params.id))
     const text = typeof route.query.text === 'string' ? route.query.text : ''
-    const read = text
-      ? await ask<{ ok: boolean; rule: Rule }>('/api/segments/read', {
-          method: 'POST',
-          body: { text },
-        })
-      : null
+    const given = readRule(parsed(route.query.rule))
+    const read = given
+      ? { ok: true, rule: given }
+      : text
+        ? await ask<{ ok: boolean; rule: Rule }>('/api/segments/read', {
+            method: 'POST',
+            body: { text },
+          })
+        : null
     const name = typeof route.query.name === 'string' ? route.query.name : ''
     await store.open(
       null,
@@ -31,6 +34,14 @@ watch(
   { immediate: true },
 )
 
+/** JSON from the page's address; null where it is none. */
+function parsed(json: unknown): unknown {
+  try {
+    return JSON.parse(String(json))
+  } catch {
+    return null
+  }
+}
 async function save() {
   saving.value = true
   const id = await store.save()

@@ -1,7 +1,8 @@
-import { fillHours, halfTime, ratesOf, type Totals } from '~~/core/results'
+import { fillHours, halfTime, leaveReasons, ratesOf, type Totals } from '~~/core/results'
+import { reasonsOfLeaving } from '~~/database/leave-reasons'
 import { listById } from '~~/database/lists'
 import { letterOf, totalsOf } from '~~/database/mailings'
-import { byProvider, earlierTotals, hoursOf, linkClicks, reasonsOf } from '~~/database/results'
+import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '~~/database/results'
 
 /** What came of a mailing so far. */
 export default defineEventHandler((event) => {
@@ -31,7 +32,7 @@ export default defineEventHandler((event) => {
       test: testResults(mailing),
       worth: worthResults(mailing),
       reasons: reasonsOf(db, mailing.id),
-      providers: byProvider(db, [mailing.id]),
+      leaving: leaving(mailing.id, totals.left),
       earlier: earlierTotals(db, mailing, 12).map((one) => ({
         id: one.id,
         name: one.name,
@@ -60,5 +61,16 @@ function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
     left: row.left_list,
     machineOpened: row.machine_opened,
     scannerClicked: row.scanner_clicked,
+  }
+}
+
+function leaving(mailingId: number, left: number) {
+  const said = reasonsOfLeaving(satchel().db, mailingId)
+  return {
+    reasons: said.map(({ reason, n }) => ({
+      name: leaveReasons.find(({ key }) => key === reason)!.name,
+      n,
+    })),
+    silent: left - said.reduce((sum, { n }) => sum + n, 0),
   }
 }
