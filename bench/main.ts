@@ -1,4 +1,5 @@
 import { importMillion, imports } from './import'
+import { dataExport } from './export'
 import { measure, type Result } from './harness'
 import { merges, rendition, renders } from './letters'
 import { opens } from './open'
@@ -21,6 +22,7 @@ const measures = [
   renders,
   rendition,
   typing,
+  dataExport,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -1,4 +1,5 @@
 import { linksOf, type Letter } from '../core/letters'
+import { leaveReasons, type LeaveReason } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
 import { createMailing, moveMailing, resetTotals, saveLinks } from '../database/mailings'
@@ -45,6 +46,7 @@ export function makeHistory(
     const links = linksOf(mailing.letter.document)
     saveLinks(db, id, links)
     const trial = mailing.tried ? beginTrial(db, id, mailing, mailing.tried) : null
+    const tellWhy: { person_id: number; reason: LeaveReason; at: number }[] = []
     const hours = new Map<number, { opens: number; clicks: number }>()
     const hour = (at: number) => {
       const n = Math.floor((at - mailing.at) / HOUR)
@@ -148,6 +150,9 @@ export function makeHistory(
           : null
       const complained =
         opened !== null && person.setAsideAt < mailing.at + 6 * DAY && chance.is(0.1)
+      // Some of those who left said why; not by chance, so that the rest of the account stays as it is.
+      const why = left === null ? undefined : leaveReasons[(person.id * 7 + id) % 12]
+      if (why) tellWhy.push({ person_id: person.id, reason: why.key, at: left! + MINUTE })
       write.recipient.run({
         mailing: id,
         person: person.id,
@@ -164,6 +169,8 @@ export function makeHistory(
         part,
       })
     }
+    for (const told of tellWhy)
+      run(db, q.insertInto('leave_reasons').values({ mailing_id: id, ...told }))
     for (const [n, { opens, clicks }] of hours)
       run(db, q.insertInto('mailing_hours').values({ mailing_id: id, hour: n, opens, clicks }))
     moveMailing(db, id, ['draft'], 'sent', {

@@ -27,7 +27,7 @@ export async function visit(): Promise<Visitor> {
     ],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  page.setDefaultTimeout(12_000)
+  page.setDefaultTimeout(45_000)
   const errors: string[] = []
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))
   page.on('pageerror', (error) => errors.push(error.message))

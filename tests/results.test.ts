@@ -94,14 +94,19 @@ test('a mailing is looked at by parts, beside another, and a figure leads to its
       .where('accepted_at', 'is not', null),
   )
   expect(delivered).toBeGreaterThan(0)
-  await seen(/Was sent/)
+  const asked = page().getByRole('main')
+  await until('both are asked', async () =>
+    (await asked.locator('option:checked').allInnerTexts()).includes('Was sent'),
+  )
   await page().goBack()
   const totals = totalsOf(satchel.db, id)!
   await page().getByTitle('Opened, by people: see who').click()
   await page().waitForURL(/segments\/new/)
-  await until('exactly those who opened are found', async () =>
-    (await page().locator('main').innerText()).includes(`${totals.opened} `),
-  )
+  await asked
+    .getByText(new RegExp(`^${totals.opened}$`))
+    .first()
+    .waitFor()
+  await seen(/^people now/)
   expect(sentTo.length).toBeGreaterThanOrEqual(totals.opened)
 })
 
@@ -133,4 +138,27 @@ test('whoever leaves may say why, and it stands in the results', async () => {
   await page().goto(`${satchel.url}/results/${mailing_id}`)
   await seen('1 person said why:')
   await seen('Too many letters')
+})
+
+test('the year stands on one page, and each subject leads to its mailing', async () => {
+  await page().getByRole('link', { name: 'Over the year' }).click()
+  await seen('Reading, month by month')
+  await page()
+    .getByRole('img', { name: /% opened/ })
+    .waitFor()
+  await visitor.expectAccessible()
+  const mailings = all(
+    satchel.db,
+    q.selectFrom('mailings').select('id').where('started_at', 'is not', null),
+  ).length
+  await page()
+    .getByRole('button', { name: /^All \d+$/ })
+    .click()
+  const subjects = page().locator('section').filter({ hasText: 'drawn towards the mean' })
+  const listed = await subjects.getByRole('link').count()
+  expect(listed).toBeGreaterThan(10)
+  expect(listed).toBeLessThanOrEqual(mailings)
+  const first = await subjects.getByRole('link').first().innerText()
+  await subjects.getByRole('link').first().click()
+  await seen(`“${first}”`)
 })

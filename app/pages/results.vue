@@ -34,6 +34,7 @@ useKeys((event) => {
 <template>
   <div class="flex h-full">
     <nav class="side w-[230px]" aria-label="Results">
+      <NuxtLink to="/results/account" class="side-item" active-class="here">Over the year</NuxtLink>
       <NuxtLink to="/results/data" class="side-item border-b border-line" active-class="here"
         >Data out</NuxtLink
       >

@@ -9,10 +9,13 @@ export const plainCsv: CsvLook = { separator: ',', quote: '"' }
 
 /** One row of CSV (RFC 4180), with cells that a spreadsheet would run as a formula made harmless. */
 export function csvRow(cells: readonly string[], look: CsvLook = plainCsv): string {
+  const special = specialIn(look)
   let row = ''
   for (let i = 0; i < cells.length; i++) {
+    const cell = cells[i]!
     if (i) row += look.separator
-    row += quoted(harmless(cells[i]!), look)
+    // Nearly every cell is plain; that is seen at one look.
+    row += special.test(cell) ? quoted(harmless(cell), look) : cell
   }
   return `${row}\r\n`
 }
@@ -23,7 +26,17 @@ export function harmless(cell: string): string {
 }
 
 function quoted(cell: string, { separator, quote }: CsvLook): string {
-  const needs =
-    cell.includes(quote) || cell.includes(separator) || cell.includes('\n') || cell.includes('\r')
+  const needs = [quote, separator, '\n', '\r'].some((sign) => cell.includes(sign))
   return needs ? `${quote}${cell.replaceAll(quote, quote + quote)}${quote}` : cell
+}
+
+const specials = new Map<string, RegExp>()
+
+/** What may need quotes or be a formula. */
+function specialIn({ separator, quote }: CsvLook): RegExp {
+  const key = separator + quote
+  let found = specials.get(key)
+  if (!found)
+    specials.set(key, (found = new RegExp(`^[=+\\-@\\t\\r]|[${separator}${quote}\\r\\n]`)))
+  return found
 }

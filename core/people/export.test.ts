@@ -37,6 +37,20 @@ test('what is written as CSV is read back cell by cell', () => {
 })
 
 test.each([
+  [';', "'"],
+  ['\t', '"'],
+] as const)('with %j between and %j around as well', (separator, quote) => {
+  const text = fc.string({ unit: fc.constantFrom('a', ';', '\t', '"', "'", '\n', '=', ' ') })
+  fc.assert(
+    fc.property(fc.array(text, { minLength: 2, maxLength: 5 }), (cells) => {
+      const row = csvRow(cells, { separator, quote })
+      const look = { newline: '\r\n' as const, delimiter: separator, quoteChar: quote }
+      expect(Papa.parse<string[]>(row, look).data[0]).toEqual(cells.map(harmless))
+    }),
+  )
+})
+
+test.each([
   ['=HYPERLINK("https://x.example")', `'=HYPERLINK("https://x.example")`],
   ['+cmd|calc', "'+cmd|calc"],
   ['-1+2', "'-1+2"],

@@ -1,0 +1,53 @@
+import { shrinkRates, wilson } from '~~/core/results'
+import {
+  cohortsByMonth,
+  growthByMonth,
+  monthsUpTo,
+  opensByHour,
+  sentSince,
+} from '~~/database/account-results'
+import { dayOf } from '~~/core/time'
+
+/** So many months are looked back. */
+const MONTHS = 12
+/** A mailing to fewer says nothing about its subject. */
+const FEWEST = 50
+
+/** What came of all mailings of the last year. */
+export default defineEventHandler(() => {
+  const { db, clock } = satchel()
+  const { zone } = account()
+  const now = clock()
+  const { months, since } = monthsUpTo(now, MONTHS, zone)
+  const sent = sentSince(db, since)
+  const monthOf = (at: number) => dayOf(at, zone).slice(0, 7)
+  const large = sent.filter(({ delivered }) => delivered >= FEWEST)
+  const rates = shrinkRates(large.map(({ opened, delivered }) => ({ hits: opened, of: delivered })))
+  return {
+    months: months.map((month) => {
+      const of = sent.filter(({ started_at }) => monthOf(started_at!) === month)
+      const sum = (key: 'delivered' | 'opened' | 'clicked') =>
+        of.reduce((total, one) => total + one[key], 0)
+      const delivered = sum('delivered')
+      return {
+        month,
+        mailings: of.length,
+        delivered,
+        opened: wilson(sum('opened'), delivered),
+        clicked: wilson(sum('clicked'), delivered),
+      }
+    }),
+    growth: growthByMonth(db, since, months, zone),
+    cohorts: cohortsByMonth(db, since, months, zone, now),
+    hours: opensByHour(db, since, zone),
+    subjects: large
+      .map(({ id, name, subject, delivered }, i) => ({
+        id,
+        name,
+        subject,
+        delivered,
+        ...rates[i]!,
+      }))
+      .sort((a, b) => b.rate - a.rate),
+  }
+})
