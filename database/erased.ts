@@ -21,6 +21,11 @@ export function rememberErased(db: Database, normal: string, now: number) {
   )
 }
 
+/** When somebody was erased last; null while nobody ever was. */
+export function lastErasure(db: Database): number | null {
+  return one(db, q.selectFrom('erased').select('at').orderBy('at', 'desc').limit(1))?.at ?? null
+}
+
 /** Asks whether an address was erased; costs nothing while nobody ever was. */
 export function erasedAsker(db: Database): (normal: string) => boolean {
   if (!one(db, q.selectFrom('erased').select('at').limit(1))) return () => false

@@ -41,6 +41,12 @@ export function everythingKnown(db: Database, id: number) {
       q
         .selectFrom('recipients')
         .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+        .leftJoin('leave_reasons as w', (join) =>
+          join
+            .onRef('w.mailing_id', '=', 'recipients.mailing_id')
+            .onRef('w.person_id', '=', 'recipients.person_id'),
+        )
+        .select(['w.reason', 'w.words'])
         .select([
           'mailings.name',
           'recipients.state',
@@ -49,7 +55,7 @@ export function everythingKnown(db: Database, id: number) {
           'clicked_at',
           'left_at',
         ])
-        .where('person_id', '=', id)
+        .where('recipients.person_id', '=', id)
         .orderBy('mailings.id'),
     ).map((row) => ({
       name: row.name,
@@ -58,6 +64,7 @@ export function everythingKnown(db: Database, id: number) {
       opened: time(row.opened_at),
       clicked: time(row.clicked_at),
       left: time(row.left_at),
+      said_why: row.reason && { reason: row.reason, words: row.words },
     })),
     orders: all(
       db,

@@ -106,6 +106,17 @@ function moveHistory(db: Database, kept: number, gone: number) {
         .onConflict((c) => c.doNothing()),
     )
   }
+  for (const row of all(
+    db,
+    q.selectFrom('leave_reasons').selectAll().where('person_id', '=', gone),
+  ))
+    run(
+      db,
+      q
+        .insertInto('leave_reasons')
+        .values({ ...row, person_id: kept })
+        .onConflict((c) => c.doNothing()),
+    )
   run(db, q.updateTable('events').set({ person_id: kept }).where('person_id', '=', gone))
   run(db, q.updateTable('notes').set({ person_id: kept }).where('person_id', '=', gone))
   for (const { id, ...order } of all(

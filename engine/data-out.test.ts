@@ -13,6 +13,7 @@ import {
   listDataOuts,
   listDataSchedules,
 } from '../database/data-outs'
+import { rememberErased } from '../database/erased'
 import { tellWhyLeft } from '../database/leave-reasons'
 import { cancelJob, jobById } from '../database/jobs'
 import { totalsOf } from '../database/mailings'
@@ -149,6 +150,18 @@ test('people are those who were active, or everybody', async () => {
   expect((await takenOut({ kinds, active: false })).counts.people).toBe(everybody)
   const { people } = (await takenOut({ kinds, days: 7 })).counts
   expect(people).toBeLessThan(everybody)
+})
+
+test('a file made before somebody was erased goes', async () => {
+  const id = addDataOut(db, { ...everything, kinds: ['complaints'] }, engine.time.now)
+  await runJobs(engine)
+  const path = dataOutPath(engine.settings.data, id)
+  await dataSchedules(engine)
+  expect(existsSync(path)).toBe(true)
+  engine.time.now += 1
+  rememberErased(db, 'somebody@inkpost.example', engine.time.now)
+  await dataSchedules(engine)
+  expect([existsSync(path), dataOutById(db, id)]).toEqual([false, undefined])
 })
 
 test('work that is cancelled leaves no file', async () => {

@@ -59,6 +59,11 @@ export const dataOutJob: JobWork = async (engine, job) => {
     file.destroy()
     await rm(`${path}.part`, { force: true })
   }
+  if (!dataOutById(db, out.id)) {
+    // It was taken away in the very end.
+    await rm(path)
+    return true
+  }
   const { size } = await stat(path)
   dataOutMade(db, out.id, counts, size, clock())
   jobProgress(db, job.id, kinds.length, kinds.length)

@@ -7,13 +7,14 @@ import {
   removeDataOut,
   runDataSchedule,
 } from '../database/data-outs'
+import { lastErasure } from '../database/erased'
 import { dataOutPath } from './data-out'
 import type { Work } from './engine'
 
 /** Files of data are kept for so long. */
 const KEPT = 30 * DAY
 
-/** Begins what schedules have due, and takes files away that are older than they are kept. */
+/** Begins what schedules have due, and takes files away: those older than they are kept, or than an erasure. */
 export const dataSchedules: Work = async ({ db, clock, settings }) => {
   const now = clock()
   const zone = readAccount(db)?.zone
@@ -25,7 +26,9 @@ export const dataSchedules: Work = async ({ db, clock, settings }) => {
     while (next <= now) next = sameHourAfter(next, schedule.every, zone)
     busy = runDataSchedule(db, schedule, next, now) || busy
   }
-  for (const id of dataOutsBefore(db, now - KEPT)) {
+  // Whoever was erased since may be in a file made before.
+  const before = Math.max(now - KEPT, lastErasure(db) ?? 0)
+  for (const id of dataOutsBefore(db, before)) {
     await rm(dataOutPath(settings.data, id), { force: true })
     removeDataOut(db, id)
   }

@@ -71,7 +71,7 @@ const delivered = computed(() => props.test.variants.reduce((sum, one) => sum + 
     />
     <line x1="0" :x2="WIDE" :y1="HIGH" :y2="HIGH" stroke="#3c433a" />
     <text
-      v-for="tick in x.ticks(5)"
+      v-for="tick in x.ticks(5).filter((one) => x(one) > 18 && x(one) < WIDE - 18)"
       :key="tick"
       :x="x(tick)"
       y="138"
