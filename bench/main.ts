@@ -5,6 +5,7 @@ import { merges, rendition, renders } from './letters'
 import { opens } from './open'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
+import { resultsPage } from './results'
 import { sends } from './send'
 import { typing } from './typing'
 
@@ -23,6 +24,7 @@ const measures = [
   rendition,
   typing,
   dataExport,
+  resultsPage,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)
