@@ -59,6 +59,7 @@ test('a schedule takes data out at its time, and a link by mail leads to the fil
   const visitors = await page().context().browser()!.newContext()
   const got = await visitors.request.get(`${satchel.url}/data/${out.key}`)
   expect([got.status(), got.headers()['content-type']]).toEqual([200, 'application/zip'])
+  expect((await got.body()).length).toBe(out.size)
   const wrong = await visitors.request.get(`${satchel.url}/data/${'0'.repeat(48)}`)
   expect(wrong.status()).toBe(404)
   await visitors.close()

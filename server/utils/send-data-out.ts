@@ -3,17 +3,21 @@ import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { H3Event } from 'h3'
 
-/** Sends a file of data. Throws where it is not made yet, or gone. */
-export async function sendDataOut(
-  event: H3Event,
-  { id, created_at }: { id: number; created_at: number },
-) {
+/** A file of data as it stands on the disk; null where it is not made yet, or gone. */
+export async function dataOutFile({ id }: { id: number }) {
   const path = join(satchel().data, 'data-out', `${id}.zip`)
-  const size = await stat(path).then(
-    (found) => found.size,
+  return stat(path).then(
+    ({ size }) => ({ path, size }),
     () => null,
   )
-  if (size === null) throw notFound('This file is not there.')
+}
+
+/** Sends a file of data. */
+export function sendDataOut(
+  event: H3Event,
+  { path, size }: { path: string; size: number },
+  { created_at }: { created_at: number },
+) {
   const day = new Date(created_at).toISOString().slice(0, 10)
   setResponseHeaders(event, {
     'Content-Type': 'application/zip',

@@ -1,8 +1,9 @@
 import { dataOutById } from '~~/database/data-outs'
 
 /** The file with the data. */
-export default defineEventHandler((event) => {
+export default defineEventHandler(async (event) => {
   const out = dataOutById(satchel().db, idOf(event))
-  if (!out) throw notFound('This file is gone.')
-  return sendDataOut(event, out)
+  const file = out && (await dataOutFile(out))
+  if (!out || !file) throw notFound('This file is gone.')
+  return sendDataOut(event, file, out)
 })
