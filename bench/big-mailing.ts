@@ -1,11 +1,7 @@
-import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
-import { closeDatabase, openDatabase } from '../database'
-import { createAccount } from '../database/account'
+import type { Database } from '../database'
 import { addList } from '../database/lists'
 import { resetTotals } from '../database/mailings'
-import { migrations } from '../database/migrations'
+import { keptFolder } from './kept-folder'
 
 const PEOPLE = 1_000_000
 /** Of the first mailing, then of both together. */
@@ -13,33 +9,12 @@ const EVENTS = [2_000_000, 5_000_000] as const
 const START = Date.UTC(2026, 10, 1, 9)
 
 /** A data folder with two mailings to a million people each and five million opens and clicks; made once. */
-export function bigMailingFolder(): string {
-  const shape = createHash('sha256').update(migrations.join()).digest('hex').slice(0, 8)
-  const folder = join('.data', 'bench', `mailing-${shape}`)
-  if (existsSync(join(folder, 'satchel.db'))) return folder
-  const making = `${folder}.making`
-  rmSync(making, { recursive: true, force: true })
-  mkdirSync(making, { recursive: true })
-  console.log('  making two mailings to a million people; this takes a minute or two once')
-  const db = openDatabase(making)
-  const account = {
-    name: 'Bench',
-    zone: 'Europe/London',
-    currency: 'GBP',
-    sender_name: 'Bench',
-    sender_address: 'hello@bench.example',
-    postal_address: '',
-    pace_per_minute: null,
-  }
-  createAccount(db, account, 0)
+export const bigMailingFolder = () =>
+  keptFolder('mailing', 'two mailings to a million people', fill)
+
+function fill(db: Database) {
   addList(db, { name: 'Wind notes', description: '' }, 0)
-  const { sqlite } = db
-  const triggers = sqlite
-    .prepare("select name, sql from sqlite_master where type = 'trigger' and name like 'facts_%'")
-    .all() as { name: string; sql: string }[]
-  for (const { name } of triggers) sqlite.exec(`drop trigger ${name}`)
-  sqlite.pragma('synchronous = OFF')
-  sqlite.exec(`
+  db.sqlite.exec(`
     create temp table n as with recursive s(i) as (select 1 union all select i + 1 from s where i < ${PEOPLE}) select i from s;
     begin;
     insert into people (id, address, normal, domain, joined_at, changed_at)
@@ -67,10 +42,5 @@ export function bigMailingFolder(): string {
     commit;
     analyze;
   `)
-  for (const { sql } of triggers) sqlite.exec(sql)
   for (const id of [1, 2]) resetTotals(db, id)
-  sqlite.pragma('wal_checkpoint(TRUNCATE)')
-  closeDatabase(db)
-  renameSync(making, folder)
-  return folder
 }

@@ -1,11 +1,7 @@
-import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
-import { closeDatabase, openDatabase } from '../database'
-import { createAccount } from '../database/account'
+import type { Database } from '../database'
 import { addField } from '../database/fields'
 import { addList } from '../database/lists'
-import { migrations } from '../database/migrations'
+import { keptFolder } from './kept-folder'
 
 /** The moment up to which the million did what they did. */
 export const NOW = Date.UTC(2026, 10, 23, 9)
@@ -19,39 +15,15 @@ const MAILED_EVERY = 4
  * A data folder with a million people, 20 million mail events and half a million orders. Made once, by
  * SQLite itself with the triggers off and the sums computed at the end, and kept in `.data/bench`.
  */
-export function millionFolder(): string {
-  const shape = createHash('sha256').update(migrations.join()).digest('hex').slice(0, 8)
-  const folder = join('.data', 'bench', `million-${shape}`)
-  if (existsSync(join(folder, 'satchel.db'))) return folder
-  const making = `${folder}.making`
-  rmSync(making, { recursive: true, force: true })
-  mkdirSync(making, { recursive: true })
-  console.log('  making a million people with 20 million mail events; this takes some minutes once')
-  const db = openDatabase(making)
-  createAccount(
-    db,
-    {
-      name: 'Bench',
-      zone: 'Europe/London',
-      currency: 'GBP',
-      sender_name: 'Bench',
-      sender_address: 'hello@bench.example',
-      postal_address: '',
-      pace_per_minute: null,
-    },
-    0,
-  )
+export const millionFolder = () =>
+  keptFolder('million', 'a million people with 20 million mail events', fill)
+
+function fill(db: Database) {
   for (const name of ['Wind notes', 'Workshop news', 'Offers'])
     addList(db, { name, description: '' }, 0)
   addField(db, { key: 'town', name: 'Town', kind: 'text' })
   addField(db, { key: 'flies', name: 'Flying style', kind: 'choices' })
   const { sqlite } = db
-  const triggers = sqlite
-    .prepare("select name, sql from sqlite_master where type = 'trigger' and name like 'facts_%'")
-    .all() as { name: string; sql: string }[]
-  for (const { name } of triggers) sqlite.exec(`drop trigger ${name}`)
-  sqlite.pragma('synchronous = OFF')
-  sqlite.pragma('temp_store = MEMORY')
   // A number in 0..1 that looks like chance and is always the same for the same two numbers.
   sqlite.exec(`
     create temp table n as with recursive s(i) as (select 1 union all select i + 1 from s where i < ${PEOPLE}) select i from s;
@@ -92,9 +64,4 @@ export function millionFolder(): string {
     commit;
     analyze;
   `)
-  for (const { sql } of triggers) sqlite.exec(sql)
-  sqlite.pragma('wal_checkpoint(TRUNCATE)')
-  closeDatabase(db)
-  renameSync(making, folder)
-  return folder
 }

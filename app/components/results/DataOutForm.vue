@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { dataDays, dataKinds, type DataKind } from '~~/core/results'
+import { dataOutInput } from '~~/shared/data-out-input'
 
 /** What data to take out of which mailings. */
 defineProps<{ mailings: { id: number; name: string }[] }>()
@@ -9,10 +10,7 @@ const route = useRoute()
 const asked = Number(route.query.mailing)
 const mailing = ref<number | null>(Number.isSafeInteger(asked) && asked > 0 ? asked : null)
 const when = ref<string>('all')
-const from = ref('')
-const to = ref('')
-const every = ref('')
-const mailTo = ref('')
+/** How somebody likes their files stays with them. */
 const kept = useLocalStorage('data-out', {
   kinds: dataKinds.map(({ key }) => key) as DataKind[],
   unique: true,
@@ -21,31 +19,31 @@ const kept = useLocalStorage('data-out', {
   quote: '"',
 })
 const quotes = ['"', "'"]
-const problems = ref<Record<string, string>>({})
-const busy = ref(false)
+const { form, faults, busy, submit } = useForm(dataOutInput, {
+  ...kept.value,
+  mailings: [] as number[],
+  days: null as number | null,
+  from: null as string | null,
+  to: null as string | null,
+  every: null as string | null,
+  mailTo: '',
+})
+// What is not seen any more is not asked.
+watch(when, (now) => {
+  if (now !== 'between') form.from = form.to = null
+})
+watch(
+  () => form.every,
+  (every) => every || (form.mailTo = ''),
+)
 async function take() {
-  busy.value = true
-  problems.value = {}
-  try {
-    await request('/api/data-out', {
-      method: 'POST',
-      body: {
-        ...kept.value,
-        mailings: mailing.value === null ? [] : [mailing.value],
-        days: /^\d+$/.test(when.value) ? Number(when.value) : null,
-        from: (when.value === 'between' && from.value) || null,
-        to: (when.value === 'between' && to.value) || null,
-        every: every.value || null,
-        mailTo: every.value ? mailTo.value : '',
-      },
-    })
-    emit('asked')
-  } catch (error) {
-    const { message, fields } = problemOf(error)
-    problems.value = { all: message, ...fields }
-  } finally {
-    busy.value = false
-  }
+  form.mailings = mailing.value === null ? [] : [mailing.value]
+  form.days = /^\d+$/.test(when.value) ? Number(when.value) : null
+  const taken = await submit((body) => request('/api/data-out', { method: 'POST', body }))
+  if (!taken) return
+  const { kinds, unique, active, separator, quote } = form
+  kept.value = { kinds, unique, active, separator, quote }
+  emit('asked')
 }
 const id = useId()
 </script>
@@ -68,9 +66,9 @@ const id = useId()
       </select>
       <template v-if="when === 'between'">
         <label :for="`${id}-from`">First day</label>
-        <input :id="`${id}-from`" v-model="from" type="date" class="field field-sm" />
+        <input :id="`${id}-from`" v-model="form.from" type="date" class="field field-sm" />
         <label :for="`${id}-to`">Last day</label>
-        <input :id="`${id}-to`" v-model="to" type="date" class="field field-sm" />
+        <input :id="`${id}-to`" v-model="form.to" type="date" class="field field-sm" />
       </template>
     </div>
     <fieldset class="mt-3 border-t border-line-soft pt-2">
@@ -79,7 +77,7 @@ const id = useId()
         v-for="kind in dataKinds"
         :key="kind.key"
         class="flex min-h-6 items-baseline gap-2 py-0.5"
-        ><input v-model="kept.kinds" type="checkbox" :value="kind.key" /><span
+        ><input v-model="form.kinds" type="checkbox" :value="kind.key" /><span
           ><b class="font-[560]">{{ kind.name }}</b>
           <span class="muted small">{{ kind.about }}</span></span
         ></label
@@ -89,48 +87,50 @@ const id = useId()
       class="mt-2 grid grid-cols-[92px_1fr] items-center gap-x-3 gap-y-2 border-t border-line-soft pt-3"
     >
       <label :for="`${id}-unique`">Opens, clicks</label>
-      <select :id="`${id}-unique`" v-model="kept.unique" class="field field-sm">
+      <select :id="`${id}-unique`" v-model="form.unique" class="field field-sm">
         <option :value="true">only each person’s first</option>
         <option :value="false">all, machines’ too</option>
       </select>
       <label :for="`${id}-active`">People</label>
-      <select :id="`${id}-active`" v-model="kept.active" class="field field-sm">
+      <select :id="`${id}-active`" v-model="form.active" class="field field-sm">
         <option :value="true">who opened, clicked or left then</option>
         <option :value="false">everybody on file</option>
       </select>
       <label :for="`${id}-separator`">Separator</label>
       <div class="flex items-center gap-2">
-        <select :id="`${id}-separator`" v-model="kept.separator" class="field field-sm">
+        <select :id="`${id}-separator`" v-model="form.separator" class="field field-sm">
           <option value=",">comma</option>
           <option value=";">semicolon</option>
           <option :value="'\t'">tab</option>
         </select>
         <label :for="`${id}-quote`">Quote</label>
-        <select :id="`${id}-quote`" v-model="kept.quote" class="field field-sm">
+        <select :id="`${id}-quote`" v-model="form.quote" class="field field-sm">
           <option v-for="one in quotes" :key="one" :value="one">{{ one }}</option>
         </select>
       </div>
       <label :for="`${id}-every`">How often</label>
-      <select :id="`${id}-every`" v-model="every" class="field field-sm">
-        <option value="">once, now</option>
+      <select :id="`${id}-every`" v-model="form.every" class="field field-sm">
+        <option :value="null">once, now</option>
         <option value="day">every day from now on</option>
         <option value="week">every week from now on</option>
         <option value="month">every month from now on</option>
       </select>
-      <template v-if="every">
+      <template v-if="form.every">
         <label :for="`${id}-mail`">Link by mail</label>
         <input
           :id="`${id}-mail`"
-          v-model="mailTo"
+          v-model="form.mailTo"
           type="email"
           class="field field-sm"
           placeholder="to nobody; it stands here"
         />
       </template>
     </div>
-    <p v-if="problems.all" class="fault small mt-2" role="alert">{{ problems.all }}</p>
+    <p v-if="Object.keys(faults).length" class="fault small mt-2" role="alert">
+      {{ [...new Set(Object.values(faults))].join(' ') }}
+    </p>
     <button class="btn btn-go mt-3 w-full justify-center" :disabled="busy">
-      {{ every ? 'Set the schedule' : 'Take it out' }}
+      {{ form.every ? 'Set the schedule' : 'Take it out' }}
     </button>
   </form>
 </template>

@@ -1,7 +1,7 @@
 import type { DataChoice, DataEvery } from '~~/core/results'
 import { sameHourAfter } from '~~/core/time'
 import { addDataOut, addDataSchedule } from '~~/database/data-outs'
-import { dataOutInput } from '~~/shared/inputs'
+import { dataOutInput } from '~~/shared/data-out-input'
 
 /** Asks the engine to take data out, or, with `every`, to do so again and again from now on. */
 export default defineEventHandler(async (event) => {
