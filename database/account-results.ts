@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import { dayOf, HOUR, startOfDay, DAY } from '../core/time'
 import { all, q, raw, type Database } from './query'
-import { growthByDay } from './results'
+import { growthByDay, isTest } from './results'
 
 /** The last `many` months up to now, in a zone: their names ("2026-11") and when the first of them began. */
 export function monthsUpTo(now: number, many: number, zone: string) {
@@ -24,6 +24,7 @@ export function sentSince(db: Database, since: number) {
       .innerJoin('letters', 'letters.id', 'mailings.letter_id')
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
       .select(['mailings.id', 'mailings.name', 'mailings.started_at', 'letters.subject'])
+      .select(isTest.as('tested'))
       .select(['t.opened', 't.clicked', sql<number>`t.accepted + t.complained`.as('delivered')])
       .where('mailings.started_at', '>=', since)
       .orderBy('mailings.started_at'),

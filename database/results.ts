@@ -171,6 +171,9 @@ export function countRecipients(db: Database, mailingId: number): number {
   )!.n
 }
 
+/** 1: the mailing `mailings` went out in variants, so that what came of it is not one subject's doing. */
+export const isTest = sql<number>`exists (select 1 from mailing_variants as v where v.mailing_id = mailings.id and v.no > 0)`
+
 /** The subjects of mailings that went out, with the share of their delivered that opened; not those of a handful. */
 export function sentSubjects(db: Database): { subject: string; opened: number }[] {
   return all(
@@ -181,7 +184,8 @@ export function sentSubjects(db: Database): { subject: string; opened: number }[
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
       .select(['letters.subject', 't.opened', 't.accepted'])
       .where('mailings.state', '=', 'sent')
-      .where('t.accepted', '>=', FEWEST),
+      .where('t.accepted', '>=', FEWEST)
+      .where(isTest, '=', 0),
   ).map(({ subject, opened, accepted }) => ({ subject, opened: opened / accepted }))
 }
 

@@ -6,12 +6,15 @@ import {
   opensByHour,
   sentSince,
 } from '~~/database/account-results'
-import { dayOf } from '~~/core/time'
+import { DAY, dayOf } from '~~/core/time'
 
 /** So many months are looked back. */
 const MONTHS = 12
 /** A mailing to fewer says nothing about its subject. */
 const FEWEST = 50
+
+/** Younger than this, a mailing is still being read. */
+const STILL_READ = 2 * DAY
 
 /** What came of all mailings of the last year. */
 export default defineEventHandler(() => {
@@ -21,7 +24,10 @@ export default defineEventHandler(() => {
   const { months, since } = monthsUpTo(now, MONTHS, zone)
   const sent = sentSince(db, since)
   const monthOf = (at: number) => dayOf(at, zone).slice(0, 7)
-  const large = sent.filter(({ delivered }) => delivered >= FEWEST)
+  const large = sent.filter(
+    ({ delivered, tested, started_at }) =>
+      delivered >= FEWEST && !tested && started_at! <= now - STILL_READ,
+  )
   const rates = shrinkRates(large.map(({ opened, delivered }) => ({ hits: opened, of: delivered })))
   return {
     months: months.map((month) => {

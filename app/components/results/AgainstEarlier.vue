@@ -41,7 +41,7 @@ function rank(place: number, of: number, [first, last]: readonly [string, string
 
 <template>
   <svg
-    viewBox="0 0 460 150"
+    viewBox="-8 0 460 150"
     class="mt-2 w-full"
     role="img"
     :aria-label="

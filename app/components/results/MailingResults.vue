@@ -115,7 +115,7 @@ const states: Record<string, string> = {
           </dd>
         </div>
       </dl>
-      <div class="mt-3.5 grid grid-cols-[1fr_1.15fr] gap-3.5">
+      <div class="mt-3.5 grid grid-flow-row-dense grid-cols-[1fr_1.15fr] gap-3.5">
         <section class="sheet px-4 py-3">
           <h2>Who went how far</h2>
           <FunnelChart :totals="results.totals" />

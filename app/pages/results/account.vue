@@ -65,7 +65,7 @@ const subjects = computed(() => {
           </thead>
           <tbody>
             <tr v-for="row in cohorts" :key="row.month">
-              <td>{{ monthName(row.month, true) }}</td>
+              <td class="whitespace-nowrap">{{ monthName(row.month, true) }}</td>
               <td class="num">{{ count(row.joined) }}</td>
               <td
                 v-for="[key] in shares"
@@ -87,7 +87,8 @@ const subjects = computed(() => {
         <section class="sheet px-4 py-3">
           <h2>Subjects</h2>
           <p class="muted small mt-0.5">
-            By the share that opened, drawn towards the mean the more the fewer it went to.
+            By the share that opened, drawn towards the mean the more the fewer it went to. Without
+            tests, and what is younger than two days.
           </p>
           <p v-if="!subjects.length" class="muted mt-2">
             No mailing has gone to {{ people(50) }} yet.
