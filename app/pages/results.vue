@@ -14,13 +14,9 @@ const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
 const sent = computed(() => (mailings.value ?? []).filter((row) => row.started_at !== null))
 const openShare = (row: Row) =>
   (row.opened ?? 0) / Math.max(1, (row.accepted ?? 0) + (row.complained ?? 0))
-watch(
-  () => [sent.value, route.path] as const,
-  () => {
-    if (route.path === '/results' && sent.value[0])
-      void navigateTo(`/results/${sent.value[0].id}`, { replace: true })
-  },
-  { immediate: true },
+useLanding(
+  () => '/results',
+  () => sent.value[0] && `/results/${sent.value[0].id}`,
 )
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return

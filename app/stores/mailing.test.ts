@@ -51,6 +51,18 @@ test('an opened mailing knows its letter, its marks and how many it goes to', as
   expect(store).toMatchObject({ blockers: 1, eligible: 880, canChange: true, saving: 'saved' })
 })
 
+test('what waits to be saved goes when the page does; what is saved does not go again', async () => {
+  const store = await opened()
+  store.leave()
+  expect(server.sent.some(({ method }) => method === 'PUT')).toBe(false)
+  store.setSubject('Wind')
+  store.leave()
+  expect(server.latest('/api/mailings/5/letter')).toMatchObject({
+    method: 'PUT',
+    body: { subject: 'Wind', version: 1 },
+  })
+})
+
 test('what is typed in one go is one step of undo; another field is another', async () => {
   const store = await opened()
   for (const subject of ['W', 'Wi', 'Wind']) store.setSubject(subject)

@@ -225,6 +225,23 @@ export const useMailing = defineStore('mailing', () => {
     if (saving.value === 'waiting') await save()
   }
 
+  /**
+   * The page goes away: what is not on its way yet goes now, and the browser brings it over alone (up to 64 kB, as
+   * Fetch has it for `keepalive`). A saving that is under way comes before it.
+   */
+  function leave() {
+    if (saving.value !== 'waiting' || !letter.value) return
+    clearTimeout(timer)
+    void request(`/api/mailings/${mailing.value!.id}/letter`, {
+      method: 'PUT',
+      body: { ...letter.value, version: version + (sending ? 1 : 0) },
+      keepalive: true,
+    })
+      .catch(() => null)
+      // Only a page that the browser kept comes here, and it goes on as ever.
+      .finally(saveSoon)
+  }
+
   /** Changes the mailing itself: name or audience. */
   async function set(body: {
     name?: string
@@ -265,6 +282,7 @@ export const useMailing = defineStore('mailing', () => {
     refresh,
     proof,
     flush,
+    leave,
     set,
     change,
     ...letterActs({ letter, chosen, also, inserted }, change),

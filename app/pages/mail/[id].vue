@@ -10,16 +10,17 @@ watch(
   () => live.changes,
   () => void store.refresh(),
 )
-onBeforeUnmount(() => void store.flush())
-watch(
-  () => [route.path, store.mailing] as const,
-  () => {
-    if (route.path === `/mail/${id.value}` && store.mailing?.id === id.value)
-      void navigateTo(`/mail/${id.value}/${store.mailing.started_at ? 'dispatch' : 'letter'}`, {
-        replace: true,
-      })
-  },
-  { immediate: true },
+onBeforeUnmount(() => {
+  void store.flush()
+  removeEventListener('pagehide', store.leave)
+})
+onMounted(() => addEventListener('pagehide', store.leave))
+useLanding(
+  () => `/mail/${id.value}`,
+  () =>
+    store.mailing?.id === id.value
+      ? `/mail/${id.value}/${store.mailing.started_at ? 'dispatch' : 'letter'}`
+      : undefined,
 )
 useKeys((event) => {
   if (
