@@ -15,6 +15,8 @@ export type AccountSettings = Pick<
   | 'sender_address'
   | 'postal_address'
   | 'pace_per_minute'
+  | 'cap_mailings'
+  | 'cap_days'
 >
 
 /** The account, or null before the first visit. */
@@ -28,6 +30,14 @@ export function readAccount(db: Database): Account | null {
     : null
 }
 
+/** How much mail one person gets at most; null: as much as there is. */
+export function frequencyCap(db: Database): { mailings: number; days: number } | null {
+  const row = one(db, q.selectFrom('account').select(['cap_mailings', 'cap_days']))
+  return row && row.cap_mailings !== null
+    ? { mailings: row.cap_mailings, days: row.cap_days }
+    : null
+}
+
 /** A private key for DKIM, as PEM: RSA with 2048 bits (RFC 8301). */
 export function newDkimKey(): string {
   const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
@@ -37,7 +47,8 @@ export function newDkimKey(): string {
 /** Makes the account, with a key for its tokens and one for DKIM. */
 export function createAccount(
   db: Database,
-  settings: AccountSettings,
+  settings: Omit<AccountSettings, 'cap_mailings' | 'cap_days'> &
+    Partial<Pick<AccountSettings, 'cap_mailings' | 'cap_days'>>,
   now: number,
   letterhead: Partial<Letterhead> = {},
   dkimKey = newDkimKey(),
@@ -45,6 +56,8 @@ export function createAccount(
   run(
     db,
     q.insertInto('account').values({
+      cap_mailings: null,
+      cap_days: 7,
       ...settings,
       id: 1,
       letterhead: JSON.stringify({ ...defaultLetterhead, ...letterhead }),

@@ -194,13 +194,34 @@ export function recordLeaving(db: Database, mailingId: number, personId: number,
   })
 }
 
-/** Clicks are found by their mailing; opens are only ever looked at through their recipient. */
+/**
+ * Makes somebody's clicks another's. Clicks are found by their mailing; opens are only ever looked at through their
+ * recipient. Who followed the same link as both is one person from now on.
+ */
 export function moveClicks(db: Database, from: number, to: number) {
   const mailings = all(
     db,
     q.selectFrom('recipients').select('mailing_id').where('person_id', '=', from),
   )
-  for (const { mailing_id } of mailings)
+  for (const { mailing_id } of mailings) {
+    const followed = (person: number) =>
+      q
+        .selectFrom('acts')
+        .select('link')
+        .$narrowType<{ link: number }>()
+        .where('mailing_id', '=', mailing_id)
+        .where('person_id', '=', person)
+        .where('verdict', '=', 'human')
+        .where(() => sql<SqlBool>`kind = 'click'`)
+    run(
+      db,
+      q
+        .updateTable('mailing_link_totals')
+        .set((eb) => ({ people: eb('people', '-', 1) }))
+        .where('mailing_id', '=', mailing_id)
+        .where('no', 'in', followed(from))
+        .where('no', 'in', followed(to)),
+    )
     run(
       db,
       q
@@ -210,4 +231,5 @@ export function moveClicks(db: Database, from: number, to: number) {
         .where('person_id', '=', from)
         .where(() => sql<SqlBool>`kind = 'click'`),
     )
+  }
 }

@@ -1,35 +1,101 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import type { Rule } from '../core/segments'
-import { waterfall, type WaterfallStep } from '../core/delivery'
-import { one, q, type Database } from './query'
+import { waterfall, type WaterfallStep, type WaterfallTest } from '../core/delivery'
+import { DAY } from '../core/time'
+import { all, one, q, type Database } from './query'
 import { isMember } from './segments'
 
-/** Who a mailing is for: the subscribers of a list, or those of them that a rule keeps. */
+/** Who a mailing is for: the subscribers of a list, or those of them that a rule keeps, but for those left out. */
 export interface Audience {
   listId: number
   rule: Rule | null
+  /** Its members are not mailed. */
+  leftOut?: Rule | null
+  cap?: FrequencyCap | null
+}
+
+/** At most so many mailings in so many days to one person. */
+export interface FrequencyCap {
+  mailings: number
+  days: number
 }
 
 /** The condition on `people` that holds for everybody eligible for a mailing to this audience. */
 export function eligible(db: Database, audience: Audience, now: number): Expression<SqlBool> {
-  return and(onList(audience.listId), notSetAside, inSegment(db, audience.rule, now))
+  return and(onList(audience.listId), ...testsOf(db, audience, now).map(([, passes]) => passes))
+}
+
+/** How many are eligible, exactly. */
+export function countAudience(db: Database, audience: Audience, now: number): number {
+  return one(
+    db,
+    q
+      .selectFrom('people')
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where(() => eligible(db, audience, now)),
+  )!.n
 }
 
 /** How many drop out at each step, exactly. One pass over the list. */
 export function audienceWaterfall(db: Database, audience: Audience, now: number): WaterfallStep[] {
-  const kept = and(notSetAside, inSegment(db, audience.rule, now))
-  const counts = one(
+  const tests = testsOf(db, audience, now)
+  const failed = sql.join(
+    tests.map(([, passes], no) => sql`when (${passes}) is not true then ${sql.lit(no)}`),
+    sql` `,
+  )
+  const counts = all(
     db,
     q
       .selectFrom('people')
       .select((eb) => [
-        eb.fn.countAll<number>().as('onList'),
-        sql<number>`coalesce(sum(${notSetAside}), 0)`.as('notSetAside'),
-        sql<number>`coalesce(sum(${kept}), 0)`.as('inSegment'),
+        sql<number>`case ${failed} else -1 end`.as('failed'),
+        eb.fn.countAll<number>().as('n'),
       ])
-      .where(() => onList(audience.listId)),
-  )!
-  return waterfall(counts)
+      .where(() => onList(audience.listId))
+      .groupBy(sql`1`),
+  )
+  return waterfall(
+    counts.reduce((sum, { n }) => sum + n, 0),
+    tests.map(([test], no) => [test, counts.find((one) => one.failed === no)?.n ?? 0]),
+  )
+}
+
+/** Who drops out at a step, in a fixed order. */
+export function dropOuts(
+  db: Database,
+  audience: Audience,
+  step: WaterfallTest,
+  now: number,
+  { limit, offset }: { limit: number; offset: number },
+) {
+  const tests = testsOf(db, audience, now)
+  const no = tests.findIndex(([test]) => test === step)
+  if (no < 0) return []
+  return all(
+    db,
+    q
+      .selectFrom('people')
+      .select(['id', 'address', 'first_name', 'last_name'])
+      .where(() => and(onList(audience.listId), ...tests.slice(0, no).map(([, passes]) => passes)))
+      .where(() => sql<SqlBool>`(${tests[no]![1]}) is not true`)
+      .orderBy('id')
+      .limit(limit)
+      .offset(offset),
+  )
+}
+
+/** What people on the list are asked besides, in the order of the waterfall. */
+function testsOf(
+  db: Database,
+  { rule, leftOut, cap }: Audience,
+  now: number,
+): (readonly [WaterfallTest, Expression<SqlBool>])[] {
+  return [
+    ['set-aside', notSetAside],
+    ['segment', rule ? isMember(db, rule, now) : sql<SqlBool>`true`],
+    ...(leftOut ? [['left-out', sql<SqlBool>`not (${isMember(db, leftOut, now)})`] as const] : []),
+    ...(cap ? [['cap', underCap(cap, now)] as const] : []),
+  ]
 }
 
 /** How many of the audience have no value for a field; null where there is no such field. */
@@ -73,8 +139,12 @@ function onList(listId: number): Expression<SqlBool> {
 
 const notSetAside = sql<SqlBool>`people.id not in (select person_id from set_aside)`
 
-function inSegment(db: Database, rule: Rule | null, now: number): Expression<SqlBool> {
-  return rule ? isMember(db, rule, now) : sql<SqlBool>`true`
+/** Who was not mailed lately at all is known at once. */
+function underCap({ mailings, days }: FrequencyCap, now: number): Expression<SqlBool> {
+  const since = now - days * DAY
+  return sql<SqlBool>`(
+    coalesce((select last_sent_at from facts where facts.person_id = people.id), 0) <= ${since}
+    or (select count(*) from recipients as r where r.person_id = people.id and r.accepted_at > ${since}) < ${mailings})`
 }
 
 function and(...parts: Expression<SqlBool>[]): Expression<SqlBool> {

@@ -1,6 +1,7 @@
 import type { Selectable } from 'kysely'
 import { cleanDocument, type Letter, type LetterDocument } from '../core/letters'
-import { readRule } from '../core/segments'
+import { readRule, type Rule } from '../core/segments'
+import { frequencyCap } from './account'
 import type { Audience } from './audience'
 import { shiftTotals } from './recipients'
 import { all, one, q, run, transact, type Database } from './query'
@@ -114,22 +115,29 @@ export function letterOf(db: Database, letterId: number): StoredLetter {
 }
 
 /** Who a mailing is for, or null while no list is chosen. */
-export function audienceOf(mailing: Pick<Mailing, 'list_id' | 'rule'>): Audience | null {
+export function audienceOf(
+  db: Database,
+  mailing: Pick<Mailing, 'list_id' | 'rule' | 'left_out' | 'past_cap'>,
+): Audience | null {
   if (mailing.list_id === null) return null
   return {
     listId: mailing.list_id,
-    // A rule that can't be read keeps nobody; it never lets everybody in.
-    rule:
-      mailing.rule === null
-        ? null
-        : (readRule(JSON.parse(mailing.rule)) ?? { kind: 'any', of: [] }),
+    // A rule that can't be read keeps nobody, and one that leaves out leaves out all; neither lets everybody in.
+    rule: mailing.rule === null ? null : (readRule(JSON.parse(mailing.rule)) ?? nobody),
+    leftOut:
+      mailing.left_out === null ? null : (readRule(JSON.parse(mailing.left_out)) ?? everybody),
+    cap: mailing.past_cap ? null : frequencyCap(db),
   }
 }
+const nobody: Rule = { kind: 'any', of: [] }
+const everybody: Rule = { kind: 'all', of: [] }
 
 export function updateMailing(
   db: Database,
   id: number,
-  change: Partial<Pick<Mailing, 'name' | 'list_id' | 'rule' | 'plan' | 'overruled'>>,
+  change: Partial<
+    Pick<Mailing, 'name' | 'list_id' | 'rule' | 'left_out' | 'past_cap' | 'plan' | 'overruled'>
+  >,
 ) {
   if (Object.keys(change).length)
     run(db, q.updateTable('mailings').set(change).where('id', '=', id))

@@ -21,7 +21,7 @@ import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'
 import { readAccount } from './account'
 import { approvalOf } from './approvals'
-import { audienceWaterfall, countGaps } from './audience'
+import { countAudience, countGaps } from './audience'
 import { feedState } from './feeds'
 import { linkChecks } from './links'
 import { readFields } from './fields'
@@ -49,7 +49,7 @@ export function proofMailing(
 ): Mark[] {
   const account = readAccount(db)
   const letter = { ...wholeLetterOf(db, mailing.letter_id), ...change }
-  const audience = audienceOf(mailing)
+  const audience = audienceOf(db, mailing)
   const keys = new Set(readFields(db).map((field) => field.key))
   const gaps = new Map<string, number>(always.map((path) => [path, 0]))
   for (const { fillIn } of fillInsOf(letter)) {
@@ -64,10 +64,10 @@ export function proofMailing(
   const marks = proofOf({
     letter,
     listName: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
-    audienceCount: audience ? audienceWaterfall(db, audience, now).at(-1)!.left : 0,
-    segmentProblems: audience?.rule
-      ? readyRule(audience.rule, readCatalog(db)).problems.map(({ message }) => message)
-      : [],
+    audienceCount: audience ? countAudience(db, audience, now) : 0,
+    segmentProblems: [audience?.rule, audience?.leftOut].flatMap((rule) =>
+      rule ? readyRule(rule, readCatalog(db)).problems.map(({ message }) => message) : [],
+    ),
     ruleProblems: ruleProblems(db, letter.document),
     renditions:
       known.renditions === undefined
@@ -127,7 +127,7 @@ export function goingOut(
   document: LetterDocument,
   now: number,
 ): Rendition[] | null {
-  const audience = audienceOf(mailing)
+  const audience = audienceOf(db, mailing)
   return audience && conditionsOf(document).of.size > 0
     ? renditionsFor(db, document, audience, now)
     : null

@@ -56,11 +56,7 @@ export function resultsBy(
   if (!waysToSplit(db, mailingId).some(({ key }) => key === by)) return null
   switch (by) {
     case 'provider':
-      return grouped(db, mailingId, sql`p.domain`, sql``, (domain) => ({
-        kind: 'address',
-        part: 'domain',
-        test: { is: 'equal', text: domain },
-      }))
+      return byProvider(db, mailingId)
     case 'variant':
       return grouped(db, mailingId, sql`char(65 + r.variant)`, sql``, () => null)
     case 'device':
@@ -82,6 +78,21 @@ export function resultsBy(
     default:
       return byField(db, mailingId, by.slice('field:'.length))
   }
+}
+
+/** From the roll-up; who was erased has no provider any more. */
+function byProvider(db: Database, mailingId: number): PartResults[] {
+  const rows = all(
+    db,
+    raw(sql<Counted & { part: string | null }>`
+      select nullif(domain, '') as part, recipients, delivered, opened, clicked, left_list as "left", bounced, complained
+      from mailing_providers where mailing_id = ${mailingId} and recipients > 0 order by recipients desc, domain`),
+  )
+  return largest(rows, (domain) => ({
+    kind: 'address',
+    part: 'domain',
+    test: { is: 'equal', text: domain },
+  }))
 }
 
 function byField(db: Database, mailingId: number, key: string): PartResults[] {
@@ -133,6 +144,15 @@ function grouped(
       from recipients as r join people as p on p.id = r.person_id ${join}
       where r.mailing_id = ${mailingId} group by 1 order by recipients desc, 1`),
   )
+  return largest(rows, ruleOf, unknown)
+}
+
+/** The largest parts, and the rest as one. */
+function largest(
+  rows: readonly (Counted & { part: string | null })[],
+  ruleOf: (value: string) => Condition | null,
+  unknown: Condition | null = null,
+): PartResults[] {
   const shown = rows.length > MOST ? rows.slice(0, MOST - 1) : rows
   const rest = rows.slice(shown.length)
   return [

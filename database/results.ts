@@ -18,25 +18,20 @@ export function linkClicks(db: Database, mailingId: number) {
   return all(
     db,
     q
-      .selectFrom('mailing_links')
-      .leftJoin('acts', (join) =>
-        join
-          .onRef('acts.mailing_id', '=', 'mailing_links.mailing_id')
-          .onRef('acts.link', '=', 'mailing_links.no')
-          .on('acts.verdict', '=', 'human')
-          .on(sql<SqlBool>`acts.kind = 'click'`),
+      .selectFrom('mailing_links as l')
+      .leftJoin('mailing_link_totals as t', (join) =>
+        join.onRef('t.mailing_id', '=', 'l.mailing_id').onRef('t.no', '=', 'l.no'),
       )
       .select((eb) => [
-        'mailing_links.no',
-        'mailing_links.url',
-        'mailing_links.words',
-        'mailing_links.block_id',
-        eb.fn.count<number>('acts.person_id').distinct().as('people'),
-        eb.fn.count<number>('acts.id').as('clicks'),
+        'l.no',
+        'l.url',
+        'l.words',
+        'l.block_id',
+        eb.fn.coalesce('t.people', eb.lit(0)).as('people'),
+        eb.fn.coalesce('t.clicks', eb.lit(0)).as('clicks'),
       ])
-      .where('mailing_links.mailing_id', '=', mailingId)
-      .groupBy('mailing_links.no')
-      .orderBy('mailing_links.no'),
+      .where('l.mailing_id', '=', mailingId)
+      .orderBy('l.no'),
   )
 }
 
@@ -48,34 +43,34 @@ export function reasonsOf(db: Database, mailingId: number) {
       .selectFrom('recipients')
       .select(['state', 'answer', (eb) => eb.fn.countAll<number>().as('n')])
       .where('mailing_id', '=', mailingId)
-      .where('state', 'in', ['failed', 'bounced', 'dropped', 'deferred', 'uncertain'])
+      // In SQL's own words: the condition of the partial index `recipients_unlucky`.
+      .where(sql<SqlBool>`state in ('failed', 'bounced', 'dropped', 'deferred', 'uncertain')`)
       .groupBy(['state', 'answer'])
       .orderBy('n', 'desc')
       .limit(40),
   )
 }
 
-/** How a mailing fared at each mailbox provider (by domain), the largest first. */
+/** How mailings fared at each mailbox provider (by domain), the largest first. */
 export function byProvider(db: Database, mailingIds: readonly number[]) {
   if (mailingIds.length === 0) return []
-  const share = (condition: ReturnType<typeof sql<number>>) => sql<number>`sum(${condition})`
   return all(
     db,
     q
-      .selectFrom('recipients')
-      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .selectFrom('mailing_providers')
       .select((eb) => [
-        'people.domain',
-        eb.fn.countAll<number>().as('recipients'),
-        share(sql<number>`recipients.state in ('accepted', 'complained')`).as('delivered'),
-        share(sql<number>`recipients.state in ('bounced', 'failed')`).as('bounced'),
-        share(sql<number>`recipients.state = 'complained'`).as('complained'),
-        share(sql<number>`recipients.state = 'deferred'`).as('deferred'),
-        share(sql<number>`recipients.opened_at is not null`).as('opened'),
-        share(sql<number>`recipients.clicked_at is not null`).as('clicked'),
+        'domain',
+        eb.fn.sum<number>('recipients').as('recipients'),
+        eb.fn.sum<number>('delivered').as('delivered'),
+        eb.fn.sum<number>('bounced').as('bounced'),
+        eb.fn.sum<number>('complained').as('complained'),
+        eb.fn.sum<number>('deferred').as('deferred'),
+        eb.fn.sum<number>('opened').as('opened'),
+        eb.fn.sum<number>('clicked').as('clicked'),
       ])
-      .where('recipients.mailing_id', 'in', [...mailingIds])
-      .groupBy('people.domain')
+      .where('mailing_id', 'in', [...mailingIds])
+      .where('domain', '<>', '')
+      .groupBy('domain')
       .orderBy('recipients', 'desc')
       .limit(12),
   )

@@ -33,13 +33,20 @@ export function rewriteRules(db: Database, change: (part: Condition) => Conditio
     }
     const open = q
       .selectFrom('mailings')
-      .select(['id', 'rule'])
-      .where('rule', 'is not', null)
+      .select(['id', 'rule', 'left_out'])
       .where('started_at', 'is', null)
-    for (const { id, rule } of all(db, open)) {
-      const changed = next(rule!)
-      if (changed) run(db, q.updateTable('mailings').set({ rule: changed }).where('id', '=', id))
-    }
+    for (const mailing of all(db, open))
+      for (const column of ['rule', 'left_out'] as const) {
+        const changed = mailing[column] === null ? null : next(mailing[column])
+        if (changed)
+          run(
+            db,
+            q
+              .updateTable('mailings')
+              .set({ [column]: changed })
+              .where('id', '=', mailing.id),
+          )
+      }
     for (const { id, document } of all(db, openLetters)) {
       const letter = JSON.parse(document) as LetterDocument
       const changed = mapRules(letter, (rule) => mapConditions(rule, change))

@@ -10,6 +10,10 @@ export interface MailingTables {
     state: MailingState
     list_id: number | null
     rule: string | null
+    /** JSON: whose members are not mailed. */
+    left_out: string | null
+    /** 1: it goes also to those whom the frequency cap would spare. */
+    past_cap: Generated<number>
     letter_id: number
     scheduled_at: number | null
     started_at: number | null
@@ -66,6 +70,20 @@ export interface MailingTables {
     part: number | null
   }
   mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
+  /** By domain of the address; '' for those who were erased. Kept by triggers. */
+  mailing_providers: { mailing_id: number; domain: string } & Record<
+    | 'recipients'
+    | 'delivered'
+    | 'opened'
+    | 'clicked'
+    | 'left_list'
+    | 'bounced'
+    | 'complained'
+    | 'deferred',
+    number
+  >
+  /** Human clicks on each link and the people behind them. Kept by triggers, but for merging. */
+  mailing_link_totals: { mailing_id: number; no: number; people: number; clicks: number }
   mailing_hours: { mailing_id: number; hour: number; opens: number; clicks: number }
   data_schedules: {
     id: Generated<number>

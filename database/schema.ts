@@ -22,6 +22,9 @@ export interface Schema extends LetterTables, MailingTables {
     dkim_selector: string
     dkim_private_key: string
     pace_per_minute: number | null
+    /** At most so many mailings in so many days to one person; null: no cap. */
+    cap_mailings: number | null
+    cap_days: number
     created_at: number
   }
   users: {

@@ -155,12 +155,12 @@ export function usesOfSegment(db: Database, id: number) {
       q
         .selectFrom('mailings')
         .innerJoin('letters', 'letters.id', 'mailings.letter_id')
-        .select(['mailings.id', 'name', 'state', 'rule', 'started_at', 'document']),
+        .select(['mailings.id', 'name', 'state', 'rule', 'left_out', 'started_at', 'document']),
     )
       // A letter's own rules count until it has begun to go out.
       .filter(
-        ({ rule, document, started_at }) =>
-          mentions(rule) || (started_at === null && mentions(document)),
+        ({ rule, left_out, document, started_at }) =>
+          mentions(rule) || mentions(left_out) || (started_at === null && mentions(document)),
       )
       .map(({ id, name, state }) => ({ id, name, state })),
     segments: all(

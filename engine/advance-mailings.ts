@@ -51,7 +51,7 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
   }
   const due = dueAt(db, mailing)
   if (due === null || due > now) return false
-  const many = beginPart(db, mailing, next, audienceOf(mailing)!, readAccount(db)!.zone, now)
+  const many = beginPart(db, mailing, next, audienceOf(db, mailing)!, readAccount(db)!.zone, now)
   log.info({ mailing: mailing.id, part: next.kind, recipients: many }, 'part begins')
   return many !== null
 }

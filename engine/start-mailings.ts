@@ -27,7 +27,7 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
       continue
     }
     const blockers = dispatchBlockers(db, mailing, clock())
-    const audience = audienceOf(mailing)
+    const audience = audienceOf(db, mailing)
     if (blockers.length || !audience) {
       const note = blockers.join('; ')
       moveMailing(db, mailing.id, ['scheduled'], 'held', { held_by: 'proof', held_note: note })

@@ -53,6 +53,17 @@ export const accountInput = object({
     .max(1_000_000, 'At most 1,000,000.')
     .nullable()
     .defined(),
+  cap_mailings: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(1_000, 'At most 1,000.')
+    .nullable()
+    .default(null),
+  cap_days: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(365, 'At most 365.')
+    .default(7),
 })
 
 export const clockInput = object({
@@ -95,7 +106,9 @@ export const mailingInput = object({
     .min(1, 'At least 1 day.')
     .max(3650, 'At most 3650 days.')
     .nullable(),
-  segmentId: number().integer().positive().nullable(),
+  segmentIds: array(number().integer().positive().required()).max(20, 'At most 20 segments.'),
+  leftOutIds: array(number().integer().positive().required()).max(20, 'At most 20 segments.'),
+  pastCap: boolean(),
   letterheadId: number().integer().positive().nullable(),
 })
 

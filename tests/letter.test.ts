@@ -118,7 +118,7 @@ test('two rows are shown to some, the third to everyone else; the renditions hav
   const expected = renditionsFor(
     satchel.db,
     letter().document,
-    audienceOf(mailingById(satchel.db, id)!)!,
+    audienceOf(satchel.db, mailingById(satchel.db, id)!)!,
     now(),
   )
   const chips = page().getByRole('group', { name: 'Renditions' }).getByRole('button')
@@ -131,7 +131,7 @@ test('two rows are shown to some, the third to everyone else; the renditions hav
 })
 
 test('a fill-in says how many of the audience have a value', async () => {
-  const audience = audienceOf(mailingById(satchel.db, id)!)!
+  const audience = audienceOf(satchel.db, mailingById(satchel.db, id)!)!
   const all = audienceWaterfall(satchel.db, audience, now()).at(-1)!.left
   const have = all - countGaps(satchel.db, audience, 'town', now())
   await block('text').first().click()
@@ -162,7 +162,7 @@ test('a block is commented on, answered, resolved and opened again', async () =>
 
 test('it is read as three people: each sees what is for them', async () => {
   const { document } = letter()
-  const audience = audienceOf(mailingById(satchel.db, id)!)!
+  const audience = audienceOf(satchel.db, mailingById(satchel.db, id)!)!
   const renditions = renditionsFor(satchel.db, document, audience, now())
   const words = ['For stunt flyers', 'For single-line', 'For the rest']
   for (const [i, { without }] of renditions.entries()) {

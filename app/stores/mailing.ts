@@ -247,7 +247,9 @@ export const useMailing = defineStore('mailing', () => {
     name?: string
     listId?: number | null
     joinedWithinDays?: number | null
-    segmentId?: number | null
+    segmentIds?: number[]
+    leftOutIds?: number[]
+    pastCap?: boolean
     letterheadId?: number | null
   }) {
     if (!mailing.value) return

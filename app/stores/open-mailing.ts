@@ -14,7 +14,12 @@ export interface OpenMailing {
   lists: { id: number; name: string; subscribers: number }[]
   fields: Field[]
   joinedWithinDays: number | null
-  segmentId: number | null
+  /** Of which its people are in any. */
+  segmentIds: number[]
+  leftOutIds: number[]
+  cap: { mailings: number; days: number } | null
+  /** Whether it goes also to those whom the cap would spare. */
+  pastCap: boolean
   segments: { id: number; name: string }[]
   waterfall: WaterfallStep[] | null
   letter: Letter & { version: number }

@@ -3,7 +3,7 @@ import { simpleParser } from 'mailparser'
 import { test, expect } from 'vitest'
 import fc from 'fast-check'
 import { isFinal, mayMove, recipientStates, openStates } from './states'
-import { waterfall } from './waterfall'
+import { waterfall, waterfallTests } from './waterfall'
 import { makeToken, readToken } from './token'
 import { nextAttempt, GIVE_UP_AFTER } from './retry'
 import { readAnswer } from './answer'
@@ -29,16 +29,21 @@ test('states only move forward: no way leads from a final state back to an open 
 
 test("the waterfall's parts sum to the whole", () => {
   fc.assert(
-    fc.property(fc.nat(1e6), fc.nat(1e6), fc.nat(1e6), (a, b, c) => {
-      const [inSegment, notSetAside, onList] = [a, b, c].sort((x, y) => x - y) as [
-        number,
-        number,
-        number,
-      ]
-      const steps = waterfall({ onList, notSetAside, inSegment })
-      expect(steps.every((step) => step.out >= 0)).toBe(true)
-      expect(steps.reduce((sum, step) => sum + step.out, steps.at(-1)!.left)).toBe(onList)
-    }),
+    fc.property(
+      fc.nat(1e6),
+      fc.subarray([...waterfallTests.slice(1)]),
+      fc.nat(1e5),
+      (n, tests, out) => {
+        const onList = n + tests.length * out
+        const steps = waterfall(
+          onList,
+          tests.map((step) => [step, out]),
+        )
+        expect(steps.map(({ step }) => step)).toEqual(['on-list', ...tests])
+        expect(steps.at(-1)!.left).toBe(n)
+        expect(steps.reduce((sum, step) => sum + step.out, steps.at(-1)!.left)).toBe(onList)
+      },
+    ),
   )
 })
 

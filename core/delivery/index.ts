@@ -4,8 +4,8 @@
  */
 export { recipientStates, mayMove, isFinal, openStates } from './states'
 export type { RecipientState } from './states'
-export { waterfall } from './waterfall'
-export type { WaterfallStep, WaterfallCounts } from './waterfall'
+export { waterfall, waterfallTests } from './waterfall'
+export type { WaterfallStep, WaterfallTest } from './waterfall'
 export { makeToken, readToken } from './token'
 export type { TokenKind } from './token'
 export { mouldMessage, pourMessage, withLinksFrom } from './message'

@@ -1,12 +1,9 @@
-/** How many people pass each test, in the order of the tests: each counts those who passed all before. */
-export interface WaterfallCounts {
-  onList: number
-  notSetAside: number
-  inSegment: number
-}
+/** What everybody on the list is asked, in this order; who fails one is not asked the next. */
+export const waterfallTests = ['on-list', 'set-aside', 'segment', 'left-out', 'cap'] as const
+export type WaterfallTest = (typeof waterfallTests)[number]
 
 export interface WaterfallStep {
-  step: 'on-list' | 'set-aside' | 'segment'
+  step: WaterfallTest
   /** People who drop out here. */
   out: number
   /** People who are left after it. */
@@ -14,13 +11,17 @@ export interface WaterfallStep {
 }
 
 /**
- * The steps from everybody on the list down to the eligible.
- * The last step's `left` are the recipients; all `out` and that `left` sum to the first `left`.
+ * The steps from everybody on the list down to the eligible, of the tests that are asked.
+ * `failed`: how many fail each of them after having passed those before it.
+ * The last step's `left` are the recipients; all `out` and that `left` sum to `onList`.
  */
-export function waterfall(counts: WaterfallCounts): WaterfallStep[] {
+export function waterfall(
+  onList: number,
+  failed: readonly (readonly [WaterfallTest, number])[],
+): WaterfallStep[] {
+  let left = onList
   return [
-    { step: 'on-list', out: 0, left: counts.onList },
-    { step: 'set-aside', out: counts.onList - counts.notSetAside, left: counts.notSetAside },
-    { step: 'segment', out: counts.notSetAside - counts.inSegment, left: counts.inSegment },
+    { step: 'on-list', out: 0, left },
+    ...failed.map(([step, out]) => ({ step, out, left: (left -= out) })),
   ]
 }

@@ -7,6 +7,8 @@ import { comments } from './0005-comments'
 import { letterParts } from './0006-letter-parts'
 import { dispatch } from './0007-dispatch'
 import { dataOut } from './0008-data-out'
+import { rollUps } from './0009-roll-ups'
+import { audiences } from './0010-audiences'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -18,6 +20,8 @@ export const migrations: readonly string[] = [
   letterParts,
   dispatch,
   dataOut,
+  rollUps,
+  audiences,
 ]
 
 /**

@@ -8,6 +8,8 @@ export default defineEventHandler(() => {
     sender_address,
     postal_address,
     pace_per_minute,
+    cap_mailings,
+    cap_days,
     dkim_selector,
   } = account()
   return {
@@ -18,6 +20,8 @@ export default defineEventHandler(() => {
     sender_address,
     postal_address,
     pace_per_minute,
+    cap_mailings,
+    cap_days,
     dkim_selector,
     sends: satchel().sends,
     url: satchel().url,

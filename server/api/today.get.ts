@@ -3,7 +3,7 @@ import { wilson } from '~~/core/results'
 import { blockersOf } from '~~/core/proof'
 import { recentImports } from '~~/database/imports'
 import { proofMailing } from '~~/database/proof'
-import { audienceWaterfall } from '~~/database/audience'
+import { countAudience } from '~~/database/audience'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '~~/database/mailings'
 import { countPeople } from '~~/database/people'
 import { byProvider, growthByDay, mailingsSince, uncertainMailings } from '~~/database/results'
@@ -80,10 +80,10 @@ export default defineEventHandler(() => {
   }
 
   function shown(mailing: MailingWithTotals) {
-    const audience = mailing.started_at === null ? audienceOf(mailing) : null
+    const audience = mailing.started_at === null ? audienceOf(db, mailing) : null
     const delivered = (mailing.accepted ?? 0) + (mailing.complained ?? 0)
     const recipients = audience
-      ? audienceWaterfall(db, audience, now).at(-1)!.left
+      ? countAudience(db, audience, now)
       : delivered +
         (mailing.queued ?? 0) +
         (mailing.claimed ?? 0) +

@@ -48,7 +48,7 @@ export const questions = {
   renditions(db: Database, { mailingId, now }: { mailingId: number; now: number }) {
     const mailing = mailingById(db, mailingId)!
     const { document } = wholeLetterOf(db, mailing.letter_id)
-    const audience = audienceOf(mailing)
+    const audience = audienceOf(db, mailing)
     const conditions = conditionsOf(document)
     const counts = audience ? countTruths(db, audience, conditions.rules, now) : []
     const catalog = readCatalog(db)

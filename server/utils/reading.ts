@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { conditionsOf, truthOf } from '~~/core/letters'
 import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
-import { audiencePeople, audienceWaterfall } from '~~/database/audience'
+import { audiencePeople, countAudience } from '~~/database/audience'
 import { listById } from '~~/database/lists'
 import { wholeLetterOf } from '~~/database/letterheads'
 import { audienceOf } from '~~/database/mailings'
@@ -23,9 +23,9 @@ export async function readingOf(event: H3Event) {
   const { rules } = conditionsOf(letter.document)
   const place = Math.max(0, Math.floor(Number(query.n) || 0))
   const now = clock()
-  const audience = audienceOf(mailing)
+  const audience = audienceOf(db, mailing)
   const truths = query.truths === undefined ? null : String(query.truths).split(',').map(Number)
-  const count = audience && !truths ? audienceWaterfall(db, audience, now).at(-1)!.left : 0
+  const count = audience && !truths ? countAudience(db, audience, now) : 0
   const reader = personById(chosenId() ?? firstId())
   const truth = reader ? (truthsOf(db, [reader.id], rules, now).get(reader.id) ?? 0) : 0
   const frame = letterFrame(mailing)

@@ -10,6 +10,8 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   postal_address: '',
   zone: '',
   pace_per_minute: null,
+  cap_mailings: null,
+  cap_days: 7,
 } as AccountInput & Record<string, unknown>)
 const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: boolean; url: string }>(
   () => '/api/account',
@@ -18,7 +20,12 @@ const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: bool
 watch(answer, (got) => got && Object.assign(form, got))
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
-  const body = { ...form, pace_per_minute: form.pace_per_minute || null }
+  const body = {
+    ...form,
+    pace_per_minute: form.pace_per_minute || null,
+    cap_mailings: form.cap_mailings || null,
+    cap_days: form.cap_days || 7,
+  }
   if (!(await submit(() => request('/api/account', { method: 'PUT', body })))) return
   await session.load()
   notices.say('Saved. Letters that have not gone out follow.')
@@ -70,6 +77,22 @@ async function save() {
             class="field"
             type="number"
             min="1"
+        /></FormField>
+        <FormField
+          id="cap"
+          label="To one person at most, mailings"
+          :fault="faults.cap_mailings"
+          hint="Who had so many already is spared; a mailing may go past it. Empty: no cap."
+          ><input id="cap" v-model.number="form.cap_mailings" class="field" type="number" min="1"
+        /></FormField>
+        <FormField id="cap_days" label="in so many days" :fault="faults.cap_days"
+          ><input
+            id="cap_days"
+            v-model.number="form.cap_days"
+            class="field"
+            type="number"
+            min="1"
+            max="365"
         /></FormField>
       </div>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>

@@ -11,7 +11,8 @@ export default defineEventHandler((event) => {
     { name: `${mailing.name}, again`.slice(0, 120), listId: mailing.list_id, letter },
     clock(),
   )
-  updateMailing(db, id, { rule: mailing.rule })
+  const { rule, left_out, past_cap } = mailing
+  updateMailing(db, id, { rule, left_out, past_cap })
   chooseLetterhead(db, mailingById(db, id)!.letter_id, letterheadIdOf(db, mailing.letter_id))
   return { id }
 })

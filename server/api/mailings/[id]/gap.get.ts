@@ -1,5 +1,5 @@
 import { readerValue } from '~~/core/letters'
-import { audienceWaterfall, countGaps } from '~~/database/audience'
+import { countAudience, countGaps } from '~~/database/audience'
 import { readFields } from '~~/database/fields'
 import { audienceOf } from '~~/database/mailings'
 import { countWithout } from '~~/database/reader-values'
@@ -7,7 +7,7 @@ import { countWithout } from '~~/database/reader-values'
 /** How many of the audience have what a fill-in names; null where there is no audience yet. */
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
-  const audience = audienceOf(mailingOf(event))
+  const audience = audienceOf(db, mailingOf(event))
   const path = String(getQuery(event).path ?? '')
   const key = /^person\.(\w+)$/.exec(path)?.[1]
   const isField = key !== undefined && readFields(db).some((field) => field.key === key)
@@ -18,6 +18,6 @@ export default defineEventHandler((event) => {
     ? countGaps(db, audience, key, now)
     : countWithout(db, audience, path, now)
   if (without === null) throw notFound('There is no such event.')
-  const of = audienceWaterfall(db, audience, now).at(-1)!.left
+  const of = countAudience(db, audience, now)
   return { have: of - without, of }
 })

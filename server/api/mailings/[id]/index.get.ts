@@ -1,3 +1,5 @@
+import type { Rule } from '~~/core/segments'
+import { frequencyCap } from '~~/database/account'
 import { audienceWaterfall } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
@@ -5,11 +7,18 @@ import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
 import { listById, listsWithCounts } from '~~/database/lists'
 
+/** The segments of which a rule asks for any; none where it asks for something else. */
+function segmentsOf(rule: Rule | null | undefined): number[] {
+  const parts = rule?.kind === 'any' ? rule.of : rule ? [rule] : []
+  const ids = parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
+  return ids.length === parts.length ? ids : []
+}
+
 /** One mailing with its letter, its audience step by step, and its totals. */
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
-  const audience = audienceOf(mailing)
+  const audience = audienceOf(db, mailing)
   const { pace_per_minute, sender_name, sender_address } = account()
   return {
     ...mailing,
@@ -23,7 +32,10 @@ export default defineEventHandler((event) => {
       audience?.rule?.kind === 'joined' && audience.rule.when.is === 'last-days'
         ? audience.rule.when.days
         : null,
-    segmentId: audience?.rule?.kind === 'segment' ? audience.rule.segmentId : null,
+    segmentIds: segmentsOf(audience?.rule),
+    leftOutIds: segmentsOf(audience?.leftOut),
+    cap: frequencyCap(db),
+    pastCap: mailing.past_cap === 1,
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
     totals: totalsOf(db, mailing.id) ?? null,

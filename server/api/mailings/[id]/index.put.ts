@@ -5,41 +5,40 @@ import { updateMailing } from '~~/database/mailings'
 import { segmentById } from '~~/database/segments'
 import { mailingInput } from '~~/shared/inputs'
 
-const written = (rule: Rule) => JSON.stringify(rule)
-
 /** Changes a mailing's name, its audience, or the letterhead of its letter. */
 export default defineEventHandler(async (event) => {
-  const input = await readInput(event, mailingInput)
+  const { name, ...input } = await readInput(event, mailingInput)
   const { db } = satchel()
-  const mailing =
-    input.listId !== undefined ||
-    input.joinedWithinDays !== undefined ||
-    input.segmentId !== undefined ||
-    input.letterheadId !== undefined
-      ? unsentMailingOf(event)
-      : mailingOf(event)
+  const changesMore = Object.values(input).some((value) => value !== undefined)
+  const mailing = changesMore ? unsentMailingOf(event) : mailingOf(event)
   if (input.listId != null && !listById(db, input.listId))
     throw refused('This list is gone. Choose another.')
-  if (input.segmentId != null && !segmentById(db, input.segmentId))
-    throw refused('This segment is gone. Choose another.')
+  for (const id of [...(input.segmentIds ?? []), ...(input.leftOutIds ?? [])])
+    if (!segmentById(db, id)) throw refused('This segment is gone. Choose another.')
   if (input.letterheadId != null && !letterheads(db).some(({ id }) => id === input.letterheadId))
     throw refused('This letterhead is gone. Choose another.')
   if (input.letterheadId !== undefined) chooseLetterhead(db, mailing.letter_id, input.letterheadId)
   updateMailing(db, mailing.id, {
-    ...(input.name !== undefined ? { name: input.name } : {}),
+    ...(name !== undefined ? { name } : {}),
     ...(input.listId !== undefined ? { list_id: input.listId } : {}),
     ...(input.joinedWithinDays != null
-      ? {
-          rule: written({
-            kind: 'joined',
-            when: { is: 'last-days', days: input.joinedWithinDays },
-          }),
-        }
-      : input.segmentId != null
-        ? { rule: written({ kind: 'segment', segmentId: input.segmentId }) }
-        : input.joinedWithinDays === null || input.segmentId === null
+      ? { rule: written(joinedIn(input.joinedWithinDays)) }
+      : input.segmentIds !== undefined
+        ? { rule: written(inAnyOf(input.segmentIds)) }
+        : input.joinedWithinDays === null
           ? { rule: null }
           : {}),
+    ...(input.leftOutIds !== undefined ? { left_out: written(inAnyOf(input.leftOutIds)) } : {}),
+    ...(input.pastCap !== undefined ? { past_cap: input.pastCap ? 1 : 0 } : {}),
   })
   return { ok: true }
 })
+
+const written = (rule: Rule | null) => rule && JSON.stringify(rule)
+
+const joinedIn = (days: number): Rule => ({ kind: 'joined', when: { is: 'last-days', days } })
+
+function inAnyOf(ids: readonly number[]): Rule | null {
+  const of = [...new Set(ids)].map((segmentId): Rule => ({ kind: 'segment', segmentId }))
+  return of.length > 1 ? { kind: 'any', of } : (of[0] ?? null)
+}
