@@ -137,6 +137,7 @@ const states: Record<string, string> = {
           <h2>What it was worth</h2>
           <WorthPanel :worth="results.worth" />
         </section>
+        <ClickedLetter class="row-span-2" :mailing="id" :results="results" />
         <section class="sheet px-4 py-3">
           <h2>What they clicked</h2>
           <table class="mt-2 w-full">

@@ -7,12 +7,13 @@ import { documentToText } from './plain-text'
 
 /**
  * A letter as a file for other programs: links lead where they lead, fill-ins stand in Liquid, what is for
- * some readers only stands between two comments, and nothing is counted.
+ * some readers only stands between two comments, and nothing is counted. `linkTo` says otherwise where its n-th link leads.
  */
 export async function letterSource(
   letter: Letter,
   frame: LetterFrame,
   format: 'mjml' | 'html' | 'text',
+  linkTo = (url: string, _n: number) => url,
 ): Promise<string> {
   const { mjml, numbers } = letterToMjml(letter, frame)
   const links = linksOf(letter.document).map(({ url }) => url)
@@ -26,7 +27,9 @@ export async function letterSource(
         /\uE000f(\d+)\uE001/g,
         (_, n: string) => `{{ ${write(numbers.expressions[Number(n)]!)} }}`,
       )
-      .replace(/\uE000l(\d+)\uE001/g, (_, n: string) => write(links[Number(n)] ?? ''))
+      .replace(/\uE000l(\d+)\uE001/g, (_, n: string) =>
+        write(linkTo(links[Number(n)] ?? '', Number(n))),
+      )
       .replace(
         /\uE000p(\d+)\uE001/g,
         (_, n: string) => `{{ ${write(numbers.expressions[Number(n)]!)} }}`,

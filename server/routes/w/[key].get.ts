@@ -29,15 +29,8 @@ export default defineEventHandler(async (event) => {
       "default-src 'none'; style-src 'unsafe-inline'; img-src 'self' https: http:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
     'Referrer-Policy': 'no-referrer',
   })
-  return withoutFillIns(html).replace('</head>', `${meta}</head>`)
-})
-
-/** A fill-in says its fallback to nobody in particular; without one, nothing. Nobody is left from here, either. */
-function withoutFillIns(html: string): string {
-  return html
-    .replace(/\{\{([^{}]*)\}\}/g, (_, expression: string) => {
-      const fallback = /\|\s*default:\s*&quot;(.*?)&quot;/.exec(expression)
-      return fallback?.[1] ?? ''
-    })
+  // Nobody is left from here.
+  return forNobody(html)
     .replace(/<a href="#leave".*?<\/a>/s, '')
-}
+    .replace('</head>', `${meta}</head>`)
+})

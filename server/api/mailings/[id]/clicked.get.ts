@@ -1,0 +1,24 @@
+import { firstLinkOf } from '~~/core/letters'
+import { letterSource } from '~~/core/letters/rendering'
+import { wholeLetterOf } from '~~/database/letterheads'
+import { variantsOf } from '~~/database/variants'
+
+/**
+ * A mailing's letter (that of a variant) with all that anybody was shown, for showing the clicks on it: each link
+ * leads to `#link-N`, by its number in the results.
+ */
+export default defineEventHandler(async (event) => {
+  const { db } = satchel()
+  const mailing = mailingOf(event)
+  const no = Math.floor(Number(getQuery(event).variant) || 0)
+  const variant = variantsOf(db, mailing.id).find((one) => one.no === no)
+  if (no !== 0 && !variant) throw notFound('There is no such variant.')
+  const letter_id = variant?.letter_id ?? mailing.letter_id
+  const html = await letterSource(
+    wholeLetterOf(db, letter_id),
+    letterFrame({ ...mailing, letter_id }),
+    'html',
+    (_, n) => `#link-${firstLinkOf(no) + n}`,
+  )
+  return { html: forNobody(html) }
+})
