@@ -44,7 +44,12 @@ export function proofMailing(
   db: Database,
   mailing: Mailing,
   now: number,
-  known: { renditions?: Rendition[] | null; weight?: ProofFacts['weight'] } = {},
+  known: {
+    renditions?: Rendition[] | null
+    weight?: ProofFacts['weight']
+    misspelt?: ProofFacts['misspelt']
+    people?: ProofFacts['people']
+  } = {},
   change: Partial<Letter> = {},
 ): Mark[] {
   const account = readAccount(db)
@@ -86,6 +91,9 @@ export function proofMailing(
     letterhead: letterheadOf(db, mailing.letter_id),
     goesOutOn: dayOf(Math.max(mailing.scheduled_at ?? now, now), account?.zone ?? 'UTC'),
     weight: known.weight ?? null,
+    misspelt: known.misspelt ?? null,
+    people: known.people ?? null,
+    names: [...always, ...[...keys].map((key) => `person.${key}`)],
     gaps,
     links: linkChecks(
       db,

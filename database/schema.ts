@@ -27,6 +27,7 @@ export interface Schema extends LetterTables, MailingTables {
     cap_days: number
     created_at: number
   }
+  own_words: { word: string }
   users: {
     id: Generated<number>
     name: string

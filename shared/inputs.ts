@@ -112,6 +112,8 @@ export const mailingInput = object({
   letterheadId: number().integer().positive().nullable(),
 })
 
+export const ownWordInput = object({ word: line(60).required('Which word?') })
+
 export const letterheadInput = object({
   name: line(100).required('Give the letterhead a name.'),
   look: mixed<object>().required(),

@@ -53,7 +53,7 @@ export function nearestDomain(domain: string, known: ReadonlySet<string>): strin
 }
 
 /** Damerau–Levenshtein distance (optimal string alignment), given up at `limit`. */
-function slips(a: string, b: string, limit: number): number {
+export function slips(a: string, b: string, limit: number): number {
   let before: number[] = []
   let above = Array.from({ length: b.length + 1 }, (_, j) => j)
   for (let i = 1; i <= a.length; i++) {

@@ -4,7 +4,7 @@
  */
 export { checkAddress, addressProblems } from './address'
 export type { AddressProblem, CheckedAddress } from './address'
-export { addressCautions, nearestDomain } from './doubtful'
+export { addressCautions, nearestDomain, slips } from './doubtful'
 export { convertValue, readFieldValue, fieldKinds, fieldKeyFor, showFieldValue } from './fields'
 export type { FieldKind, FieldValue, Field } from './fields'
 export { readDate, dateOrderOf, readNumber, readYesNo } from './values'

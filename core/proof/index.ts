@@ -4,6 +4,10 @@
  */
 export { proofOf, blockersOf } from './proof'
 export type { Mark, MarkLevel, ProofFacts, LinkCheck } from './mark'
+export { repaired } from './repair'
+export type { Repair, RepairChange } from './repair'
+export type { PeopleFacts } from './mark'
+export { textsOf } from './texts'
 export { readingOf } from './reading'
 export type { Reading } from './reading'
 export { markKey, mayOverrule, withOverruled } from './overrule'

@@ -18,6 +18,9 @@ export function madeUpProof(letter: Letter, change: Partial<ProofFacts> = {}): P
     weight: null,
     postalAddress: '1 Slipway, Sandreach',
     gaps: new Map([['person.first_name', 0]]),
+    names: ['person.first_name', 'person.town'],
+    misspelt: null,
+    people: null,
     links: new Map(),
     ...change,
   }

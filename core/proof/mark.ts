@@ -1,3 +1,4 @@
+import type { Repair } from './repair'
 import type { FeedEntry, Letter, Letterhead, Rendition } from '../letters'
 
 /** Blockers hold the dispatch; cautions should be looked at; notes are for knowing. */
@@ -10,12 +11,24 @@ export interface Mark {
   blockId: string | null
   title: string
   detail: string
+  /** What one click does about it. */
+  repairs?: Repair[]
 }
 
 /** What asking for a link gave. `status` is the final HTTP status; null where no answer came. */
 export interface LinkCheck {
   status: number | null
   problem: string | null
+}
+
+/** Of the audience and its other mail. */
+export interface PeopleFacts {
+  /** Recipients of the last mailings to the same audience, the latest first. */
+  earlier: readonly number[]
+  /** Other mailings within 48 hours that some of the audience get, too. */
+  overlaps: readonly { name: string; at: number; when: string; people: number }[]
+  /** How many the frequency cap spares; null where there is none. */
+  spared: number | null
 }
 
 /** Everything the checks look at. All counts are exact, over the real audience. */
@@ -48,6 +61,12 @@ export interface ProofFacts {
   goesOutOn: string
   /** Bytes of HTML: the whole, and what is left out on some screens; null where it was not reckoned. */
   weight: { whole: number; hidden: number } | null
+  /** Paths that a fill-in may have. */
+  names: readonly string[]
+  /** Words that no dictionary knows, with what they might be; null where they were not looked up. */
+  misspelt: readonly { word: string; suggestions: readonly string[] }[] | null
+  /** What is about the people of the audience and their other mail; null where it was not asked. */
+  people: PeopleFacts | null
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

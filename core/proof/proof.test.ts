@@ -24,7 +24,7 @@ function finished(): Letter {
       { type: 'text', text: ', five days of force 5.' },
     ]),
   })
-  document = updateBlock(document, 'action', { label: 'See the forecast', href: page })
+  document = updateBlock(document, 'action', { label: 'Force by hour', href: page })
   return { ...letter, subject: 'Force 5 till Sunday', document }
 }
 const facts = (change: Partial<ProofFacts> = {}) =>
@@ -133,10 +133,10 @@ test('filler text left in, also that of the starting letter', () => {
     'title',
     'opening',
   ])
-  expect(titles({ letter: { ...finished(), subject: 'Lorem ipsum dolor' } })).toEqual([
+  expect(titles({ letter: { ...finished(), subject: 'Force, lorem ipsum dolor' } })).toEqual([
     'Filler text left in the subject',
   ])
-  expect(titles({ letter: { ...finished(), subject: 'Offer for [Town]' } })).toEqual([
+  expect(titles({ letter: { ...finished(), subject: 'Force for [Town]' } })).toEqual([
     'Filler text left in the subject',
   ])
   const letter = finished()
@@ -210,7 +210,7 @@ test('picked products need enough to pick from', () => {
 
 test('a feed needs entries, and says so when it has gone on', () => {
   const letter = finished()
-  const entry = (n: number) => ({ title: `Entry ${n}`, href: `${page}/${n}`, about: '', day: '' })
+  const entry = (n: number) => ({ title: `Force ${n}`, href: `${page}/${n}`, about: '', day: '' })
   const shown = (entries: number[], told: number[]) => {
     const block = { ...newBlock('feed', 'feed'), url: page, many: 2, entries: entries.map(entry) }
     const document = insertRow(letter.document, 0, block as Feed)
@@ -255,7 +255,7 @@ test.each([
 ])('wording: %s', (text, expected) => expect(found(text)).toEqual(expected))
 
 test('a subject that shouts is a caution', () => {
-  const marks = proofOf(facts({ letter: saying('Fine.', 'SALE TODAY, come!!') }))
+  const marks = proofOf(facts({ letter: saying('Fine.', 'FORCE FIVE, come!!') }))
   expect(marks.map(({ level, title }) => [level, title])).toEqual([
     ['caution', 'Capitals in the subject'],
     ['caution', '2 exclamation marks in the subject'],
@@ -270,8 +270,8 @@ test.each([
     'https://track.other.example/x',
     ['A link leads elsewhere than it says'],
   ],
-  ['See the forecast', 'https://staging.galewright.example/', ['Link leads to a test host']],
-  ['See the forecast', 'http://localhost:4500/x', ['Link leads to a test host']],
+  ['Force by hour', 'https://staging.galewright.example/', ['Link leads to a test host']],
+  ['Force by hour', 'http://localhost:4500/x', ['Link leads to a test host']],
 ])('links: “%s” to %s', (label, href, expected) => {
   const letter = finished()
   const document = updateBlock(letter.document, 'action', { label, href })

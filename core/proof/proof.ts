@@ -13,12 +13,19 @@ import { picturesAndWords } from './checks/pictures-and-words'
 import { postalAddress } from './checks/postal-address'
 import { renditions } from './checks/renditions'
 import { subject } from './checks/subject'
+import { filters } from './checks/filters'
+import { otherMail } from './checks/other-mail'
+import { promise } from './checks/promise'
+import { spelling } from './checks/spelling'
 import { weight } from './checks/weight'
 import { wording } from './checks/wording'
+import { isSame, type Letter } from '../letters'
 import type { Mark, MarkLevel, ProofFacts } from './mark'
+import { repaired } from './repair'
 
 const checks = [
   audience,
+  otherMail,
   subject,
   links,
   gaps,
@@ -30,7 +37,10 @@ const checks = [
   approval,
   dates,
   wording,
+  spelling,
   linkWords,
+  promise,
+  filters,
   alternativeText,
   contrasts,
   picturesAndWords,
@@ -40,8 +50,22 @@ const order: MarkLevel[] = ['blocker', 'caution', 'note']
 
 /** All marks of a letter, the gravest first, in the order of the checks. */
 export function proofOf(facts: ProofFacts): Mark[] {
-  const marks = checks.flatMap((check) => check(facts))
+  const marks = checks
+    .flatMap((check) => check(facts))
+    .map((mark) => (mark.repairs ? { ...mark, repairs: working(facts.letter, mark) } : mark))
   return order.flatMap((level) => marks.filter((mark) => mark.level === level))
+}
+
+/** Repairs that change something: words may be parted by a link or a fill-in where a check sees them whole. */
+function working(letter: Letter, mark: Mark) {
+  return mark.repairs!.filter(
+    ({ change }) =>
+      change.is === 'own-word' ||
+      !isSame(
+        repaired(letter, mark, change, () => 'new'),
+        letter,
+      ),
+  )
 }
 
 export function blockersOf(marks: readonly Mark[]): Mark[] {

@@ -5,6 +5,8 @@ import { pulsesOf, valuesOf } from '../../database/people'
 import { compareSegments } from '../../database/segment-compare'
 import { pastSizes } from '../../database/segment-estimate'
 import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
+import { otherMailOf } from '../../database/other-mail'
+import { ownWords } from '../../database/own-words'
 import { wholeLetterOf } from '../../database/letterheads'
 import { audienceOf, mailingById } from '../../database/mailings'
 import { countTruths } from '../../database/renditions'
@@ -12,6 +14,8 @@ import { countMembers, readCatalog, readSegments } from '../../database/segments
 import { commonValues } from '../../database/vocabulary'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
+import { textsOf } from '../../core/proof'
+import { misspelt } from '../../core/spelling'
 import { writeRule, type Rule } from '../../core/segments'
 
 const PAGE = 50
@@ -62,6 +66,16 @@ export const questions = {
           .reduce((sum, { people }) => sum + people, 0),
       })),
       renditions: renditionsOf(document, counts, conditions),
+    }
+  },
+
+  /** What the proof says besides: words that no dictionary knows, and the other mail of the audience. */
+  proof(db: Database, { mailingId, now }: { mailingId: number; now: number }) {
+    const mailing = mailingById(db, mailingId)!
+    const texts = textsOf(wholeLetterOf(db, mailing.letter_id)).map(({ text }) => text)
+    return {
+      misspelt: misspelt(texts, ownWords(db)),
+      people: otherMailOf(db, mailing, now),
     }
   },
 

@@ -27,6 +27,7 @@ const askerOf: Partial<Record<keyof Questions, typeof counting>> = {
   sqlPeople: querying,
   pastSizes: reckoning,
   renditions: reckoning,
+  proof: reckoning,
 }
 
 /**

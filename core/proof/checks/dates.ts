@@ -31,6 +31,18 @@ export function dates({ letter, goesOutOn }: ProofFacts): Mark[] {
           ...base,
           title: `“${words.trim()}” is a ${capital(is)}`,
           detail: `The weekday in the ${where} does not fit its date.`,
+          repairs: [
+            {
+              words: `Make it ${capital(is)}`,
+              change: {
+                is: 'text',
+                from: words.trim(),
+                to: words
+                  .trim()
+                  .replace(weekday, capital(weekday.length <= 3 ? is.slice(0, 3) : is)),
+              },
+            },
+          ],
         })
       else if (at < today)
         marks.push({

@@ -43,5 +43,6 @@ function empty(blockId: string, what: string): Mark {
     blockId,
     title: `An empty ${what}`,
     detail: 'Fill it or take it out; readers see a gap.',
+    repairs: [{ words: 'Take it out', change: { is: 'remove' } }],
   }
 }

@@ -28,6 +28,16 @@ export function linkWords({ letter }: ProofFacts): Mark[] {
           level: 'caution',
           title: 'A link leads elsewhere than it says',
           detail: `It reads ${shown} and leads to ${host}. Readers and filters take that for a trick.`,
+          repairs: [
+            {
+              words: `Lead to ${shown}`,
+              change: {
+                is: 'link',
+                from: url,
+                to: said.includes('://') ? said : `https://${said}`,
+              },
+            },
+          ],
         },
       ]
     if (saysNothing.test(said))

@@ -12,6 +12,7 @@ export function postalAddress({ letter, postalAddress: address }: ProofFacts): M
         blockId: null,
         title: 'No footer',
         detail: 'A letter ends with the postal address and the way to leave the list.',
+        repairs: [{ words: 'Put one at the end', change: { is: 'footer' } }],
       },
     ]
   if (address.trim() === '')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readingOf } from '~~/core/proof'
+import { readingOf, repaired, type Mark, type Repair } from '~~/core/proof'
 
 const store = useMailing()
 const reading = computed(() => store.letter && readingOf(store.letter))
@@ -7,6 +7,27 @@ const minutes = computed(() => {
   const whole = Math.round(reading.value?.minutes ?? 0)
   return whole < 1 ? 'less than a minute' : several(whole, 'minute', 'minutes')
 })
+const notices = useNotices()
+async function mend(mark: Mark, { words, change }: Repair) {
+  if (change.is === 'own-word') {
+    const { word } = change
+    if (!(await ask('/api/words', { method: 'POST', body: { word } }))) return
+    await store.proof()
+    return notices.say(`“${word}” is one of your words now.`, {
+      label: 'Undo',
+      run: async () => {
+        await ask(`/api/words/${encodeURIComponent(word)}`, { method: 'DELETE' })
+        await store.proof()
+      },
+    })
+  }
+  store.change(
+    repaired(store.letter!, mark, change, () => crypto.randomUUID()),
+    `repair ${mark.title}`,
+  )
+  await store.flush()
+  notices.say(`Mended: ${words}.`, { label: 'Undo', run: () => store.undo() })
+}
 function show(blockId: string | null) {
   store.chosen = blockId
   void navigateTo(`/mail/${store.mailing!.id}/letter`)
@@ -44,6 +65,16 @@ function show(blockId: string | null) {
           <b class="font-semibold">{{ mark.title }}</b>
           <span class="muted small">{{ mark.level }}</span>
           <p class="muted">{{ mark.detail }}</p>
+          <p v-if="mark.repairs?.length && store.canChange" class="mt-1 flex flex-wrap gap-1.5">
+            <button
+              v-for="repair in mark.repairs"
+              :key="repair.words"
+              class="btn btn-sm"
+              @click="mend(mark, repair)"
+            >
+              {{ repair.words }}
+            </button>
+          </p>
         </div>
         <NuxtLink
           v-if="mark.check === 'audience'"

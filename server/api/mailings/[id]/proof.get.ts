@@ -31,7 +31,12 @@ export default defineEventHandler(async (event) => {
     })) ?? null
   const whole = weighed?.length ? Math.max(...weighed.map((one) => one.weight)) : compiled.weight
   const weight = { whole, hidden: compiled.weight - bare.weight }
-  const marks = proofMailing(db, mailing, clock(), { renditions, weight })
+  // What takes longer is left out where it takes too long, rather than holding up what is known at once.
+  const more =
+    mailing.started_at === null
+      ? await askLong('proof', { mailingId: mailing.id, now: clock() }).catch(() => null)
+      : null
+  const marks = proofMailing(db, mailing, clock(), { renditions, weight, ...more })
   return { marks, renditions: weighed, weight: whole }
 })
 

@@ -1,0 +1,7 @@
+import { removeOwnWord } from '~~/database/own-words'
+
+export default defineEventHandler((event) => {
+  const word = decodeURIComponent(getRouterParam(event, 'word')!)
+  if (!removeOwnWord(satchel().db, word)) throw notFound('This word is not among yours.')
+  return { ok: true }
+})

@@ -1,0 +1,8 @@
+import { addOwnWord } from '~~/database/own-words'
+import { ownWordInput } from '~~/shared/inputs'
+
+/** Keeps a word as the account's own: no proof asks for it again. */
+export default defineEventHandler(async (event) => {
+  const { word } = await readInput(event, ownWordInput)
+  return { added: addOwnWord(satchel().db, word) }
+})
