@@ -1,4 +1,4 @@
-import { linksOf, type Letter } from '../core/letters'
+import { firstLinkOf, linksOf, type Letter } from '../core/letters'
 import { leaveReasons, type LeaveReason } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
@@ -44,7 +44,15 @@ export function makeHistory(
       mailing.at - 2 * DAY,
     )
     const links = linksOf(mailing.letter.document)
-    saveLinks(db, id, links)
+    // Each variant's links have numbers of their own.
+    const variants = (mailing.tried?.length ?? 0) + 1
+    saveLinks(
+      db,
+      id,
+      Array.from({ length: variants }, (_, v) =>
+        links.map((link, n) => ({ ...link, no: firstLinkOf(v) + n })),
+      ).flat(),
+    )
     const trial = mailing.tried ? beginTrial(db, id, mailing, mailing.tried) : null
     const tellWhy: { person_id: number; reason: LeaveReason; at: number }[] = []
     const hours = new Map<number, { opens: number; clicks: number }>()
@@ -130,7 +138,7 @@ export function makeHistory(
         hour(opened).opens++
         if (chance.is(0.05 + 0.2 * person.keen)) {
           clicked = Math.min(now, opened + chance.between(8_000, 200_000))
-          const link = Math.floor(chance.next() ** 1.7 * links.length)
+          const link = firstLinkOf(variant ?? 0) + Math.floor(chance.next() ** 1.7 * links.length)
           write.act.run({
             mailing: id,
             person: person.id,

@@ -102,7 +102,7 @@ function measure(event: Event) {
         <NuxtLink
           v-for="link in links"
           :key="link.no"
-          :to="peopleWho(mailing, 'clicked', undefined, link.no)"
+          :to="peopleWho(mailing, 'clicked', undefined, [link.no])"
           class="absolute rounded-sm border border-[#37628f] px-1 text-[11.5px] leading-[17px] font-semibold whitespace-nowrap"
           :class="link.keen > 0.5 ? 'bg-[#37628f] text-white' : 'bg-[#e4ecf5] text-[#1f3d5e]'"
           :style="{

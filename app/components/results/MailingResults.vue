@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MailAct } from '~~/core/segments'
-import { peopleWho, type Results } from './results'
+import { clickedLinks, peopleWho, type Results } from './results'
 
 const props = defineProps<{ id: number }>()
 const { dayAndTime } = useTimes()
@@ -16,6 +16,7 @@ const { answer, problem } = useAnswer<{
   results: Results | null
 }>(() => `/api/mailings/${props.id}/results`)
 const results = computed(() => answer.value?.results ?? null)
+const links = computed(() => clickedLinks(results.value?.links ?? []))
 const facts = computed(() => {
   const r = results.value
   if (!r) return []
@@ -142,7 +143,7 @@ const states: Record<string, string> = {
           <h2>What they clicked</h2>
           <table class="mt-2 w-full">
             <tbody>
-              <tr v-for="link in results.links" :key="link.no">
+              <tr v-for="link in links" :key="link.numbers[0]">
                 <td class="max-w-[210px] py-1">
                   <span class="block truncate font-[560]">{{ link.words }}</span><span
                     class="muted small block truncate"
@@ -154,13 +155,13 @@ const states: Record<string, string> = {
                     <div
                       class="h-full bg-[#37628f]"
                       :style="{
-                        width: `${(100 * link.people) / Math.max(1, ...results.links.map((one) => one.people))}%`,
+                        width: `${(100 * link.people) / Math.max(1, ...links.map((one) => one.people))}%`,
                       }"
                     />
                   </div>
                 </td>
                 <td class="num whitespace-nowrap">
-                  <NuxtLink class="link" :to="peopleWho(id, 'clicked', undefined, link.no)">{{
+                  <NuxtLink class="link" :to="peopleWho(id, 'clicked', undefined, link.numbers)">{{
                     people(link.people)
                   }}</NuxtLink>
                 </td>

@@ -1,3 +1,4 @@
+import { firstLinkOf, FIRST_PRODUCT_LINK } from '~~/core/letters'
 import type { TestResults, WorthResults } from '~~/server/utils/test-results'
 import type { HourCount, Rate, Totals } from '~~/core/results'
 import type { Condition, MailAct, Rule } from '~~/core/segments'
@@ -28,15 +29,42 @@ export interface Results {
   earlier: { id: number; name: string; opened: number; clicked: number; left: number }[]
 }
 
+/** A link of a letter, with the same link in other variants. */
+export interface ClickedLink {
+  numbers: number[]
+  url: string
+  words: string
+  people: number
+}
+
+/** What was clicked, over all variants: a reader gets one of them, so that people may be added up. */
+export function clickedLinks(links: Results['links']): ClickedLink[] {
+  const found = new Map<string, ClickedLink>()
+  for (const { no, url, words, people } of links) {
+    const key = JSON.stringify([no < FIRST_PRODUCT_LINK ? no % firstLinkOf(1) : no, url, words])
+    const one = found.get(key) ?? { numbers: [], url, words, people: 0 }
+    found.set(key, { ...one, numbers: [...one.numbers, no], people: one.people + people })
+  }
+  return [...found.values()]
+}
+
 /** Where the people are of whom a figure tells: a segment not saved yet, of those who did this with a mailing. */
-export function peopleWho(mailing: number, did: MailAct, besides?: Condition, link?: number) {
-  const act: Condition = {
+export function peopleWho(
+  mailing: number,
+  did: MailAct,
+  besides?: Condition,
+  links: readonly number[] = [],
+) {
+  const act = (link: number | null): Condition => ({
     kind: 'mail',
     did,
-    of: { which: 'mailing', id: mailing, link: link ?? null },
+    of: { which: 'mailing', id: mailing, link },
     times: { is: 'at-least', n: 1 },
     withinDays: null,
-  }
-  const rule: Rule = { kind: 'all', of: besides ? [act, besides] : [act] }
+  })
+  const rule: Rule =
+    links.length > 1
+      ? { kind: 'any', of: links.map(act) }
+      : { kind: 'all', of: [act(links[0] ?? null), ...(besides ? [besides] : [])] }
   return { path: '/people/segments/new', query: { rule: JSON.stringify(rule) } }
 }

@@ -60,7 +60,7 @@ function setDays() {
           {{ list.name }} · {{ count(list.subscribers) }} subscribed
         </option>
       </select>
-      <span>Who of it</span>
+      <span class="self-start pt-1">Who of it</span>
       <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
         <label class="flex items-center gap-2"
           ><input
@@ -136,7 +136,7 @@ function setDays() {
           ><b>{{ count(store.eligible) }}</b> <span class="muted">would get it now</span></span
         >
       </div>
-      <table class="grid-table">
+      <table class="grid-table table-fixed">
         <tbody>
           <template v-for="step in store.mailing.waterfall" :key="step.step">
             <tr>
