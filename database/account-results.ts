@@ -15,7 +15,7 @@ export function monthsUpTo(now: number, many: number, zone: string) {
   return { months, since: startOfDay(`${months[0]}-01`, zone) }
 }
 
-/** Every mailing that went out since, with what came of it. */
+/** Every mailing that went out by itself since, with what came of it. */
 export function sentSince(db: Database, since: number) {
   return all(
     db,
@@ -27,6 +27,7 @@ export function sentSince(db: Database, since: number) {
       .select(isTest.as('tested'))
       .select(['t.opened', 't.clicked', sql<number>`t.accepted + t.complained`.as('delivered')])
       .where('mailings.started_at', '>=', since)
+      .where('mailings.sequence_id', 'is', null)
       .orderBy('mailings.started_at'),
   )
 }

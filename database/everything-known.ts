@@ -1,3 +1,4 @@
+import { enrolmentsOf } from './enrolments'
 import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from './query'
 
@@ -35,6 +36,13 @@ export function everythingKnown(db: Database, id: number) {
         .where('person_id', '=', id)
         .orderBy('evidence.id'),
     ).map((row) => ({ ...row, at: time(row.at) })),
+    sequences: enrolmentsOf(db, id).map(({ name, state, why, entered_at, ended_at }) => ({
+      name,
+      state,
+      why,
+      entered: time(entered_at),
+      ended: time(ended_at),
+    })),
     set_aside: setAside && { ...setAside, at: time(setAside.at) },
     mailings: all(
       db,

@@ -61,7 +61,9 @@ export function recentImports(db: Database, limit: number) {
 export function updateImport(
   db: Database,
   id: number,
-  change: Partial<Pick<Import, 'state' | 'job_id' | 'finished_at' | 'preview' | 'undone'>>,
+  change: Partial<
+    Pick<Import, 'state' | 'job_id' | 'finished_at' | 'preview' | 'undone' | 'starts_sequences'>
+  >,
 ) {
   run(db, q.updateTable('imports').set(change).where('id', '=', id))
 }

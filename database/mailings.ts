@@ -9,12 +9,13 @@ import type { MailingState, Schema } from './schema'
 
 export type Mailing = Selectable<Schema['mailings']>
 
-/** All mailings with their totals, the latest first. */
+/** All mailings that go out by themselves with their totals, the latest first. */
 export function mailingsWithTotals(db: Database, within?: { from: number; to: number }) {
   let query = q
     .selectFrom('mailings')
     .leftJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
     .innerJoin('letters', 'letters.id', 'mailings.letter_id')
+    .where('mailings.sequence_id', 'is', null)
     .selectAll('mailings')
     .select([
       'letters.subject',
@@ -65,6 +66,7 @@ export function draftsBesides(db: Database, id: number): { id: number; name: str
       .selectFrom('mailings')
       .select(['id', 'name'])
       .where('state', '=', 'draft')
+      .where('sequence_id', 'is', null)
       .where('id', '<>', id)
       .orderBy('id', 'desc')
       .limit(50),

@@ -1,4 +1,5 @@
 import { moveClicks } from './acts'
+import { moveEnrolments } from './enrolments'
 import { isSetAside, tagPeople } from './person-changes'
 import { all, one, q, run, transact, type Database } from './query'
 import { dropOpenRecipients } from './recipients'
@@ -90,6 +91,7 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
 /** Mail, orders, events and notes of one person become another's. What both had (one mailing) stays the kept one's. */
 function moveHistory(db: Database, kept: number, gone: number) {
   moveClicks(db, gone, kept)
+  moveEnrolments(db, gone, kept)
   for (const row of all(db, q.selectFrom('recipients').selectAll().where('person_id', '=', gone))) {
     run(
       db,

@@ -45,6 +45,7 @@ function earlierSizes(db: Database, { id, list_id, rule }: Mailing): number[] {
       .select(sql<number>`t.accepted + t.complained + t.bounced + t.failed`.as('n'))
       .where('mailings.id', '<>', id)
       .where('mailings.state', '=', 'sent')
+      .where('mailings.sequence_id', 'is', null)
       .where('mailings.list_id', '=', list_id)
       .where('mailings.rule', 'is', rule)
       .orderBy('mailings.started_at', 'desc')

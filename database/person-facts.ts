@@ -1,4 +1,5 @@
 import type { PersonFacts } from '../core/segments'
+import { enrolmentsOf } from './enrolments'
 import { valuesOf } from './people'
 import { all, one, q, type Database } from './query'
 
@@ -81,9 +82,11 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
       db,
       q
         .selectFrom('recipients')
+        .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
         .select([
           'mailing_id as mailingId',
-          'state',
+          'sequence_id as sequenceId',
+          'recipients.state',
           'at',
           'accepted_at as acceptedAt',
           'opened_at as openedAt',
@@ -119,6 +122,12 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
       all(db, q.selectFrom('frozen_people').select('segment_id').where('person_id', '=', id)).map(
         ({ segment_id }) => segment_id,
       ),
+    ),
+    sequences: new Map(
+      enrolmentsOf(db, id).map(({ id: sequence, state, entered_at, ended_at }) => [
+        sequence,
+        { state, enteredAt: entered_at, endedAt: ended_at },
+      ]),
     ),
     keenness: person.keenness,
   }

@@ -27,6 +27,17 @@ export function shiftTotals(db: Database, mailingId: number, by: Totals) {
   )
 }
 
+/** A mailing that goes out has totals from the beginning. */
+function beginTotals(db: Database, mailingId: number) {
+  run(
+    db,
+    q
+      .insertInto('mailing_totals')
+      .values({ mailing_id: mailingId })
+      .onConflict((c) => c.doNothing()),
+  )
+}
+
 /** Which of the audience are planned, and what differs between them. */
 export interface Share {
   /** Condition on `people`. */
@@ -46,13 +57,7 @@ export function planRecipients(
   { only, part, variant, due }: Share = {},
 ): number {
   return transact(db, () => {
-    run(
-      db,
-      q
-        .insertInto('mailing_totals')
-        .values({ mailing_id: mailingId })
-        .onConflict((c) => c.doNothing()),
-    )
+    beginTotals(db, mailingId)
     const { changes } = run(
       db,
       q
@@ -77,6 +82,27 @@ export function planRecipients(
     )
     shiftTotals(db, mailingId, { queued: changes })
     return changes
+  })
+}
+
+/** Puts one person on the recipient list of a mailing that is going out; who is on it already stays as they are. */
+export function addRecipient(db: Database, mailingId: number, personId: number, now: number) {
+  transact(db, () => {
+    beginTotals(db, mailingId)
+    const { changes } = run(
+      db,
+      q
+        .insertInto('recipients')
+        .values({
+          mailing_id: mailingId,
+          person_id: personId,
+          state: 'queued',
+          at: now,
+          due: now,
+        })
+        .onConflict((c) => c.doNothing()),
+    )
+    shiftTotals(db, mailingId, { queued: changes })
   })
 }
 

@@ -97,6 +97,7 @@ export function earlierTotals(
         't.left_list',
       ])
       .where('mailings.list_id', '=', mailing.list_id)
+      .where('mailings.sequence_id', 'is', null)
       .where('mailings.state', '=', 'sent')
       .where('mailings.started_at', '<', mailing.started_at ?? 0)
       .orderBy('mailings.started_at', 'desc')

@@ -15,6 +15,8 @@ export interface MailingTables {
     /** 1: it goes also to those whom the frequency cap would spare. */
     past_cap: Generated<number>
     letter_id: number
+    /** The sequence whose mailing it is; null for one that goes out by itself. */
+    sequence_id: number | null
     scheduled_at: number | null
     started_at: number | null
     finished_at: number | null

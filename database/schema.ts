@@ -2,12 +2,13 @@ import type { Generated } from 'kysely'
 import type { SubscriptionState } from '../core/people'
 import type { LetterTables } from './schema-letters'
 import type { MailingTables } from './schema-mailings'
+import type { SequenceTables } from './schema-sequences'
 
 /**
  * Every table, as Kysely sees it. Times are UTC milliseconds; columns named in the singular of a
  * table with `_id` refer to it; JSON is kept as text.
  */
-export interface Schema extends LetterTables, MailingTables {
+export interface Schema extends LetterTables, MailingTables, SequenceTables {
   account: {
     id: number
     name: string
@@ -117,6 +118,8 @@ export interface Schema extends LetterTables, MailingTables {
     clear_empty: Generated<number>
     /** A tag that everybody in the file gets. */
     tag: string | null
+    /** 1: who joins a list by it comes into the sequences that start so. */
+    starts_sequences: Generated<number>
     /** JSON: what would happen, counted before anything is written. */
     preview: string | null
     /** JSON: what undoing it did. */

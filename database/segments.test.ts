@@ -106,6 +106,14 @@ const person = fc.record({
     }),
     { maxLength: 4 },
   ),
+  sequences: fc.dictionary(
+    fc.constantFrom('1', '2'),
+    fc.record({
+      state: fc.constantFrom('inside' as const, 'finished' as const, 'left' as const),
+      at: moment,
+    }),
+    { maxKeys: 2 },
+  ),
   frozen: fc.boolean(),
 })
 type Made = typeof person extends fc.Arbitrary<infer T> ? T : never
@@ -122,6 +130,8 @@ function makeAccount(): Database {
       q.insertInto('lists').values({ id, name, key: `l${id}`, description: '', created_at: 0 }),
     )
   for (const [id, name] of catalog.tags) run(db, q.insertInto('tags').values({ id, name }))
+  for (const [id, name] of catalog.sequences)
+    run(db, q.insertInto('sequences').values({ id, name, map: '{}', created_at: 0 }))
   run(
     db,
     q
@@ -136,6 +146,7 @@ function makeAccount(): Database {
         name: catalog.mailings.get(id) ?? 'Four',
         state: 'sent',
         letter_id: 1,
+        sequence_id: id === 4 ? 1 : id === 3 ? 2 : null,
         created_at: 0,
       }),
     )
@@ -253,6 +264,20 @@ function addPerson(db: Database, made: Made, i: number): number {
     run(
       db,
       q.insertInto('events').values({ person_id: id, name, at, props: JSON.stringify(props) }),
+    )
+  for (const [sequence, { state, at }] of Object.entries(made.sequences))
+    run(
+      db,
+      q.insertInto('enrolments').values({
+        sequence_id: Number(sequence),
+        person_id: id,
+        version: 1,
+        state,
+        step: 's',
+        due: at,
+        entered_at: at,
+        ended_at: state === 'inside' ? null : at,
+      }),
     )
   if (made.frozen) run(db, q.insertInto('frozen_people').values({ segment_id: 2, person_id: id }))
   return id
@@ -424,6 +449,7 @@ const maker = (tags: number[]): Made =>
     mail: {},
     orders: [],
     events: [],
+    sequences: {},
     frozen: false,
   }) as Made
 

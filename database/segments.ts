@@ -145,7 +145,7 @@ export function freezePeople(
   })
 }
 
-/** Where a segment is used: mailings whose audience it is, and other segments. */
+/** Where a segment is used: mailings whose audience it is, sequences it opens or closes, and other segments. */
 export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
     rule !== null && new RegExp(`"kind":"segment","segmentId":${id}\\b`).test(rule)
@@ -162,6 +162,9 @@ export function usesOfSegment(db: Database, id: number) {
         ({ rule, left_out, document, started_at }) =>
           mentions(rule) || mentions(left_out) || (started_at === null && mentions(document)),
       )
+      .map(({ id, name, state }) => ({ id, name, state })),
+    sequences: all(db, q.selectFrom('sequences').select(['id', 'name', 'state', 'map']))
+      .filter(({ state, map }) => state !== 'ended' && mentions(map))
       .map(({ id, name, state }) => ({ id, name, state })),
     segments: all(
       db,
@@ -189,6 +192,7 @@ export function readCatalog(db: Database): Catalog {
         { name, rule, frozen: frozenAt !== null },
       ]),
     ),
+    sequences: byId(all(db, q.selectFrom('sequences').select(['id', 'name']))),
     moneyDigits: moneyDigitsOf(account?.currency ?? 'GBP'),
   }
 }

@@ -34,6 +34,7 @@ export function readVocabulary(db: Database) {
         .where('deleted_at', 'is', null)
         .orderBy('name'),
     ),
+    sequences: all(db, q.selectFrom('sequences').select(['id', 'name']).orderBy('name')),
     products: all(
       db,
       q.selectFrom('products').select('name').distinct().orderBy('name').limit(500),

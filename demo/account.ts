@@ -27,6 +27,7 @@ import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
 import { makeSegments } from './segments'
+import { makeSequences } from './sequences'
 import { makeShop } from './shop'
 
 const zone = 'Europe/London'
@@ -85,6 +86,7 @@ export async function makeAccount(
     importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
     makeShop(db, chanceFrom(seed + 1), people, pictures, now)
+    makeSequences(db, chanceFrom(seed + 2), people, lists, now)
     makeSegments(db, now)
     plan(db, lists, pictures, now)
   })

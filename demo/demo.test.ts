@@ -1,6 +1,9 @@
 import { expect, test } from 'vitest'
 import { all, openMemory, q, type Database } from '../database'
 import { gapsIn } from '../core/letters'
+import { mapProblems } from '../core/sequences'
+import { advanceDue, nextStepDue } from '../database/enrolments'
+import { readSequences, runningSequences } from '../database/sequences'
 import { commentsOn } from '../database/comments'
 import { letterVersions } from '../database/letter-history'
 import { letterOf, recountTotals } from '../database/mailings'
@@ -8,9 +11,9 @@ import { renditionsFor } from '../database/renditions'
 import { makeAccount } from './account'
 
 const NOW = Date.UTC(2026, 10, 23, 9, 40)
-const make = async (seed: number): Promise<Database> => {
+const make = async (seed: number, size = 300): Promise<Database> => {
   const db = openMemory()
-  await makeAccount(db, { seed, size: 300, now: NOW, passwordHash: '!' })
+  await makeAccount(db, { seed, size, now: NOW, passwordHash: '!' })
   return db
 }
 const people = (db: Database) => all(db, q.selectFrom('people').selectAll())
@@ -44,6 +47,22 @@ test('its history adds up, and something is going on', async () => {
     scripts.some((name) => /\p{Script=Greek}|\p{Script=Cyrillic}|\p{Script=Han}/u.test(name)),
   ).toBe(true)
   expect(scripts.filter((name) => name === '').length).toBeGreaterThan(5)
+})
+
+test('four sequences, with people inside who are led on from where they stand', async () => {
+  const db = await make(6, 2_500)
+  const states = readSequences(db).map(({ name, state, inside }) => [name, state, inside > 0])
+  expect(states).toEqual([
+    ['Basket left behind', 'running', expect.any(Boolean)],
+    ['First breeze', 'running', true],
+    ['First course', 'paused', false],
+    ['Quiet since summer', 'draft', false],
+  ])
+  const due = nextStepDue(db)!
+  expect(due).toBeGreaterThan(NOW)
+  expect(advanceDue(db, due)).toBeGreaterThan(0)
+  for (const sequence of runningSequences(db))
+    expect(mapProblems(sequence.map, sequence.list_id)).toEqual([])
 })
 
 test('the sale differs per reader, was written in two sittings, and something in it was asked', async () => {

@@ -200,7 +200,7 @@ function readAfter(chance: Chance, at: number): number {
   return Math.max(MINUTE, wait)
 }
 
-function historyStatements(db: Database) {
+export function historyStatements(db: Database) {
   return {
     recipient: prepared<{
       mailing: number

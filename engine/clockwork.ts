@@ -3,6 +3,7 @@ import { unjudgedActs } from '../database/acts'
 import { readClock, worldFollowedTo, writeClock } from '../database/clock'
 import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
+import { nextStepDue } from '../database/enrolments'
 import { nextRecipientDue } from '../database/recipients'
 import type { Work } from './engine'
 
@@ -20,7 +21,7 @@ export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
   if (!setting || setting.jumpTo === null) return false
   const now = clock()
   if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]
-  const dues = [nextMailingDue(db), nextRecipientDue(db), nextAdvance(db)].filter(
+  const dues = [nextMailingDue(db), nextRecipientDue(db), nextAdvance(db), nextStepDue(db)].filter(
     (due) => due !== null,
   )
   const next = dues.length ? Math.min(...dues) : null

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import fc from 'fast-check'
 import { beforeEach, expect, test } from 'vitest'
 import { understandFile } from '../core/people'
+import { emptyMap, insertStep } from '../core/sequences'
 import { all, q, run, type Database } from '../database'
 import { erasePerson } from '../database/erase-person'
 import { createImport, importById, importNotices, updateImport } from '../database/imports'
@@ -11,10 +12,12 @@ import { readFields } from '../database/fields'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { personDetails, valuesOf } from '../database/people'
 import { changePerson, setPeopleAside } from '../database/person-changes'
+import { addSequence, sequenceById, startSequence } from '../database/sequences'
 import { changeSubscription, subscriptionState } from '../database/subscriptions'
 import type { Engine } from './engine'
 import { runJobs } from './jobs'
 import { madeUpEngine } from './made-up'
+import { runSequences } from './run-sequences'
 
 let db: Database
 let list: number
@@ -387,4 +390,34 @@ test('undoing keeps what happened since', async () => {
   expect(person('a@inkpost.example')?.values).toEqual({ town: 'Gull Harbour' })
   expect(person('b@inkpost.example')?.values).toEqual({})
   expect(subscriptionState(db, fresh.id, list)).toBe('unsubscribed')
+})
+
+test('counting says which sequences could start, and for whom; they start only where the import may', async () => {
+  const sequence = addSequence(db, 'Welcome', list, 0)
+  const map = insertStep(emptyMap, null, 'pause', { kind: 'wait', ms: 1_000 })
+  run(db, q.updateTable('sequences').set({ map: JSON.stringify(map) }))
+  startSequence(db, sequenceById(db, sequence)!, engine.time.now)
+  somebody(db, 'on', { list })
+  somebody(db, 'known')
+  const left = somebody(db, 'left', { list })
+  changeSubscription(db, left, list, 'unsubscribed', { act: 'person', way: 'link' }, 1)
+  while ((await runSequences(engine)) === true);
+  const rows = 'mail\n'.concat(
+    ...['on', 'known', 'left', 'new', 'new', 'newer'].map((name) => `${name}@inkpost.example\n`),
+  )
+  const counted = await carryOut('preview-import', bring(rows))
+  expect(JSON.parse(counted.preview!)).toMatchObject({
+    counts: { added: 2, repeated: 1, never_mail: 1 },
+    sequences: [{ id: sequence, name: 'Welcome', people: 3 }],
+  })
+  const inside = () => all(db, q.selectFrom('enrolments').select('person_id')).length
+  const before = inside()
+  await carryOut('import', bring(rows))
+  await runSequences(engine)
+  expect(inside()).toBe(before)
+  const others = bring('mail\nfourth@inkpost.example\nfifth@inkpost.example\n')
+  updateImport(db, others, { starts_sequences: 1 })
+  await carryOut('import', others)
+  await runSequences(engine)
+  expect(inside()).toBe(before + 2)
 })

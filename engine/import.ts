@@ -35,7 +35,7 @@ export const importJobs: Record<'import' | 'preview-import' | 'undo-import', Job
     const { counts, notices } = counter
     updateImport(db, of.id, {
       state: cancelled ? 'cancelled' : 'counted',
-      preview: JSON.stringify({ counts, notices }),
+      preview: JSON.stringify({ counts, notices, sequences: counter.sequences() }),
       finished_at: cancelled ? clock() : null,
     })
     return cancelled

@@ -15,6 +15,7 @@ import { judgeActs } from './judge-acts'
 import { readFeeds } from './read-feeds'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
+import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
 
@@ -72,6 +73,7 @@ await Promise.all([
   keepDoing('recover-claims', recoverClaims, 1_000),
   keepDoing('start-mailings', startDueMailings, 100),
   keepDoing('advance-mailings', advanceMailings, 200),
+  keepDoing('run-sequences', runSequences, 200),
   keepDoing('send', send.step, 50),
   keepDoing('judge-acts', judgeActs, 150),
   keepDoing('read-reports', readReports, 300),

@@ -34,6 +34,7 @@ import { allPartsBegun, planOf } from '../database/parts'
 import { valuesOf } from '../database/people'
 import { claimsOf, type Claimed, type Settled } from '../database/claims'
 import { pickerFor, type Picker } from '../database/picks'
+import { nextRecipientDue } from '../database/recipients'
 import { readerValuesFor } from '../database/reader-values'
 import { truthsOf } from '../database/renditions'
 import { variantsOf } from '../database/variants'
@@ -115,10 +116,15 @@ export function sender(engine: Engine) {
     const reachable = hostClock() >= aloneUntil
     const conversations = transact(db, () => turn(sending, reachable))
     for (const { of, recipient } of conversations) void converse(of, recipient)
-    engine.stalled = conversations.length === 0 && inFlight() === 0
+    engine.stalled = conversations.length === 0 && inFlight() === 0 && isSomebodyDue()
     finish(sending)
     if (inFlight() > 0) await nextAnswer()
     return inFlight() > 0 || conversations.length > 0
+  }
+
+  function isSomebodyDue(): boolean {
+    const due = nextRecipientDue(db)
+    return due !== null && due <= clock()
   }
 
   /** Writes what came in, claims what may go. */
@@ -239,9 +245,11 @@ export function sender(engine: Engine) {
         running.delete(id)
         continue
       }
-      const totals = totalsOf(db, id)!
+      const totals = totalsOf(db, id)
+      if (!totals) continue
       if (totals.planned + totals.queued + totals.claimed + totals.deferred > 0) continue
-      if (!allPartsBegun(db, id)) continue
+      // Others may come by at any time.
+      if (of.mailing.sequence_id !== null || !allPartsBegun(db, id)) continue
       moveMailing(db, id, ['sending'], 'sent', { finished_at: clock(), waiting_note: null })
       running.delete(id)
       log.info({ mailing: id, accepted: totals.accepted, failed: totals.failed }, 'mailing sent')

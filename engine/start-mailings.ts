@@ -78,7 +78,7 @@ export function compileMailing(
 }
 
 /** Keeps where every link leads, of each variant's letter under numbers of its own, and of all products that may be picked. */
-function keepLinks(db: Database, mailing: Mailing, url: string, now: number) {
+export function keepLinks(db: Database, mailing: Mailing, url: string, now: number) {
   const variants = variantsOf(db, mailing.id)
   const letters = variants.length ? variants : [{ no: 0, letter_id: mailing.letter_id }]
   const links = letters.flatMap(({ no, letter_id }) =>

@@ -94,6 +94,21 @@ export const importInput = object({
   preview: boolean().default(false),
 })
 
+export const startImportInput = object({
+  /** Whether those who join a list by it come into the sequences that start so. */
+  startSequences: boolean().default(false),
+})
+
+const sequenceName = line(100).required('Give the sequence a name.')
+export const newSequenceInput = object({ name: sequenceName })
+export const sequenceInput = object({
+  name: sequenceName,
+  listId: number().integer().positive().nullable().defined(),
+  map: mixed<object>().required(),
+  revision: number().integer().positive().required(),
+})
+export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })
+
 export const mappingInput = object({
   header: array(string().defined()).max(200).required(),
 })

@@ -138,7 +138,13 @@ test('a mailing goes to a segment: the waterfall ends at just its people', async
   const mailing = ((await created.json()) as { id: number }).id
   await page().goto(`${satchel.url}/mail/${mailing}/audience`)
   await page().getByLabel('List', { exact: true }).selectOption(String(list.id))
-  await page().getByLabel('Segment').selectOption({ label: 'Moved about' })
+  await page().getByRole('radio', { name: 'who are in a segment' }).check()
+  const segment = page().getByLabel('Segment', { exact: true })
+  await segment.selectOption({ label: 'Moved about' })
+  await page()
+    .getByRole('button', { name: /^Take away/ })
+    .first()
+    .click()
   const rule = readSegments(satchel.db).find((one) => one.id === id)!.rule
   const expected = countMembers(
     satchel.db,

@@ -9,6 +9,8 @@ export interface OpenMailing {
   id: number
   name: string
   state: 'draft' | 'scheduled' | 'sending' | 'sent' | 'held'
+  /** The sequence whose mailing it is; null for one that goes out by itself. */
+  sequence: { id: number; name: string } | null
   list_id: number | null
   list: string | null
   lists: { id: number; name: string; subscribers: number }[]

@@ -24,7 +24,7 @@ async function opened(saved: object = {}) {
     rule: all(onList(1)),
     version: 4,
     frozenAt: null,
-    usedBy: { mailings: [], segments: [] },
+    usedBy: { mailings: [], sequences: [], segments: [] },
     ...saved,
   })
   await settled()

@@ -20,6 +20,7 @@ export interface SavedSegmentDetails {
   query: string | null
   usedBy: {
     mailings: { id: number; name: string; state: string }[]
+    sequences: { id: number; name: string; state: string }[]
     segments: { id: number; name: string }[]
   }
 }

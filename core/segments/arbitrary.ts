@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { tiers } from '../standing'
 import type { Comparison, NumberComparison, TextComparison, TimeComparison } from './comparison'
 import type { Catalog } from './ready'
-import { mailActs, type Condition, type Rule } from './rule'
+import { mailActs, sequenceStandings, type Condition, type Rule } from './rule'
 
 /** Rules and what they refer to, made at random for tests. */
 export const catalog: Catalog = {
@@ -46,6 +46,11 @@ export const catalog: Catalog = {
         frozen: false,
       },
     ],
+  ]),
+  sequences: new Map([
+    [1, 'Welcome'],
+    [2, 'Same name'],
+    [3, 'Same name'],
   ]),
   moneyDigits: 2,
 }
@@ -199,6 +204,7 @@ export const condition: fc.Arbitrary<Condition> = fc.oneof(
         id: fc.constantFrom(1, 2, 3),
         link: fc.option(fc.constantFrom(0, 1)),
       }),
+      fc.record({ which: fc.constant('sequence' as const), id: fc.constantFrom(1, 2, 3) }),
       fc.record({ which: fc.constant('last' as const), n: fc.integer({ min: 1, max: 3 }) }),
     ),
     times,
@@ -234,6 +240,11 @@ export const condition: fc.Arbitrary<Condition> = fc.oneof(
     ),
   }),
   fc.record({ kind: fc.constant('segment' as const), segmentId: fc.constantFrom(1, 2, 3) }),
+  fc.record({
+    kind: fc.constant('sequence' as const),
+    sequenceId: fc.constantFrom(1, 2, 3),
+    is: fc.constantFrom(...sequenceStandings),
+  }),
   fc
     .subarray([...tiers], { minLength: 1 })
     .map((of) => ({ kind: 'tier' as const, of: tiers.filter((tier) => of.includes(tier)) })),

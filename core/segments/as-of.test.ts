@@ -11,6 +11,7 @@ import type { Rule } from './rule'
 const now = Date.UTC(2026, 10, 23, 9)
 const letter = (over: Partial<MailFact>): MailFact => ({
   mailingId: 1,
+  sequenceId: null,
   state: 'accepted',
   at: now - 10 * DAY,
   acceptedAt: now - 10 * DAY,
@@ -90,6 +91,7 @@ const catalog: Catalog = {
   tags: new Map(),
   mailings: new Map(),
   segments: new Map(),
+  sequences: new Map(),
   moneyDigits: 2,
 }
 const rule: Rule = {

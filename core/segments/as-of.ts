@@ -1,5 +1,5 @@
 import { withAct, type Keenness } from '../standing'
-import type { MailFact, PersonFacts, SubscriptionFact } from './person-facts'
+import type { MailFact, PersonFacts, SequenceFact, SubscriptionFact } from './person-facts'
 
 /**
  * What was known of a person at an earlier moment, as far as it has a time: mail, orders, events,
@@ -36,6 +36,14 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
       [...person.subscriptions].flatMap(([listId, fact]) => {
         const then = subscriptionAsOf(fact, at)
         return then ? [[listId, then]] : []
+      }),
+    ),
+    sequences: new Map(
+      [...person.sequences].flatMap(([id, been]): [number, SequenceFact][] => {
+        if (been.enteredAt > at) return []
+        return been.endedAt !== null && been.endedAt > at
+          ? [[id, { ...been, state: 'inside', endedAt: null }]]
+          : [[id, been]]
       }),
     ),
     keenness: keennessOf(mail, orders),

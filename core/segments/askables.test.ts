@@ -21,6 +21,7 @@ const vocabulary: Vocabulary = {
   tags: [{ id: 1, name: 'club' }],
   mailings: [{ id: 1, name: 'Wind notes 47' }],
   segments: [{ id: 1, name: 'Stunt flyers, warm' }],
+  sequences: [{ id: 1, name: 'First month' }],
   products: ['Delta 7'],
   categories: ['stunt'],
   events: ['page view'],
@@ -34,6 +35,7 @@ const catalog: Catalog = {
   segments: new Map([
     [1, { name: 'Stunt flyers, warm', rule: { kind: 'all', of: [] }, frozen: false }],
   ]),
+  sequences: new Map([[1, 'First month']]),
   moneyDigits: 2,
 }
 const all = askables(vocabulary)

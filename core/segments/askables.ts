@@ -10,6 +10,7 @@ export interface Vocabulary {
   tags: { id: number; name: string }[]
   mailings: { id: number; name: string }[]
   segments: { id: number; name: string }[]
+  sequences: { id: number; name: string }[]
   products: string[]
   categories: string[]
   events: string[]
@@ -49,6 +50,7 @@ export function askables({
   tags,
   mailings,
   segments,
+  sequences,
   products,
   categories,
   events,
@@ -158,6 +160,28 @@ export function askables({
         words: `Not in segment ${name}`,
         also: 'without',
         rule: not({ kind: 'segment', segmentId: id }),
+      },
+    ]),
+    ...sequences.flatMap(({ id, name }) => [
+      {
+        words: `Inside sequence ${name}`,
+        also: 'enrolled now automated',
+        rule: { kind: 'sequence' as const, sequenceId: id, is: 'inside' as const },
+      },
+      {
+        words: `Finished sequence ${name}`,
+        also: 'done through ended automated',
+        rule: { kind: 'sequence' as const, sequenceId: id, is: 'finished' as const },
+      },
+      {
+        words: `Never in sequence ${name}`,
+        also: 'not entered automated',
+        rule: { kind: 'sequence' as const, sequenceId: id, is: 'never' as const },
+      },
+      {
+        words: `Opened a mailing of sequence ${name}`,
+        also: 'read automated',
+        rule: { ...mail('opened', null), of: { which: 'sequence', id } } as Condition,
       },
     ]),
     ...categories.map((category) => ({

@@ -111,6 +111,13 @@ function factOf(
       const count = eventCount(rule, asked)(person)
       return count === 1 ? 'once' : `${count} times`
     }
+    case 'sequence': {
+      const been = person.sequences.get(rule.sequenceId)
+      if (!been) return 'never in it'
+      return been.state === 'inside'
+        ? `inside since ${day(been.enteredAt)}`
+        : `${been.state === 'finished' ? 'finished' : 'left'} ${day(been.endedAt ?? been.enteredAt)}`
+    }
     case 'tier':
       return `${tierOf(person.keenness, asked.now)}, engagement ${engagement(person.keenness, asked.now).toFixed(2)}`
     case 'frozen':

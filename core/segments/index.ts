@@ -3,8 +3,8 @@
  * to a predicate for one person), an explanation for one person, and a text that reads as English.
  * `readyRule` finds what a rule refers to; the evaluators take what it made.
  */
-export { readRule, conditionsOf, mapConditions, isGroup, mailActs } from './rule'
-export type { Rule, Group, Condition, MailAct, Times, WhichMail } from './rule'
+export { readRule, conditionsOf, mapConditions, isGroup, mailActs, sequenceStandings } from './rule'
+export type { Rule, Group, Condition, MailAct, SequenceStanding, Times, WhichMail } from './rule'
 export { familyOf } from './comparison'
 export type {
   Comparison,
@@ -21,7 +21,13 @@ export type { Asked } from './moments'
 export { ruleToSql } from './to-sql'
 export { ruleToPredicate } from './to-predicate'
 export type { Predicate } from './to-predicate'
-export type { PersonFacts, MailFact, OrderFact, SubscriptionFact } from './person-facts'
+export type {
+  PersonFacts,
+  MailFact,
+  OrderFact,
+  SequenceFact,
+  SubscriptionFact,
+} from './person-facts'
 export { factsAsOf } from './as-of'
 export { causeAsker } from './cause'
 export { estimateSizes } from './estimate'

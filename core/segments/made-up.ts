@@ -14,6 +14,7 @@ export function madeUpFacts(joinedAt: number, over: Partial<PersonFacts> = {}): 
     orders: [],
     events: [],
     frozen: new Set(),
+    sequences: new Map(),
     keenness: null,
     ...over,
   }

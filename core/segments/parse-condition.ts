@@ -75,6 +75,12 @@ export function readCondition(r: TokenReader, catalog: Catalog): Condition {
           'segment',
         ),
       }
+    case 'inside':
+    case 'finished':
+    case 'never':
+      if (word === 'never') r.expect('in')
+      r.expect('sequence')
+      return { kind: 'sequence', sequenceId: r.named(catalog.sequences, 'sequence'), is: word }
     case 'tier':
       return readTier(r)
     default: {
@@ -135,7 +141,9 @@ function readMail(r: TokenReader, catalog: Catalog, did: MailAct): Condition {
 function readWhich(r: TokenReader, catalog: Catalog): Extract<Condition, { kind: 'mail' }>['of'] {
   if (r.take('any')) {
     r.expect('mailing')
-    return { which: 'any' }
+    if (!r.take('of')) return { which: 'any' }
+    r.expect('sequence')
+    return { which: 'sequence', id: r.named(catalog.sequences, 'sequence') }
   }
   if (r.take('the')) {
     r.expect('last')

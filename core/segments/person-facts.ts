@@ -18,7 +18,15 @@ export interface PersonFacts {
   events: readonly { name: string; at: number; props: Readonly<Record<string, unknown>> }[]
   /** Frozen segments they were put into. */
   frozen: ReadonlySet<number>
+  /** Sequences they ever came into, by id. */
+  sequences: ReadonlyMap<number, SequenceFact>
   keenness: Keenness
+}
+
+export interface SequenceFact {
+  state: 'inside' | 'finished' | 'left'
+  enteredAt: number
+  endedAt: number | null
 }
 
 export interface SubscriptionFact {
@@ -32,6 +40,8 @@ export interface SubscriptionFact {
 /** One mailing, as it went with this person. */
 export interface MailFact {
   mailingId: number
+  /** The sequence whose mailing it is; null for one that went out by itself. */
+  sequenceId: number | null
   state: RecipientState
   at: number
   acceptedAt: number | null

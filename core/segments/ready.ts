@@ -9,6 +9,7 @@ export interface Catalog {
   tags: ReadonlyMap<number, string>
   mailings: ReadonlyMap<number, string>
   segments: ReadonlyMap<number, SavedSegment>
+  sequences: ReadonlyMap<number, string>
   /** Digits after the point of the account's currency. */
   moneyDigits: number
 }
@@ -79,9 +80,17 @@ export function readyRule(
       case 'on-list':
         return catalog.lists.has(part.listId) ? part : missing('The list asked for here is gone.')
       case 'mail':
+        if (part.of.which === 'sequence')
+          return catalog.sequences.has(part.of.id)
+            ? part
+            : missing('The sequence asked for here is gone.')
         return part.of.which !== 'mailing' || catalog.mailings.has(part.of.id)
           ? part
           : missing('The mailing asked for here is gone.')
+      case 'sequence':
+        return catalog.sequences.has(part.sequenceId)
+          ? part
+          : missing('The sequence asked for here is gone.')
       case 'segment': {
         const segment = catalog.segments.get(part.segmentId)
         if (!segment) return missing('The segment asked for here is gone.')

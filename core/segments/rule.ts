@@ -54,7 +54,12 @@ export type Condition =
       where: { property: string; test: Comparison } | null
     }
   | { kind: 'segment'; segmentId: number }
+  | { kind: 'sequence'; sequenceId: number; is: SequenceStanding }
   | { kind: 'tier'; of: Tier[] }
+
+/** Inside now; came to its end at least once; or never came in. Who left on the way is none of them. */
+export type SequenceStanding = (typeof sequenceStandings)[number]
+export const sequenceStandings = ['inside', 'finished', 'never'] as const
 
 /** `sent`: taken by the mail server; `delivered`: and not come back. */
 export type MailAct = (typeof mailActs)[number]
@@ -68,10 +73,11 @@ export const mailActs = [
   'left',
 ] as const
 
-/** Any mailing, one mailing (or one link of it), or the last `n` that the person was sent. */
+/** Any mailing, one mailing (or one link of it), those of a sequence, or the last `n` that the person was sent. */
 export type WhichMail =
   | { which: 'any' }
   | { which: 'mailing'; id: number; link: number | null }
+  | { which: 'sequence'; id: number }
   | { which: 'last'; n: number }
 
 export interface Times {
@@ -168,6 +174,10 @@ function readCondition(of: Record<string, unknown>): Condition | null {
     }
     case 'segment':
       return isWhole(of.segmentId, 1) ? { kind: 'segment', segmentId: of.segmentId } : null
+    case 'sequence':
+      return isWhole(of.sequenceId, 1) && sequenceStandings.includes(of.is as SequenceStanding)
+        ? { kind: 'sequence', sequenceId: of.sequenceId, is: of.is as SequenceStanding }
+        : null
     case 'tier':
       return Array.isArray(of.of) && of.of.length > 0 && of.of.every((tier) => tiers.includes(tier))
         ? { kind: 'tier', of: tiers.filter((tier) => (of.of as Tier[]).includes(tier)) }
@@ -182,6 +192,7 @@ function readWhich(json: unknown): WhichMail | null {
   const of = json as Record<string, unknown>
   if (of.which === 'any') return { which: 'any' }
   if (of.which === 'last') return isWhole(of.n, 1, 1_000) ? { which: 'last', n: of.n } : null
+  if (of.which === 'sequence') return isWhole(of.id, 1) ? { which: 'sequence', id: of.id } : null
   const link = of.link ?? null
   return of.which === 'mailing' && isWhole(of.id, 1) && (link === null || isWhole(link, 0))
     ? { which: 'mailing', id: of.id, link }

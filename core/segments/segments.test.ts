@@ -53,6 +53,8 @@ test.each([
   'tier is warm, keen',
   'left list "Wind notes" in the last 30 days by "form"',
   '"Height (m) is" is under 1.25',
+  'inside sequence "Welcome" or finished sequence #2 or never in sequence "Welcome"',
+  'opened any mailing of sequence "Welcome" at least 2 times in the last 30 days',
   'last bought before 2026-01-01 and domain is "inkpost.example"',
 ])('%s', (text) => {
   const parsed = parseRule(text, catalog)

@@ -48,6 +48,8 @@ export function mailToSql({ did, of, times, withinDays }: Leaf<'mail'>, { now }:
       return sql`(select count(distinct a.mailing_id) from acts a where a.person_id = facts.person_id and a.mailing_id = ${of.id} and a.link = ${of.link} and a.kind = 'click' and a.verdict = 'human' and a.at >= ${since ?? -8.64e15})`
     if (of.which === 'mailing')
       return sql`(select count(*) from recipients r where r.person_id = facts.person_id and r.mailing_id = ${of.id} and ${during})`
+    if (of.which === 'sequence')
+      return sql`(select count(*) from mailings m join recipients r on r.mailing_id = m.id and r.person_id = facts.person_id where m.sequence_id = ${of.id} and ${during})`
     if (of.which === 'last')
       return sql`(select count(*) from (select * from recipients l where l.person_id = facts.person_id and l.accepted_at is not null order by l.accepted_at desc, l.mailing_id desc limit ${of.n}) r where ${during})`
     return sql`(select count(*) from recipients r where r.person_id = facts.person_id and ${during})`

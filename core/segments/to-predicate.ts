@@ -73,6 +73,12 @@ export function ruleToPredicate(rule: ReadyRule | null, asked: Asked): Predicate
       const count = eventCount(rule, asked)
       return (person) => timesIs(count(person), rule.times)
     }
+    case 'sequence': {
+      const { sequenceId, is } = rule
+      return is === 'never'
+        ? (person) => !person.sequences.has(sequenceId)
+        : (person) => person.sequences.get(sequenceId)?.state === is
+    }
     case 'tier': {
       const spans = tierSpans(rule.of, asked.now)
       return ({ keenness }) =>
@@ -249,6 +255,8 @@ export function mailCount(
         : 0
   if (of.which === 'mailing')
     return ({ mail }) => mail.filter((one) => one.mailingId === of.id && counts(one)).length
+  if (of.which === 'sequence')
+    return ({ mail }) => mail.filter((one) => one.sequenceId === of.id && counts(one)).length
   if (of.which === 'last') return ({ mail }) => lastSent(mail, of.n).filter(counts).length
   return ({ mail }) => mail.filter(counts).length
 }

@@ -67,6 +67,11 @@ function toSql(rule: ReadyRule, asked: Asked): Truth {
       )
     case 'event':
       return eventToSql(rule, asked)
+    case 'sequence': {
+      const state = rule.is === 'never' ? sql`` : sql` and n.state = ${rule.is}`
+      const entered = sql<SqlBool>`exists (select 1 from enrolments n where n.person_id = facts.person_id and n.sequence_id = ${rule.sequenceId}${state})`
+      return rule.is === 'never' ? sql<SqlBool>`not ${entered}` : entered
+    }
     case 'tier':
       return joined(tierSpans(rule.of, asked.now).map(inTier), sql` or `, sql<SqlBool>`0`)
   }

@@ -53,7 +53,9 @@ export function writeCondition(of: Condition, catalog: Catalog): string {
           ? 'any mailing'
           : which.which === 'last'
             ? `the last ${which.n} mailings`
-            : `${which.link === null ? '' : `link ${which.link} of `}mailing ${named(which.id, catalog.mailings)}`
+            : which.which === 'sequence'
+              ? `any mailing of sequence ${named(which.id, catalog.sequences)}`
+              : `${which.link === null ? '' : `link ${which.link} of `}mailing ${named(which.id, catalog.mailings)}`
       return `${mailVerbs[of.did]} ${mailing}${writeTimes(of.times)}${writeWithin(of.withinDays)}`
     }
     case 'orders': {
@@ -73,6 +75,10 @@ export function writeCondition(of: Condition, catalog: Catalog): string {
     }
     case 'segment':
       return `in segment ${named(of.segmentId, new Map([...catalog.segments].map(([id, { name }]) => [id, name])))}`
+    case 'sequence': {
+      const verb = { inside: 'inside', finished: 'finished', never: 'never in' }[of.is]
+      return `${verb} sequence ${named(of.sequenceId, catalog.sequences)}`
+    }
     case 'tier':
       return `tier is ${of.of.join(', ')}`
   }
@@ -90,7 +96,7 @@ export const mailVerbs: Record<MailAct, string> = {
 
 /** Words with which a condition begins, so that no field of such a name is taken for one. */
 export const firstWords = new Set(
-  'everyone nobody not neither all any none joined tagged on pending left address domain was received opened clicked bounced complained bought spent first last did in tier field'.split(
+  'everyone nobody not neither all any none joined tagged on pending left address domain was received opened clicked bounced complained bought spent first last did in inside finished never tier field'.split(
     ' ',
   ),
 )

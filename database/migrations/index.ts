@@ -9,6 +9,7 @@ import { dispatch } from './0007-dispatch'
 import { dataOut } from './0008-data-out'
 import { rollUps } from './0009-roll-ups'
 import { audiences } from './0010-audiences'
+import { sequences } from './0011-sequences'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -22,6 +23,7 @@ export const migrations: readonly string[] = [
   dataOut,
   rollUps,
   audiences,
+  sequences,
 ]
 
 /**

@@ -1,14 +1,15 @@
 import { parseRule } from '~~/core/segments'
 import { peoplePage } from '~~/database/people'
 import { mailingsWithTotals } from '~~/database/mailings'
+import { readSequences } from '~~/database/sequences'
 import { readCatalog, readSegments } from '~~/database/segments'
 
-/** People, mailings and segments whose name has these words, and the words as a rule where they are one. */
+/** People, mailings, segments and sequences whose name has these words, and the words as a rule where they are one. */
 export default defineEventHandler((event) => {
   const words = String(getQuery(event).q ?? '')
     .trim()
     .slice(0, 2_000)
-  if (words.length < 2) return { people: [], mailings: [], segments: [], rule: null }
+  if (words.length < 2) return { people: [], mailings: [], segments: [], sequences: [], rule: null }
   const { db } = satchel()
   const lower = words.toLowerCase()
   return {
@@ -29,6 +30,10 @@ export default defineEventHandler((event) => {
       .filter(({ name }) => name.toLowerCase().includes(lower))
       .slice(0, 6)
       .map(({ id, name }) => ({ id, name })),
+    sequences: readSequences(db)
+      .filter(({ name }) => name.toLowerCase().includes(lower))
+      .slice(0, 6)
+      .map(({ id, name, state }) => ({ id, name, state })),
     rule: parseRule(words, readCatalog(db)).ok ? words : null,
   }
 })

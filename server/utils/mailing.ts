@@ -8,6 +8,14 @@ export function mailingOf(event: H3Event): Mailing {
   return mailing
 }
 
+/** A mailing that goes out by itself, so that it can be scheduled, paused and cancelled. */
+export function dispatchedMailingOf(event: H3Event): Mailing {
+  const mailing = mailingOf(event)
+  if (mailing.sequence_id !== null)
+    throw refused('This mail goes out by its sequence. Start, pause or end that instead.')
+  return mailing
+}
+
 /** A mailing that can still be changed: it has not begun to go out. */
 export function unsentMailingOf(event: H3Event): Mailing {
   const mailing = mailingOf(event)

@@ -26,6 +26,19 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
         <path d="M6 1.2A4.8 4.8 0 0 1 10.8 6" stroke="#4b5a28" stroke-width="2" fill="none" />
       </template>
       <circle v-else-if="state === 'sent' || state === 'done'" cx="6" cy="6" r="5" fill="#4b5a28" />
+      <template v-else-if="state === 'paused'">
+        <rect x="2" y="1.5" width="3" height="9" fill="#9a6b12" />
+        <rect x="7" y="1.5" width="3" height="9" fill="#9a6b12" />
+      </template>
+      <rect
+        v-else-if="state === 'ended'"
+        x="1.5"
+        y="1.5"
+        width="9"
+        height="9"
+        rx="1.5"
+        fill="#667064"
+      />
       <template v-else>
         <rect x="2" y="1.5" width="3" height="9" fill="#a5371f" />
         <rect x="7" y="1.5" width="3" height="9" fill="#a5371f" />

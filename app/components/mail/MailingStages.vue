@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The five stages of a mailing in a line, in any order, each saying its state. */
+/** The stages of a mailing in a line, in any order, each saying its state; to whom and when is its sequence's where it has one. */
 const store = useMailing()
 const route = useRoute()
 const { at } = useTimes()
@@ -44,7 +44,7 @@ const stages = computed(() => {
       state: begun || mailing.state === 'scheduled' ? 'ok' : 'open',
     },
     { name: 'Results', path: 'results', about: '', state: begun ? 'ok' : 'open' },
-  ]
+  ].filter(({ path }) => !mailing.sequence || (path !== 'audience' && path !== 'dispatch'))
 })
 function sentTo() {
   const totals = store.mailing?.totals

@@ -36,6 +36,11 @@ const mailVerbs: Record<MailAct, string> = {
   left: 'Left the list by',
 }
 const states = { subscribed: 'On list', pending: 'Pending on list', unsubscribed: 'Left list' }
+const standings = {
+  inside: 'Inside sequence',
+  finished: 'Finished sequence',
+  never: 'Never in sequence',
+}
 const domains = computed(() =>
   (vocabulary.value?.domains ?? []).map(({ domain, n }) => ({ value: domain, n })),
 )
@@ -54,8 +59,14 @@ function chooseMail(value: string) {
       ? { which: 'any' }
       : value === 'last'
         ? { which: 'last', n: 5 }
-        : { which: 'mailing', id: Number(value), link: null }
+        : value.startsWith('sequence ')
+          ? { which: 'sequence', id: Number(value.slice(9)) }
+          : { which: 'mailing', id: Number(value), link: null }
   set({ of })
+}
+function whichMail(of: WhichMail) {
+  if (of.which === 'mailing') return String(of.id)
+  return of.which === 'sequence' ? `sequence ${of.id}` : of.which
 }
 function setTier(tier: Tier, on: boolean) {
   if (props.condition.kind !== 'tier') return
@@ -148,11 +159,14 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
       <select
         class="chip"
         aria-label="Which mailing"
-        :value="condition.of.which === 'mailing' ? condition.of.id : condition.of.which"
+        :value="whichMail(condition.of)"
         @change="chooseMail(valueOf($event))"
       >
         <option value="any">any mailing</option>
         <option value="last">the last mailings</option>
+        <option v-for="one in vocabulary.sequences" :key="one.id" :value="`sequence ${one.id}`">
+          any of “{{ one.name }}”
+        </option>
         <option v-for="mailing in vocabulary.mailings" :key="mailing.id" :value="mailing.id">
           “{{ mailing.name }}”
         </option>
@@ -288,6 +302,26 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           :key="one.id"
           :value="one.id"
         >
+          {{ one.name }}
+        </option>
+      </select>
+    </template>
+    <template v-else-if="condition.kind === 'sequence'">
+      <select
+        class="chip chip-subject"
+        aria-label="Standing in it"
+        :value="condition.is"
+        @change="set({ is: valueOf($event) })"
+      >
+        <option v-for="(words, is) in standings" :key="is" :value="is">{{ words }}</option>
+      </select>
+      <select
+        class="chip"
+        aria-label="Sequence"
+        :value="condition.sequenceId"
+        @change="set({ sequenceId: Number(valueOf($event)) })"
+      >
+        <option v-for="one in vocabulary.sequences" :key="one.id" :value="one.id">
           {{ one.name }}
         </option>
       </select>

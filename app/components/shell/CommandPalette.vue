@@ -14,13 +14,14 @@ interface Command {
   about: string
   run: () => unknown
 }
-const nothing = () => ({ people: [], mailings: [], segments: [], rule: null })
+const nothing = () => ({ people: [], mailings: [], segments: [], sequences: [], rule: null })
 const shell = useShell()
 const words = ref('')
 const found = shallowRef<{
   people: { id: number; address: string; name: string }[]
   mailings: { id: number; name: string; state: string }[]
   segments: { id: number; name: string }[]
+  sequences: { id: number; name: string; state: string }[]
   /** What is typed, where it reads as a rule. */
   rule: string | null
 }>(nothing())
@@ -81,6 +82,12 @@ const commands = computed<Command[]>(() => {
       name: segment.name,
       about: 'Segment',
       run: () => navigateTo(`/people/segments/${segment.id}`),
+    })),
+    ...found.value.sequences.map((sequence) => ({
+      id: `q${sequence.id}`,
+      name: sequence.name,
+      about: `Sequence, ${sequence.state}`,
+      run: () => navigateTo(`/sequences/${sequence.id}`),
     })),
     ...found.value.mailings.map((mailing) => ({
       id: `m${mailing.id}`,

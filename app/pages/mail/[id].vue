@@ -19,7 +19,7 @@ useLanding(
   () => `/mail/${id.value}`,
   () =>
     store.mailing?.id === id.value
-      ? `/mail/${id.value}/${store.mailing.started_at ? 'dispatch' : 'letter'}`
+      ? `/mail/${id.value}/${store.mailing.started_at ? (store.mailing.sequence ? 'results' : 'dispatch') : 'letter'}`
       : undefined,
 )
 useKeys((event) => {
@@ -48,6 +48,12 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
         @taken="store.set({ name: $event })"
       />
       <StateMark :state="store.mailing.state" />
+      <NuxtLink
+        v-if="store.mailing.sequence"
+        class="link small whitespace-nowrap"
+        :to="`/sequences/${store.mailing.sequence.id}`"
+        >of {{ store.mailing.sequence.name }}</NuxtLink
+      >
       <MailingStages class="ml-2" />
       <div class="ml-auto flex items-center gap-2">
         <WhoElse v-if="route.path.endsWith('/letter')" />

@@ -26,6 +26,8 @@ interface Report {
       number
     >
     notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[]
+    /** Missing where it was counted before there were sequences. */
+    sequences?: { id: number; name: string; people: number }[]
   } | null
   undone: { removed: number; kept: number; putBack: number } | null
   progress: { done: number; total: number; error: string | null } | null
@@ -80,8 +82,10 @@ const writes = computed(() => {
   const { added, changed } = counted.value?.counts ?? { added: 0, changed: 0 }
   return added + changed
 })
+const startSequences = ref(false)
 async function tell(what: 'start' | 'undo' | 'cancel') {
-  await ask(`/api/imports/${String(route.params.id)}/${what}`, { method: 'POST' })
+  const body = what === 'start' ? { startSequences: startSequences.value } : undefined
+  await ask(`/api/imports/${String(route.params.id)}/${what}`, { method: 'POST', body })
   await reload()
   useLive().changes++
 }
@@ -147,6 +151,29 @@ const shown = (cells: string) =>
             <td class="w-40 first-letter:uppercase">{{ name }}</td>
             <td class="num w-24 font-semibold">{{ count(n) }}</td>
             <td class="muted">{{ about }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="counted?.sequences?.length" class="sheet mt-4">
+      <div class="sheet-head">
+        <h2>Sequences that could start</h2>
+        <label class="flex items-center gap-2"
+          ><input v-model="startSequences" type="checkbox" />Let them start</label
+        >
+      </div>
+      <table class="grid-table">
+        <tbody>
+          <tr v-for="one in counted.sequences" :key="one.id">
+            <td class="w-56">
+              <NuxtLink class="link" :to="`/sequences/${one.id}`">{{ one.name }}</NuxtLink>
+            </td>
+            <td class="num w-24 font-semibold">{{ count(one.people) }}</td>
+            <td class="muted">
+              would join its list by this import{{
+                startSequences ? ' and come in' : '; as it stands, they stay out'
+              }}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -88,9 +88,11 @@ useKeys((event) => {
 })
 const uses = computed(() =>
   store.saved
-    ? [...store.saved.usedBy.mailings, ...store.saved.usedBy.segments].map(
-        ({ name }) => `“${name}”`,
-      )
+    ? [
+        ...store.saved.usedBy.mailings,
+        ...store.saved.usedBy.sequences,
+        ...store.saved.usedBy.segments,
+      ].map(({ name }) => `“${name}”`)
     : [],
 )
 </script>

@@ -5,7 +5,7 @@ import { dropRest } from '~~/database/recipients'
 /** Ends a mailing that is going out or paused; whoever has not been mailed yet is not. */
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
-  const mailing = mailingOf(event)
+  const mailing = dispatchedMailingOf(event)
   if (mailing.started_at === null) throw refused('This mailing has not begun to go out.')
   return transact(db, () => {
     const dropped = dropRest(db, mailing.id, clock())

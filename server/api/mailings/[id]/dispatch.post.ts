@@ -7,6 +7,7 @@ import { dispatchInput } from '~~/shared/inputs'
 export default defineEventHandler(async (event) => {
   const { at } = await readInput(event, dispatchInput)
   const { db, clock, sends } = satchel()
+  dispatchedMailingOf(event)
   const mailing = unsentMailingOf(event)
   if (!sends)
     throw refused(

@@ -1,10 +1,12 @@
 import type { Rule } from '~~/core/segments'
+import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
 import { audienceWaterfall } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
+import { sequenceById } from '~~/database/sequences'
 import { listById, listsWithCounts } from '~~/database/lists'
 
 /** The segments of which a rule asks for any; none where it asks for something else. */
@@ -12,6 +14,11 @@ function segmentsOf(rule: Rule | null | undefined): number[] {
   const parts = rule?.kind === 'any' ? rule.of : rule ? [rule] : []
   const ids = parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
   return ids.length === parts.length ? ids : []
+}
+
+function sequenceName(db: Database, id: number) {
+  const { name } = sequenceById(db, id)!
+  return { id, name }
 }
 
 /** One mailing with its letter, its audience step by step, and its totals. */
@@ -25,6 +32,7 @@ export default defineEventHandler((event) => {
     letter: letterOf(db, mailing.letter_id),
     letterheadId: letterheadIdOf(db, mailing.letter_id),
     letterhead: letterheadOf(db, mailing.letter_id),
+    sequence: mailing.sequence_id === null ? null : sequenceName(db, mailing.sequence_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     lists: listsWithCounts(db),
     fields: readFields(db),

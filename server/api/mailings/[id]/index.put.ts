@@ -7,9 +7,11 @@ import { mailingInput } from '~~/shared/inputs'
 
 /** Changes a mailing's name, its audience, or the letterhead of its letter. */
 export default defineEventHandler(async (event) => {
-  const { name, ...input } = await readInput(event, mailingInput)
+  const { name, letterheadId, ...audience } = await readInput(event, mailingInput)
   const { db } = satchel()
+  const input = { ...audience, letterheadId }
   const changesMore = Object.values(input).some((value) => value !== undefined)
+  if (Object.values(audience).some((value) => value !== undefined)) dispatchedMailingOf(event)
   const mailing = changesMore ? unsentMailingOf(event) : mailingOf(event)
   if (input.listId != null && !listById(db, input.listId))
     throw refused('This list is gone. Choose another.')

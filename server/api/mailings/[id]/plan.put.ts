@@ -3,6 +3,7 @@ import { mailingById, updateMailing } from '~~/database/mailings'
 
 /** Changes how a mailing goes out: its pace, its test, who is held out, its goal. */
 export default defineEventHandler(async (event) => {
+  dispatchedMailingOf(event)
   const mailing = unsentMailingOf(event)
   const plan = readPlan(await readBody(event))
   const { db } = satchel()

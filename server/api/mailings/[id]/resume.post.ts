@@ -4,7 +4,7 @@ import { letTierGo } from '~~/database/parts'
 
 /** Goes on with a mailing that is paused; where a line held it, with the tier that waits. */
 export default defineEventHandler((event) => {
-  const mailing = mailingOf(event)
+  const mailing = dispatchedMailingOf(event)
   const { db } = satchel()
   const resumed = transact(db, () => {
     if (mailing.started_at === null) return false

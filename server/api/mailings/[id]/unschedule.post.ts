@@ -2,6 +2,7 @@ import { moveMailing } from '~~/database/mailings'
 
 /** Takes a scheduled or held mailing back to a draft. */
 export default defineEventHandler((event) => {
+  dispatchedMailingOf(event)
   const mailing = unsentMailingOf(event)
   if (
     !moveMailing(satchel().db, mailing.id, ['scheduled', 'held'], 'draft', {

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { waitWords } from './waits'
+
+/** Who is inside, who moves next first. */
+const store = useSequence()
+const { dayAndTime } = useTimes()
+const of = computed(() => store.sequence!)
+function stepWords(id: string) {
+  const step = of.value.map.steps[id]
+  if (!step) return 'a step of an earlier version'
+  if (step.kind === 'wait') return `waits ${waitWords(step.ms)}`
+  return 'about to be mailed'
+}
+</script>
+
+<template>
+  <h2>Inside · {{ count(of.counts.inside) }}</h2>
+  <p v-if="!of.people.length" class="muted small mt-1">Nobody just now.</p>
+  <ul v-else class="mt-1">
+    <li
+      v-for="one in of.people.slice(0, 12)"
+      :key="one.id"
+      class="border-b border-line-soft py-1 last:border-0"
+    >
+      <NuxtLink class="link block truncate" :to="`/people/${one.id}`">{{
+        [one.first_name, one.last_name].filter(Boolean).join(' ') || one.address
+      }}</NuxtLink>
+      <span class="muted small"
+        >{{ stepWords(one.step) }}, goes on {{ dayAndTime(one.due)
+        }}<template v-if="one.version !== of.version"> · version {{ one.version }}</template></span
+      >
+    </li>
+  </ul>
+  <NuxtLink
+    v-if="of.counts.inside > 12"
+    class="link small"
+    :to="{
+      path: '/people/segments/new',
+      query: {
+        rule: JSON.stringify({
+          kind: 'all',
+          of: [{ kind: 'sequence', sequenceId: of.id, is: 'inside' }],
+        }),
+      },
+    }"
+    >All of them, as a segment</NuxtLink
+  >
+</template>

@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { Redo2, Undo2 } from '@lucide/vue'
+
+const route = useRoute()
+const live = useLive()
+const store = useSequence()
+const notices = useNotices()
+const busy = ref(false)
+const asking = ref<'end' | 'delete' | null>(null)
+const id = computed(() => Number(route.params.id))
+watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
+watch(
+  () => live.changes,
+  () => void store.open(id.value),
+)
+const chosenStep = computed(() =>
+  store.chosen === null ? undefined : store.sequence?.map.steps[store.chosen],
+)
+async function tell(what: 'start' | 'pause' | 'end') {
+  busy.value = true
+  asking.value = null
+  await ask(`/api/sequences/${id.value}/${what}`, { method: 'POST' })
+  await store.open(id.value)
+  live.changes++
+  busy.value = false
+}
+async function throwAway() {
+  asking.value = null
+  if (!(await ask(`/api/sequences/${id.value}`, { method: 'DELETE' }))) return
+  live.changes++
+  await navigateTo('/sequences')
+  notices.say('The sequence is deleted.')
+}
+useKeys((event) => {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isWriting(event))
+    return
+  event.preventDefault()
+  void (event.shiftKey ? store.redo() : store.undo())
+})
+const about = computed(() => {
+  const { version, state, counts } = store.sequence!
+  return [
+    version > 0 && `version ${version}`,
+    state !== 'draft' && `${people(counts.inside)} inside`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+</script>
+
+<template>
+  <p v-if="store.problem && !store.sequence" class="fault p-6" role="alert">{{ store.problem }}</p>
+  <div v-else-if="store.sequence" class="flex h-full flex-col">
+    <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
+      <KeptInput
+        :value="store.sequence.name"
+        class="field field-sizing-content w-auto max-w-[320px] min-w-[120px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
+        aria-label="Name of the sequence"
+        maxlength="100"
+        @taken="store.set({ name: $event })"
+      />
+      <StateMark :state="store.sequence.state" />
+      <span class="muted small">{{ about }}</span>
+      <div class="ml-auto flex items-center gap-2">
+        <template v-if="store.canChange">
+          <button
+            class="btn btn-sm !px-1.5"
+            aria-label="Undo"
+            title="Undo"
+            :disabled="!store.past.length"
+            @click="store.undo()"
+          >
+            <Undo2 :size="15" aria-hidden="true" />
+          </button>
+          <button
+            class="btn btn-sm !px-1.5"
+            aria-label="Redo"
+            title="Redo"
+            :disabled="!store.future.length"
+            @click="store.redo()"
+          >
+            <Redo2 :size="15" aria-hidden="true" />
+          </button>
+        </template>
+        <button
+          v-if="store.sequence.state === 'draft'"
+          class="btn btn-sm"
+          @click="asking = 'delete'"
+        >
+          Delete
+        </button>
+        <button
+          v-if="store.sequence.state === 'running' || store.sequence.state === 'paused'"
+          class="btn btn-sm"
+          @click="asking = 'end'"
+        >
+          End
+        </button>
+        <button
+          v-if="store.sequence.state === 'running'"
+          class="btn btn-sm"
+          :disabled="busy"
+          @click="tell('pause')"
+        >
+          Pause
+        </button>
+        <button
+          v-if="store.canChange"
+          class="btn btn-sm btn-go"
+          :disabled="busy || store.sequence.problems.length > 0"
+          @click="tell('start')"
+        >
+          {{ store.sequence.state === 'paused' ? 'Go on' : 'Start' }}
+        </button>
+      </div>
+    </div>
+    <div class="flex min-h-0 flex-1">
+      <div class="min-w-0 flex-1 overflow-auto"><LineMap /></div>
+      <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
+        <section
+          v-if="store.sequence.problems.length"
+          class="border-b border-line px-4 py-3"
+          aria-label="What it lacks"
+        >
+          <h2>Before it can start</h2>
+          <p v-for="one in store.sequence.problems" :key="one" class="mt-1.5 flex gap-2">
+            <MarkDot level="blocker" class="mt-1 flex-none" /><span>{{ one }}</span>
+          </p>
+        </section>
+        <section class="border-b border-line px-4 py-3" aria-label="Step">
+          <StepSettings
+            v-if="chosenStep"
+            :id="store.chosen!"
+            :key="store.chosen!"
+            :step="chosenStep"
+          />
+          <StartSettings v-else />
+        </section>
+        <section class="px-4 py-3" aria-label="People inside"><PeopleInside /></section>
+      </aside>
+    </div>
+    <BaseDialog :open="asking === 'end'" title="End this sequence?" @close="asking = null">
+      <p>
+        {{ people(store.sequence.counts.inside) }} inside will get nothing more from it. What came
+        of it stays; it can’t be started again. To stop it for a while, pause it.
+      </p>
+      <template #actions
+        ><button class="btn" @click="asking = null">Let it run</button
+        ><button class="btn btn-bad" @click="tell('end')">End it</button></template
+      >
+    </BaseDialog>
+    <BaseDialog :open="asking === 'delete'" title="Delete this sequence?" @close="asking = null">
+      <p>Its map and the letters of its mails are lost.</p>
+      <template #actions
+        ><button class="btn" @click="asking = null">Keep it</button
+        ><button class="btn btn-bad" @click="throwAway">Delete it</button></template
+      >
+    </BaseDialog>
+  </div>
+</template>

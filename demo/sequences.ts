@@ -1,0 +1,306 @@
+import { firstLinkOf, linksOf, type Letter } from '../core/letters'
+import {
+  advance,
+  emptyMap,
+  enter,
+  insertStep,
+  lineOf,
+  type Place,
+  type SequenceMap,
+  type Start,
+} from '../core/sequences'
+import { DAY, HOUR, MINUTE } from '../core/time'
+import { all, q, run, type Database } from '../database'
+import {
+  createMailing,
+  letterOf,
+  mailingById,
+  moveMailing,
+  resetTotals,
+  saveLinks,
+} from '../database/mailings'
+import { addSequence } from '../database/sequences'
+import type { Chance } from './chance'
+import { historyStatements } from './history'
+import { letterFrom, type Words } from './letters'
+import type { DemoLists, DemoPerson } from './people'
+
+type Plan = {
+  name: string
+  list: number
+  since: number
+  state: 'running' | 'paused' | 'draft'
+  when: Start['when']
+  /** Waits in milliseconds between letters. */
+  steps: (number | Words)[]
+}
+
+/** Four sequences: two that run, one that rests, one that is being drawn; with everybody who came by. */
+export function makeSequences(
+  db: Database,
+  chance: Chance,
+  people: DemoPerson[],
+  lists: DemoLists,
+  now: number,
+) {
+  const agent = run(db, q.insertInto('agents').values({ text: 'SailMail/4.2 (tablet)' })).id
+  for (const plan of plansFor(lists, now)) {
+    const id = addSequence(db, plan.name, plan.list, plan.since - 3 * DAY)
+    const map = draw(db, id, plan)
+    const json = JSON.stringify(map)
+    run(db, q.updateTable('sequences').set({ map: json }).where('id', '=', id))
+    if (plan.state === 'draft') continue
+    run(
+      db,
+      q.insertInto('sequence_versions').values({
+        ...{ sequence_id: id, version: 1, map: json, at: plan.since },
+      }),
+    )
+    const read = (table: 'evidence' | 'events') =>
+      q.selectFrom(table).select((eb) => eb.fn.max('id').as('id'))
+    run(
+      db,
+      q
+        .updateTable('sequences')
+        .set({
+          state: plan.state,
+          version: 1,
+          started_at: plan.since,
+          evidence_read: all(db, read('evidence'))[0]!.id ?? 0,
+          events_read: all(db, read('events'))[0]!.id ?? 0,
+        })
+        .where('id', '=', id),
+    )
+    const walk = walker(db, chance, agent, id, map)
+    for (const { person, at } of comersOf(db, people, plan, now)) walk(person, plan.list, at, now)
+    for (const mailing of mailingsIn(map)) {
+      const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
+      saveLinks(
+        db,
+        mailing,
+        links.map((link, n) => ({ ...link, no: firstLinkOf(0) + n })),
+      )
+      moveMailing(db, mailing, ['draft'], plan.state === 'running' ? 'sending' : 'held', {
+        started_at: plan.since,
+        held_by: plan.state === 'running' ? null : 'hand',
+      })
+      resetTotals(db, mailing)
+    }
+  }
+}
+
+const mailingsIn = (map: SequenceMap) =>
+  lineOf(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
+
+/** The map of a plan, each letter in a mailing of its own. */
+function draw(db: Database, id: number, plan: Plan): SequenceMap {
+  const start: SequenceMap = { ...emptyMap, start: { when: plan.when, rule: null } }
+  return plan.steps.reduce<SequenceMap>((map, step, n) => {
+    const after = lineOf(map).at(-1)?.id ?? null
+    if (typeof step === 'number')
+      return insertStep(map, after, `wait-${n}`, { kind: 'wait', ms: step })
+    const mailing = mailFor(db, id, plan, letterFrom(step))
+    return insertStep(map, after, `mail-${n}`, { kind: 'mail', mailingId: mailing })
+  }, start)
+}
+
+function mailFor(db: Database, sequence: number, plan: Plan, letter: Letter): number {
+  const id = createMailing(
+    db,
+    { name: `${plan.name}: ${letter.subject}`, listId: plan.list, letter },
+    plan.since - 2 * DAY,
+  )
+  run(
+    db,
+    q.updateTable('mailings').set({ sequence_id: sequence, past_cap: 1 }).where('id', '=', id),
+  )
+  return id
+}
+
+/** Who came in, and when: by joining the list, or by the event. */
+function comersOf(db: Database, people: DemoPerson[], plan: Plan, now: number) {
+  const until = plan.state === 'paused' ? now - 20 * DAY : now
+  const within = (at: number) => at > plan.since && at < until
+  const { when } = plan
+  if (when.is === 'joined')
+    return people.flatMap((person) => {
+      const on = person.lists.get(plan.list)
+      return on && within(on.since) ? [{ person, at: Math.floor(on.since) }] : []
+    })
+  const byId = new Map(people.map((person) => [person.id, person]))
+  const events = q
+    .selectFrom('events')
+    .select(['person_id', (eb) => eb.fn.min('at').as('at')])
+    .where('name', '=', when.name)
+    .where('at', '>', plan.since)
+    .groupBy('person_id')
+  return all(db, events).flatMap(({ person_id, at }) => {
+    const person = byId.get(person_id)
+    const on = person?.lists.get(plan.list)
+    return person && on && on.since <= at && at < on.until && person.setAsideAt > at && within(at)
+      ? [{ person, at }]
+      : []
+  })
+}
+
+/** Leads people through a map as they would have been led, up to now, and writes what came of it. */
+function walker(db: Database, chance: Chance, agent: number, sequence: number, map: SequenceMap) {
+  const write = historyStatements(db)
+  return (person: DemoPerson, list: number, entered: number, now: number) => {
+    const on = person.lists.get(list)!
+    let place: Place | null = enter(map, entered)
+    let last = place!
+    let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
+    while (place && place.due <= now) {
+      const at: number = place.due
+      const facts = { subscribed: at < on.until, setAside: at >= person.setAsideAt }
+      const { effects, next, ended } = advance(map, place, facts, at)
+      for (const { mailingId } of effects) read(person, mailingId, at, now)
+      last = place
+      place = next
+      if (ended) ending = { ...ended, at }
+    }
+    run(
+      db,
+      q.insertInto('enrolments').values({
+        sequence_id: sequence,
+        person_id: person.id,
+        version: 1,
+        ...(place ?? last),
+        state: ending?.state ?? 'inside',
+        why: ending?.why ?? null,
+        entered_at: entered,
+        ended_at: ending?.at ?? null,
+      }),
+    )
+  }
+
+  /** Somebody who has just joined reads more gladly than others. */
+  function read(person: DemoPerson, mailing: number, at: number, now: number) {
+    const accepted = at + chance.between(500, 40_000)
+    const soon = Math.floor(accepted + MINUTE - Math.log(1 - chance.next()) * 5 * HOUR)
+    const opened = chance.is(0.3 + 0.6 * person.keen) && soon < now ? soon : null
+    const clicked =
+      opened !== null && chance.is(0.1 + 0.3 * person.keen)
+        ? Math.min(now, opened + chance.between(8_000, 90_000))
+        : null
+    write.recipient.run({
+      ...{ mailing, person: person.id, state: 'accepted', at: accepted, accepted, opened, clicked },
+      ...{ left: null, machine: null, scanner: null, answer: null, variant: null, part: null },
+    })
+    const act = { mailing, person: person.id, agent, method: 'GET', verdict: 'human' }
+    if (opened !== null) write.act.run({ ...act, kind: 'open', link: null, at: opened })
+    if (clicked !== null)
+      write.act.run({ ...act, kind: 'click', link: firstLinkOf(0), at: clicked })
+  }
+}
+
+function plansFor(lists: DemoLists, now: number): Plan[] {
+  return [
+    {
+      name: 'First breeze',
+      list: lists.windNotes,
+      since: now - 320 * DAY,
+      state: 'running',
+      when: { is: 'joined' },
+      steps: [
+        {
+          subject: 'Hello from the workshop in Sandreach',
+          preview: 'What comes on Fridays, and where to begin',
+          title: 'Good to have you here',
+          greeting: true,
+          lines: [
+            'Every Friday we write what the wind will do on twelve beaches, and one thing worth trying in it.',
+            'Until the first one comes, here is where most people begin.',
+          ],
+          button: { label: 'See the workshop and the kites', path: '/kites' },
+        },
+        2 * DAY,
+        {
+          subject: 'Line care in five minutes',
+          preview: 'Sand, salt and knots, and what they do',
+          title: 'Lines like to be clean and dry',
+          lines: [
+            'Rinse them in fresh water, draw them once through a cloth, and hang them in loose loops. That is all the care they need.',
+          ],
+          button: { label: 'Read about line care', path: '/guides/line-care' },
+        },
+        5 * DAY,
+        {
+          subject: 'Twelve beaches, and which wind each likes',
+          preview: 'A map for the glove box',
+          title: 'Where to fly',
+          lines: [
+            'Some beaches are at their best in a westerly, some only at low water. This map has them all.',
+          ],
+          button: { label: 'Open the map of beaches', path: '/guides/beaches' },
+        },
+      ],
+    },
+    {
+      name: 'Basket left behind',
+      list: lists.offers,
+      since: now - 150 * DAY,
+      state: 'running',
+      when: { is: 'event', name: 'basket' },
+      steps: [
+        4 * HOUR,
+        {
+          subject: 'Your basket is still here',
+          preview: 'We keep it for three days',
+          title: 'Your basket waits at the counter',
+          greeting: true,
+          lines: [
+            'Nothing is lost. If a spar length or a line weight was the question, answer this mail and we will help.',
+          ],
+          button: { label: 'Go back to your basket', path: '/basket' },
+        },
+        2 * DAY,
+        {
+          subject: 'Which kite was it to be?',
+          preview: 'Three questions that settle it',
+          title: 'Three questions that settle it',
+          lines: [
+            'How strong is your usual wind, how much room is there, and who flies with you? The rest follows.',
+          ],
+          button: { label: 'Answer three questions', path: '/guides/which-kite' },
+        },
+      ],
+    },
+    {
+      name: 'First course',
+      list: lists.workshop,
+      since: now - 240 * DAY,
+      state: 'paused',
+      when: { is: 'joined' },
+      steps: [
+        {
+          subject: 'How a day in the workshop goes',
+          preview: 'What to bring, and what there is to eat',
+          title: 'A day in the workshop',
+          lines: [
+            'We begin at ten, sew until the light goes, and fly what we made where the light is best.',
+          ],
+          button: { label: 'See the course days', path: '/courses' },
+        },
+      ],
+    },
+    {
+      name: 'Quiet since summer',
+      list: lists.windNotes,
+      since: now - DAY,
+      state: 'draft',
+      when: { is: 'event', name: 'page view' },
+      steps: [
+        {
+          subject: 'Shall we go on writing?',
+          preview: 'One click either way',
+          title: 'Shall we go on writing?',
+          lines: ['You have not looked in for a while. If you like, we write less.'],
+          button: { label: 'Choose how often we write', path: '/how-often' },
+        },
+        14 * DAY,
+      ],
+    },
+  ]
+}

@@ -1,0 +1,274 @@
+import { beforeEach, expect, test } from 'vitest'
+import { emptyMap, insertStep, removeStep, type SequenceMap } from '../core/sequences'
+import { DAY, HOUR } from '../core/time'
+import { all, one, q, run, type Database } from '../database'
+import { advanceDue, nextStepDue, peopleInside, standingAt } from '../database/enrolments'
+import { erasePerson } from '../database/erase-person'
+import { everythingKnown } from '../database/everything-known'
+import { madeUpAccount, somebody } from '../database/made-up'
+import { mailingById } from '../database/mailings'
+import { mergePeople } from '../database/merge-people'
+import { setPeopleAside } from '../database/person-changes'
+import { readRecipient } from '../database/recipients'
+import { addSegment, countMembers, usesOfSegment } from '../database/segments'
+import {
+  addMailOf,
+  addSequence,
+  changeSequence,
+  deleteSequence,
+  endSequence,
+  mailingsOfSequence,
+  pauseSequence,
+  readSequences,
+  sequenceById,
+  sequenceProblems,
+  startSequence,
+} from '../database/sequences'
+import { changeSubscription } from '../database/subscriptions'
+import { finishedLetter } from '../tests/subscribers'
+import { madeUpEngine } from './made-up'
+import { runSequences } from './run-sequences'
+
+let db: Database
+let list: number
+let engine: ReturnType<typeof madeUpEngine>
+
+beforeEach(() => {
+  ;({ db, list } = madeUpAccount())
+  engine = madeUpEngine(db)
+  const at = engine.time.now
+  const url = 'https://galewright.example/forecast'
+  run(db, q.insertInto('link_checks').values({ url, asked_at: at, checked_at: at, status: 200 }))
+})
+
+const read = (id: number) => sequenceById(db, id)!
+function write(id: number, change: { map?: SequenceMap; name?: string; listId?: number | null }) {
+  const { name, list_id, map, revision } = read(id)
+  return changeSequence(db, read(id), { name, listId: list_id, map, ...change }, revision)
+}
+function mailStep(id: number, after: string | null, step: string): number {
+  const mailing = addMailOf(db, read(id), `Mail ${step}`, 0)
+  const { subject, document } = finishedLetter()
+  run(
+    db,
+    q
+      .updateTable('letters')
+      .set({ subject, document: JSON.stringify(document) })
+      .where('id', '=', mailingById(db, mailing)!.letter_id),
+  )
+  write(id, { map: insertStep(read(id).map, after, step, { kind: 'mail', mailingId: mailing }) })
+  return mailing
+}
+/** A welcome: a mail, two days, another mail. Its mailings. */
+function welcome(): { id: number; first: number; second: number } {
+  const id = addSequence(db, 'Welcome', list, 0)
+  const first = mailStep(id, null, 'hello')
+  write(id, {
+    map: insertStep(read(id).map, 'hello', 'pause', { kind: 'wait', ms: 2 * DAY }),
+  })
+  return { id, first, second: mailStep(id, 'pause', 'again') }
+}
+const start = (id: number) => startSequence(db, read(id), engine.time.now)
+const state = (mailing: number, person: number) => readRecipient(db, mailing, person)?.state
+const join = (name: string) => somebody(db, name, { list, now: engine.time.now })
+async function settle() {
+  while (await runSequences(engine));
+}
+
+test('who joins comes in and goes on in time; who joined before does not', async () => {
+  const before = join('early')
+  const { id, first, second } = welcome()
+  expect(sequenceProblems(db, read(id), engine.time.now)).toEqual([])
+  expect(start(id)).toBe(true)
+  const person = join('tove')
+  await settle()
+  expect(mailingById(db, first)).toMatchObject({ state: 'sending', sequence_id: id })
+  expect([state(first, person), state(second, person)]).toEqual(['queued', undefined])
+  expect(state(first, before)).toBeUndefined()
+  expect(standingAt(db, id)).toEqual({ pause: 1 })
+  expect(nextStepDue(db)).toBe(engine.time.now + 2 * DAY)
+  expect(peopleInside(db, id, 9)).toMatchObject([{ id: person, step: 'pause', version: 1 }])
+  engine.time.now += 2 * DAY
+  await settle()
+  expect(state(second, person)).toBe('queued')
+  expect(readSequences(db)).toMatchObject([{ name: 'Welcome', inside: 0, finished: 1, left: 0 }])
+  expect(everythingKnown(db, person)!.sequences).toMatchObject([
+    { name: 'Welcome', state: 'finished' },
+  ])
+})
+
+test('each step is carried out once, however often the engine looks, and nobody comes in twice', async () => {
+  const { id, first } = welcome()
+  start(id)
+  const person = join('tove')
+  for (let i = 0; i < 5; i++) await settle()
+  changeSubscription(db, person, list, 'unsubscribed', { act: 'person', way: 'form' }, 1)
+  changeSubscription(db, person, list, 'subscribed', { act: 'person', way: 'form' }, 2)
+  run(db, q.updateTable('sequences').set({ evidence_read: 0 }))
+  await settle()
+  const rows = q.selectFrom('recipients').select('person_id').where('mailing_id', '=', first)
+  expect(all(db, rows)).toHaveLength(1)
+  expect(standingAt(db, id)).toEqual({ pause: 1 })
+})
+
+test('who leaves the list or is set aside gets nothing more', async () => {
+  const { id, second } = welcome()
+  start(id)
+  const [leaver, aside] = [join('leaver'), join('aside')]
+  await settle()
+  changeSubscription(
+    db,
+    leaver,
+    list,
+    'unsubscribed',
+    { act: 'person', way: 'link' },
+    engine.time.now,
+  )
+  setPeopleAside(db, [aside], 'asked', engine.time.now)
+  engine.time.now += 3 * DAY
+  await settle()
+  expect([state(second, leaver), state(second, aside)]).toEqual([undefined, undefined])
+  const why = all(db, q.selectFrom('enrolments').select(['why']).orderBy('person_id'))
+  expect(why).toEqual([{ why: 'unsubscribed' }, { why: 'set aside' }])
+})
+
+test('an event lets in who is on the list, and a rule keeps others out', async () => {
+  const { id, first } = welcome()
+  const segment = addSegment(
+    db,
+    'From Orrin',
+    { kind: 'field', key: 'town', test: { is: 'equal', text: 'Orrin' } },
+    0,
+  )
+  run(db, q.insertInto('fields').values({ key: 'town', name: 'Town', kind: 'text', position: 0 }))
+  const map = {
+    ...read(id).map,
+    start: {
+      when: { is: 'event' as const, name: 'basket' },
+      rule: { kind: 'segment' as const, segmentId: segment },
+    },
+  }
+  write(id, { map })
+  expect(usesOfSegment(db, segment).sequences).toEqual([{ id, name: 'Welcome', state: 'draft' }])
+  start(id)
+  const values = { town: 'Orrin' }
+  const [fits, other] = [somebody(db, 'fits', { list, values }), join('other')]
+  const stranger = somebody(db, 'stranger', { values })
+  for (const person_id of [fits, other, stranger])
+    for (const name of ['basket', 'page view'])
+      run(db, q.insertInto('events').values({ person_id, name, at: engine.time.now, props: '{}' }))
+  await settle()
+  expect([fits, other, stranger].map((one) => state(first, one))).toEqual([
+    'queued',
+    undefined,
+    undefined,
+  ])
+})
+
+test('paused, nobody comes in and nobody goes on; resumed, those inside do', async () => {
+  const { id, first, second } = welcome()
+  start(id)
+  const inside = join('inside')
+  await settle()
+  expect(pauseSequence(db, id)).toBe(true)
+  expect(mailingById(db, first)!.state).toBe('held')
+  const meanwhile = join('meanwhile')
+  engine.time.now += 3 * DAY
+  await settle()
+  expect(advanceDue(db, engine.time.now)).toBe(0)
+  expect(start(id)).toBe(true)
+  await settle()
+  expect(mailingById(db, first)!.state).toBe('sending')
+  expect(state(second, inside)).toBe('queued')
+  expect(state(first, meanwhile)).toBeUndefined()
+})
+
+test('who is inside stays on the version they entered by', async () => {
+  const { id, second } = welcome()
+  start(id)
+  const old = join('old')
+  await settle()
+  expect(write(id, { map: removeStep(read(id).map, 'again') })).toBe(true)
+  expect(read(id).map.steps).toHaveProperty('again') // it runs, so only its name could be changed
+  pauseSequence(db, id)
+  write(id, { map: removeStep(removeStep(read(id).map, 'again'), 'pause') })
+  start(id)
+  const fresh = join('fresh')
+  engine.time.now += 2 * DAY
+  await settle()
+  expect([state(second, old), state(second, fresh)]).toEqual(['queued', undefined])
+  const versions = q.selectFrom('enrolments').select(['version', 'state']).orderBy('person_id')
+  expect(all(db, versions)).toEqual([
+    { version: 1, state: 'finished' },
+    { version: 2, state: 'finished' },
+  ])
+})
+
+test('ended, whoever is inside leaves, and its mails are over', async () => {
+  const { id, first } = welcome()
+  start(id)
+  join('inside')
+  await settle()
+  expect(endSequence(db, id, engine.time.now)).toBe(1)
+  expect(endSequence(db, id, engine.time.now)).toBeNull()
+  expect(mailingById(db, first)!.state).toBe('sent')
+  expect(readSequences(db)).toMatchObject([{ state: 'ended', inside: 0, left: 1 }])
+  expect(deleteSequence(db, id)).toBe(false)
+})
+
+test('two who edit at once: the second is told, and loses nothing', () => {
+  const { id } = welcome()
+  const seen = read(id)
+  expect(changeSequence(db, seen, { ...seen, listId: list, name: 'A' }, seen.revision)).toBe(true)
+  expect(changeSequence(db, seen, { ...seen, listId: list, name: 'B' }, seen.revision)).toBe(false)
+  expect(read(id).name).toBe('A')
+})
+
+test('a draft goes with its letters; a mail taken out goes when it starts, and can be brought back before', () => {
+  const { id, second } = welcome()
+  const { map } = read(id)
+  write(id, { map: removeStep(map, 'again') })
+  write(id, { map })
+  expect(mailingById(db, second)).toBeDefined()
+  write(id, { map: removeStep(removeStep(map, 'again'), 'pause') })
+  start(id)
+  expect(mailingById(db, second)).toBeUndefined()
+  run(db, q.updateTable('sequences').set({ state: 'draft' }))
+  expect(deleteSequence(db, id)).toBe(true)
+  expect(mailingsOfSequence(db, id)).toEqual([])
+  expect(one(db, q.selectFrom('letters').select('id'))).toBeUndefined()
+})
+
+test('what keeps it from running is said', () => {
+  const id = addSequence(db, 'Empty', null, 0)
+  expect(sequenceProblems(db, read(id), 0)).toHaveLength(2)
+  const { id: other, first } = welcome()
+  run(
+    db,
+    q
+      .updateTable('letters')
+      .set({ subject: '' })
+      .where('id', '=', mailingById(db, first)!.letter_id),
+  )
+  expect(sequenceProblems(db, read(other), engine.time.now)).toEqual([
+    expect.stringMatching(/^Mail hello: .*subject/i),
+  ])
+  write(other, {
+    map: { ...emptyMap, first: 'x', steps: { x: { kind: 'mail', mailingId: 99, next: null } } },
+  })
+  expect(sequenceProblems(db, read(other), 0)).toEqual(['A mail is gone. Take its step out.'])
+})
+
+test('merged, one stays in what either was in; erased, nothing stays', async () => {
+  const { id } = welcome()
+  start(id)
+  const [kept, gone] = [somebody(db, 'kept'), join('gone')]
+  await settle()
+  mergePeople(db, kept, gone, engine.time.now)
+  await settle()
+  expect(peopleInside(db, id, 9).map((one) => one.id)).toEqual([kept])
+  const rule = { kind: 'sequence', sequenceId: id, is: 'inside' } as const
+  expect(countMembers(db, rule, engine.time.now + HOUR)).toBe(1)
+  erasePerson(db, kept, engine.time.now)
+  expect(all(db, q.selectFrom('enrolments').selectAll())).toEqual([])
+})

@@ -1,0 +1,25 @@
+import { peopleInside, standingAt } from '~~/database/enrolments'
+import { listsWithCounts } from '~~/database/lists'
+import { readSegments } from '~~/database/segments'
+import { mailingsOfSequence, readSequences, sequenceProblems } from '~~/database/sequences'
+import { eventNames } from '~~/database/vocabulary'
+
+/** A sequence with its map, its mails and what came of them, and who is inside where. */
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  const sequence = sequenceOf(event)
+  const { id, name, state, map, revision, version, list_id, started_at } = sequence
+  const { inside, finished, left } = readSequences(db).find((one) => one.id === id)!
+  return {
+    ...{ id, name, state, map, revision, version, listId: list_id, startedAt: started_at },
+    counts: { inside, finished, left },
+    standing: standingAt(db, id),
+    mailings: mailingsOfSequence(db, id),
+    people: peopleInside(db, id, 100),
+    problems:
+      state === 'running' || state === 'ended' ? [] : sequenceProblems(db, sequence, clock()),
+    lists: listsWithCounts(db).map(({ id, name }) => ({ id, name })),
+    segments: readSegments(db).map(({ id, name }) => ({ id, name })),
+    events: eventNames(db),
+  }
+})

@@ -1,0 +1,17 @@
+import { readMap } from '~~/core/sequences'
+import { listById } from '~~/database/lists'
+import { changeSequence } from '~~/database/sequences'
+import { sequenceInput } from '~~/shared/inputs'
+
+/** Changes a sequence over the revision its editor saw; where somebody was faster, it says so and changes nothing. */
+export default defineEventHandler(async (event) => {
+  const { name, listId, map: given, revision } = await readInput(event, sequenceInput)
+  const { db } = satchel()
+  const sequence = sequenceOf(event)
+  const map = readMap(given)
+  if (!map) throw refused('This map can’t be read, so it was not kept.')
+  if (listId !== null && !listById(db, listId)) throw refused('This list is gone. Choose another.')
+  if (!changeSequence(db, sequence, { name, listId, map }, revision))
+    throw refused('Somebody else has changed this sequence in the meantime. Look at theirs first.')
+  return { revision: revision + 1 }
+})

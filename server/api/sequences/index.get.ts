@@ -1,0 +1,3 @@
+import { readSequences } from '~~/database/sequences'
+
+export default defineEventHandler(() => readSequences(satchel().db))

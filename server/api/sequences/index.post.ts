@@ -1,0 +1,10 @@
+import { listsWithCounts } from '~~/database/lists'
+import { addSequence } from '~~/database/sequences'
+import { newSequenceInput } from '~~/shared/inputs'
+
+/** A new sequence: a draft with nothing in it, for the first list. */
+export default defineEventHandler(async (event) => {
+  const { name } = await readInput(event, newSequenceInput)
+  const { db, clock } = satchel()
+  return { id: addSequence(db, name, listsWithCounts(db)[0]?.id ?? null, clock()) }
+})
