@@ -42,7 +42,16 @@ await runJobs({
   clock: Date.now,
   hostClock: Date.now,
   log: pino({ level: 'silent' }),
-  settings: { data: folder, url: '', smtpUrl: null, webProxy: null, connections: 1, sign: false },
+  settings: {
+    data: folder,
+    url: '',
+    smtpUrl: null,
+    webProxy: null,
+    nameServer: null,
+    sendsFrom: [],
+    connections: 1,
+    sign: false,
+  },
   stalled: false,
 })
 const seconds = (performance.now() - began) / 1000

@@ -68,6 +68,8 @@ const engine = {
     url,
     smtpUrl: `smtp://127.0.0.1:${port}`,
     webProxy: null,
+    nameServer: null,
+    sendsFrom: [],
     connections: 10,
     sign: false,
   },

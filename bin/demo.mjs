@@ -16,6 +16,7 @@ buildIfStale()
 const port = Number(process.env.PORT ?? 4500)
 const smtpPort = Number(process.env.WORLD_SMTP_PORT ?? 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT ?? 4580)
+const dnsPort = Number(process.env.WORLD_DNS_PORT ?? 4553)
 const data = resolve(process.env.SATCHEL_DATA ?? join(root, '.data', 'demo'))
 const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
 for (const [name, wanted] of [
@@ -41,11 +42,14 @@ keepRunning(['web', 'engine', 'world'], {
   ...webSettings(data, url, port),
   SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
   SATCHEL_WEB_PROXY: `http://127.0.0.1:${webPort}`,
+  SATCHEL_DNS: `127.0.0.1:${dnsPort}`,
   SATCHEL_ENTER_KEY: enterKey,
   SATCHEL_REPORTS_KEY: reportsKey,
   SATCHEL_WORLD_URL: `http://127.0.0.1:${webPort}`,
   WORLD_SMTP_PORT: String(smtpPort),
   WORLD_WEB_PORT: String(webPort),
+  WORLD_DNS_PORT: String(dnsPort),
+  WORLD_ZONE: join(data, 'zone.json'),
   WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
   WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,
   WORLD_SHOP_API: `http://127.0.0.1:${port}/api/v1`,

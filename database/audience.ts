@@ -98,6 +98,23 @@ function testsOf(
   ]
 }
 
+/** How many of the audience have their mailbox at a domain. */
+export function countAtDomain(
+  db: Database,
+  audience: Audience,
+  domain: string,
+  now: number,
+): number {
+  const there = q
+    .selectFrom('people')
+    .select((eb) => eb.fn.countAll<number>().as('n'))
+    .where('domain', '=', domain)
+  return one(
+    db,
+    there.where(() => eligible(db, audience, now)),
+  )!.n
+}
+
 /** How many of the audience have no value for a field; null where there is no such field. */
 export function countGaps(db: Database, audience: Audience, key: string, now: number): number {
   const value =

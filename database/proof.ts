@@ -19,9 +19,10 @@ import {
 } from '../core/proof'
 import { readyRule } from '../core/segments'
 import { dayOf } from '../core/time'
-import { readAccount } from './account'
+import { readAccount, type Account } from './account'
 import { approvalOf } from './approvals'
-import { countAudience, countGaps } from './audience'
+import { countAtDomain, countAudience, countGaps, type Audience } from './audience'
+import { domainCheck } from './domain-checks'
 import { feedState } from './feeds'
 import { linkChecks } from './links'
 import { readFields } from './fields'
@@ -93,6 +94,8 @@ export function proofMailing(
     weight: known.weight ?? null,
     misspelt: known.misspelt ?? null,
     people: known.people ?? null,
+    domain: domainCheck(db, now)?.check ?? null,
+    sender: senderFacts(db, account, audience, now),
     names: [...always, ...[...keys].map((key) => `person.${key}`)],
     gaps,
     links: linkChecks(
@@ -102,6 +105,19 @@ export function proofMailing(
     ),
   })
   return withOverruled(marks, overrulingOf(mailing))
+}
+
+/** Who a letter comes from, and how many of its readers are at the same domain. */
+function senderFacts(
+  db: Database,
+  account: Account | null,
+  audience: Audience | null,
+  now: number,
+): ProofFacts['sender'] {
+  if (!account) return null
+  const { sender_name: name, sender_address: address } = account
+  const domain = address.slice(address.lastIndexOf('@') + 1).toLowerCase()
+  return { name, address, atSameDomain: audience ? countAtDomain(db, audience, domain, now) : 0 }
 }
 
 /** What holds a mailing, in words: blockers in its letter and in those of its variants, and what its plan lacks. */

@@ -29,6 +29,14 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     created_at: number
   }
   own_words: { word: string }
+  domain_checks: {
+    domain: string
+    asked_at: number
+    /** Null until the engine has asked since. */
+    checked_at: number | null
+    /** JSON: see `DomainCheck`. */
+    result: string | null
+  }
   users: {
     id: Generated<number>
     name: string

@@ -4,6 +4,7 @@ import { scryptSync, randomBytes } from 'node:crypto'
 import { closeDatabase, openDatabase } from '../database'
 import { addApiToken } from '../database/api'
 import { makeAccount } from './account'
+import { publishedZone } from './zone'
 
 /** Makes the demo account in a data folder: demo.mjs FOLDER [--size N] [--seed N] [--now MS] */
 const [folder, ...rest] = process.argv.slice(2)
@@ -22,8 +23,10 @@ await makeAccount(db, {
   passwordHash: demoPassword(),
 })
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
+const zone = JSON.stringify(publishedZone(db), null, 2)
 closeDatabase(db)
 writeFileSync(join(folder, 'shop.secret'), token, { mode: 0o600 })
+writeFileSync(join(folder, 'zone.json'), zone, { mode: 0o600 })
 writeFileSync(join(folder, 'made'), `${size}\n`)
 console.log(
   `Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`,

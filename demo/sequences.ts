@@ -107,7 +107,7 @@ function draw(db: Database, id: number, plan: Plan): SequenceMap {
 function mailFor(db: Database, sequence: number, plan: Plan, letter: Letter): number {
   const id = createMailing(
     db,
-    { name: `${plan.name}: ${letter.subject}`, listId: plan.list, letter },
+    { name: letter.subject, listId: plan.list, letter },
     plan.since - 2 * DAY,
   )
   run(

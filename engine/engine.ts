@@ -24,6 +24,10 @@ export interface EngineSettings {
   url: string
   /** Where mail is handed over; null: nothing is sent. */
   smtpUrl: string | null
+  /** Name server to ask, as address and port; null: the host's own. */
+  nameServer: string | null
+  /** Addresses mail goes out from; none: those of the mail server. */
+  sendsFrom: readonly string[]
   /** HTTP proxy for asking links; the practice world's web stands behind one. */
   webProxy: string | null
   /** Conversations with the mail server at a time. */

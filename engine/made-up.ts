@@ -23,6 +23,8 @@ export function madeUpEngine(
       url: 'https://mail.galewright.example',
       smtpUrl: null,
       webProxy: null,
+      nameServer: null,
+      sendsFrom: [],
       connections: 4,
       sign: false,
       ...settings,

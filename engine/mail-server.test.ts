@@ -47,6 +47,8 @@ function connect(port: number, sign = false): MailServer {
       url: '',
       smtpUrl: `smtp://127.0.0.1:${port}`,
       webProxy: null,
+      nameServer: null,
+      sendsFrom: [],
       connections: 2,
       sign,
     },

@@ -5,6 +5,7 @@ import { closeDatabase, openDatabase } from '../database'
 import { clockOf } from '../database/clock'
 import { beat, engineStops } from '../database/heartbeat'
 import { advanceMailings } from './advance-mailings'
+import { checkDomains } from './check-domain'
 import { checkLinks } from './check-links'
 import { clockwork } from './clockwork'
 import { dataSchedules } from './data-schedules'
@@ -24,6 +25,8 @@ const settings = {
   url: required('SATCHEL_URL').replace(/\/+$/, ''),
   smtpUrl: process.env.SATCHEL_SMTP_URL || null,
   webProxy: process.env.SATCHEL_WEB_PROXY || null,
+  nameServer: process.env.SATCHEL_DNS || null,
+  sendsFrom: (process.env.SATCHEL_SENDS_FROM || '').split(/[\s,]+/).filter(Boolean),
   connections: Number(process.env.SATCHEL_SMTP_CONNECTIONS || 10),
   sign: process.env.SATCHEL_DKIM !== 'off',
 }
@@ -80,6 +83,7 @@ await Promise.all([
   keepDoing('jobs', runJobs, 200),
   keepDoing('follow-segments', followSegments, 2_000),
   keepDoing('check-links', checkLinks, 300),
+  keepDoing('check-domain', checkDomains, 300),
   keepDoing('read-feeds', readFeeds, 300),
   keepDoing('data-schedules', dataSchedules, 1_000),
   keepDoing('clockwork', clockwork, 50),

@@ -40,7 +40,7 @@ export async function install(
   options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {},
 ): Promise<Installation> {
   const data = mkdtempSync(join(tmpdir(), 'satchel-test-'))
-  const [webPort, smtpPort, worldPort] = await freePorts(3)
+  const [webPort, smtpPort, worldPort, dnsPort] = await freePorts(4)
   const url = `http://127.0.0.1:${webPort}`
   const worldUrl = `http://127.0.0.1:${worldPort}`
   const [enterKey, reportsKey] = [secret(), secret()]
@@ -61,6 +61,7 @@ export async function install(
     SATCHEL_URL: url,
     SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     SATCHEL_WEB_PROXY: worldUrl,
+    SATCHEL_DNS: `127.0.0.1:${dnsPort}`,
     SATCHEL_ENTER_KEY: enterKey,
     SATCHEL_REPORTS_KEY: reportsKey,
     PORT: String(webPort),
@@ -70,6 +71,8 @@ export async function install(
     NUXT_SESSION_COOKIE_SECURE: 'false',
     WORLD_SMTP_PORT: String(smtpPort),
     WORLD_WEB_PORT: String(worldPort),
+    WORLD_DNS_PORT: String(dnsPort),
+    WORLD_ZONE: join(data, 'zone.json'),
     WORLD_CLOCK_URL: `${url}/practice/clock`,
     WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,
     WORLD_SHOP_API: `${url}/api/v1`,

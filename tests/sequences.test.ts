@@ -49,7 +49,7 @@ test('one is drawn step by step; what it lacks is said, and every step can be un
   await seen('There is no mail in it yet.')
   await page().getByLabel('On behalf of the list').selectOption({ label: 'Workshop news' })
   await button('Mail after Start: joins Workshop news').click()
-  await seen(/Hello, flyer, mail 1:/)
+  await seen(/Mail: Hello, flyer, mail 1/)
   await button(/^Wait after Mail:/).click()
   await seen('The last wait has nothing behind it.')
   await page().getByLabel('How long').fill('3')

@@ -1,4 +1,5 @@
 import { followClock } from './followed-clock'
+import { openNames } from './names/server'
 import { Mailboxes } from './post-office/mailboxes'
 import { openPostOffice } from './post-office/smtp'
 import { gatherReaders } from './readers/readers'
@@ -7,6 +8,7 @@ import { openWeb } from './web/server'
 
 const smtpPort = Number(process.env.WORLD_SMTP_PORT || 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT || 4580)
+const namesPort = Number(process.env.WORLD_DNS_PORT || 4553)
 const clockUrl = process.env.WORLD_CLOCK_URL || ''
 const reportsUrl = process.env.WORLD_REPORTS_URL || null
 
@@ -44,6 +46,9 @@ const web = openWeb({
   waiting: () => readers.waiting() + (telling?.waiting() ?? 0),
 })
 
+const names = openNames(process.env.WORLD_ZONE || null)
+names.bind(namesPort, '127.0.0.1')
+
 postOffice.listen(smtpPort, '127.0.0.1', () =>
   web.listen(webPort, '127.0.0.1', () =>
     console.log(JSON.stringify({ name: 'world', msg: 'world runs', smtpPort, webPort })),
@@ -56,6 +61,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
     telling?.stop()
     clock.stop()
     web.close()
+    names.close()
     postOffice.close(() => process.exit(0))
     setTimeout(() => process.exit(0), 500)
   })

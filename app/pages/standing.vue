@@ -26,6 +26,7 @@ const periods = computed(() =>
       What mailbox providers made of your mail. Bounces should stay under 2%, complaints under 0.1%;
       at 0.3% stop and look.
     </p>
+    <DomainRecords />
     <div v-for="period in periods" :key="period.name" class="sheet mt-4">
       <div class="sheet-head">
         <h2>{{ period.name }}</h2>

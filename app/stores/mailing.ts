@@ -75,7 +75,7 @@ export const useMailing = defineStore('mailing', () => {
       problem.value = ''
       takeOver(got.letter)
       void askComments()
-      await proof()
+      void proof()
     } catch (error) {
       problem.value = problemOf(error).message
     }
@@ -204,8 +204,9 @@ export const useMailing = defineStore('mailing', () => {
         version = answer.version
       }
       saving.value = 'saved'
+      // Not waited for: what is written meanwhile is to be saved in its own time.
       if (!isSame(letter.value, sent)) saveSoon()
-      else await proof()
+      else void proof()
     } catch (error) {
       sending = null
       // Somebody else was faster: theirs and mine are joined, and saved together.

@@ -57,6 +57,8 @@ export const useSequence = defineStore('sequence', () => {
   const past = shallowRef<Change[]>([])
   const future = shallowRef<Change[]>([])
   let saving: Promise<unknown> = Promise.resolve()
+  /** Savings that have no answer yet: what the server says before they are through is old. */
+  let pending = 0
 
   type Change = { name: string; listId: number | null; map: SequenceMap }
   const line = computed(() => (sequence.value ? lineOf(sequence.value.map) : []))
@@ -72,10 +74,9 @@ export const useSequence = defineStore('sequence', () => {
       past.value = []
       future.value = []
     }
-    await saving
     try {
       const got = await request<OpenSequence>(`/api/sequences/${id}`)
-      if (sequence.value && sequence.value.id !== id) return
+      if (pending > 0 || (sequence.value && sequence.value.id !== id)) return
       sequence.value = got
       problem.value = ''
     } catch (error) {
@@ -99,6 +100,7 @@ export const useSequence = defineStore('sequence', () => {
   function save(next: Change): Promise<unknown> {
     const { id } = sequence.value!
     sequence.value = { ...sequence.value!, ...next }
+    pending++
     saving = saving.then(async () => {
       if (sequence.value?.id !== id) return
       const body = { ...next, revision: sequence.value.revision }
@@ -106,7 +108,7 @@ export const useSequence = defineStore('sequence', () => {
       if (saved && sequence.value?.id === id)
         sequence.value = { ...sequence.value, revision: saved.revision }
     })
-    return saving.then(() => open(id))
+    return saving.finally(() => pending--).then(() => open(id))
   }
 
   async function undo() {

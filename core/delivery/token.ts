@@ -1,10 +1,11 @@
 import { createHmac, createSecretKey, timingSafeEqual, type KeyObject } from 'node:crypto'
 
 /**
- * What a token is for: an open, a click, leaving the list, a bounce's return path, a message's id.
+ * What a token is for: an open, a click, leaving the list, a bounce's return path, a message's id; the calendar, which
+ * names nobody.
  * A token of one kind does not verify as another.
  */
-export type TokenKind = 'open' | 'click' | 'leave' | 'bounce' | 'message'
+export type TokenKind = 'open' | 'click' | 'leave' | 'bounce' | 'message' | 'calendar'
 
 const macBytes = 10
 const alphabet = 'abcdefghijklmnopqrstuvwxyz234567'
@@ -53,6 +54,7 @@ const kinds = {
   leave: Buffer.from('leave\0'),
   bounce: Buffer.from('bounce\0'),
   message: Buffer.from('message\0'),
+  calendar: Buffer.from('calendar\0'),
 } satisfies Record<TokenKind, Buffer>
 
 /** A key is prepared once, not for each of the five tokens of each message. */

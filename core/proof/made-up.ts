@@ -21,6 +21,8 @@ export function madeUpProof(letter: Letter, change: Partial<ProofFacts> = {}): P
     names: ['person.first_name', 'person.town'],
     misspelt: null,
     people: null,
+    domain: null,
+    sender: null,
     links: new Map(),
     ...change,
   }

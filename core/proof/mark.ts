@@ -1,3 +1,4 @@
+import type { DomainCheck } from '../authentication'
 import type { Repair } from './repair'
 import type { FeedEntry, Letter, Letterhead, Rendition } from '../letters'
 
@@ -67,6 +68,10 @@ export interface ProofFacts {
   misspelt: readonly { word: string; suggestions: readonly string[] }[] | null
   /** What is about the people of the audience and their other mail; null where it was not asked. */
   people: PeopleFacts | null
+  /** What name servers say of the sender's domain; null where they were not asked yet. */
+  domain: DomainCheck | null
+  /** Who the letter comes from, and how many of the audience have their mailbox at the same domain; null where not known. */
+  sender: { name: string; address: string; atSameDomain: number } | null
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

@@ -1,6 +1,7 @@
 import { alternativeText } from './checks/alternative-text'
 import { approval } from './checks/approval'
 import { audience } from './checks/audience'
+import { authentication } from './checks/authentication'
 import { contrasts } from './checks/contrast'
 import { dates } from './checks/dates'
 import { feeds } from './checks/feeds'
@@ -16,6 +17,7 @@ import { subject } from './checks/subject'
 import { filters } from './checks/filters'
 import { otherMail } from './checks/other-mail'
 import { promise } from './checks/promise'
+import { sender } from './checks/sender'
 import { spelling } from './checks/spelling'
 import { weight } from './checks/weight'
 import { wording } from './checks/wording'
@@ -41,6 +43,8 @@ const checks = [
   linkWords,
   promise,
   filters,
+  authentication,
+  sender,
   alternativeText,
   contrasts,
   picturesAndWords,

@@ -20,10 +20,16 @@ export function misspelt(
   const words = new Set(texts.flatMap(wordsToCheck))
   const unknown = [...words].filter((word) => !own.has(word.toLowerCase()) && !isRight(word))
   if (words.size >= 6 && unknown.length > FOREIGN * words.size) return []
-  return unknown.slice(0, MOST_WORDS).map((word) => ({
-    word,
-    suggestions: dictionaries()[0]!.suggest(word).slice(0, MOST_SUGGESTIONS),
-  }))
+  return unknown.slice(0, MOST_WORDS).map((word) => ({ word, suggestions: suggestionsFor(word) }))
+}
+
+/** Looking for what a word might be takes a tenth of a second, and the same letter is looked at again and again. */
+const suggested = new Map<string, string[]>()
+function suggestionsFor(word: string): string[] {
+  if (suggested.size > 5_000) suggested.clear()
+  const known = suggested.get(word) ?? dictionaries()[0]!.suggest(word).slice(0, MOST_SUGGESTIONS)
+  suggested.set(word, known)
+  return known
 }
 
 /**

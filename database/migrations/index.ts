@@ -10,6 +10,7 @@ import { dataOut } from './0008-data-out'
 import { rollUps } from './0009-roll-ups'
 import { audiences } from './0010-audiences'
 import { sequences } from './0011-sequences'
+import { domainChecks } from './0012-domain-checks'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -24,6 +25,7 @@ export const migrations: readonly string[] = [
   rollUps,
   audiences,
   sequences,
+  domainChecks,
 ]
 
 /**

@@ -9,6 +9,7 @@ import { otherMailOf } from '../../database/other-mail'
 import { ownWords } from '../../database/own-words'
 import { wholeLetterOf } from '../../database/letterheads'
 import { audienceOf, mailingById } from '../../database/mailings'
+import { loadByDay } from '../../database/calendar'
 import { countTruths } from '../../database/renditions'
 import { countMembers, readCatalog, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
@@ -16,6 +17,7 @@ import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
 import { textsOf } from '../../core/proof'
 import { misspelt } from '../../core/spelling'
+import type { Day } from '../../core/time'
 import { writeRule, type Rule } from '../../core/segments'
 
 const PAGE = 50
@@ -77,6 +79,11 @@ export const questions = {
       misspelt: misspelt(texts, ownWords(db)),
       people: otherMailOf(db, mailing, now),
     }
+  },
+
+  /** How much mail each day brings to how many people. */
+  load(db: Database, { from, to, now }: { from: Day; to: Day; now: number }) {
+    return loadByDay(db, from, to, now)
   },
 
   /** How many people each of some rules keeps. */

@@ -28,6 +28,7 @@ const askerOf: Partial<Record<keyof Questions, typeof counting>> = {
   pastSizes: reckoning,
   renditions: reckoning,
   proof: reckoning,
+  load: reckoning,
 }
 
 /**

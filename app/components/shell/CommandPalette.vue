@@ -36,6 +36,12 @@ const fixed: Command[] = [
     run: () => navigateTo('/people/import'),
   },
   {
+    id: 'calendar',
+    name: 'Calendar',
+    about: 'What goes out, day by day',
+    run: () => navigateTo('/mail/calendar'),
+  },
+  {
     id: 'vocabulary',
     name: 'Fields, tags, lists',
     about: 'What is known, and how it is called',

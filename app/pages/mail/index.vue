@@ -68,6 +68,7 @@ useKeys((event) => {
           Write a letter
         </button>
         <p class="small mt-2 flex gap-4">
+          <NuxtLink to="/mail/calendar" class="link">Calendar</NuxtLink>
           <NuxtLink to="/mail/stamps" class="link">Stamps</NuxtLink>
           <NuxtLink to="/mail/pictures" class="link">Pictures</NuxtLink>
           <NuxtLink to="/settings/letterhead" class="link">Letterhead</NuxtLink>

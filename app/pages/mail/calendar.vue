@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { DateTime } from 'luxon'
+
+interface Planned {
+  id: number
+  name: string
+  state: string
+  at: number
+}
+interface Load {
+  day: string
+  people: number
+  several: number
+}
+const WEEKS = 5
+const route = useRoute()
+const session = useSession()
+const live = useLive()
+const notices = useNotices()
+const { at, time } = useTimes()
+const { today } = useToday()
+/** The Monday the page begins with: last week's, or as the address says. */
+const first = computed(() => {
+  const asked = DateTime.fromISO(String(route.query.from ?? ''))
+  const day = asked.isValid ? asked : DateTime.fromISO(today()).minus({ weeks: 1 })
+  return day.startOf('week')
+})
+const days = computed(() =>
+  Array.from({ length: WEEKS * 7 }, (_, i) => first.value.plus({ days: i }).toISODate()!),
+)
+const range = computed(() => `from=${days.value[0]}&to=${days.value.at(-1)}`)
+const { answer } = useAnswer<{ mailings: Planned[]; address: string }>(
+  () => `/api/calendar?${range.value}`,
+)
+const { answer: loads } = useAnswer<Load[]>(() => `/api/calendar/load?${range.value}`)
+const byDay = computed(() => {
+  const found = new Map<string, Planned[]>()
+  for (const mailing of answer.value?.mailings ?? []) {
+    const day = at(mailing.at).toISODate()!
+    found.set(day, [...(found.get(day) ?? []), mailing])
+  }
+  return found
+})
+const loadOf = (day: string) => loads.value?.find((load) => load.day === day)
+const dragged = ref<Planned | null>(null)
+const over = ref<string | null>(null)
+
+/** Sets a scheduled mailing to another day, at the same time of day. */
+async function move(mailing: Planned, day: string) {
+  const was = at(mailing.at)
+  if (mailing.state !== 'scheduled' || was.toISODate() === day) return
+  const next = DateTime.fromISO(day, { zone: session.zone }).set({
+    hour: was.hour,
+    minute: was.minute,
+    second: was.second,
+  })
+  await setTime(mailing, next.toMillis())
+}
+async function setTime(mailing: Planned, to: number, undo = true) {
+  const path = `/api/mailings/${mailing.id}/dispatch`
+  const moved = await ask(path, { method: 'POST', body: { at: to } })
+  live.changes++
+  if (!moved) return
+  notices.say(
+    `“${mailing.name}” goes out ${at(to).toFormat('ccc d LLL HH:mm')}.`,
+    undo ? { label: 'Undo', run: () => setTime(mailing, mailing.at, false) } : undefined,
+  )
+}
+function drop(day: string) {
+  over.value = null
+  if (dragged.value) void move(dragged.value, day)
+  dragged.value = null
+}
+const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 }
+/** Alt with an arrow moves a mailing by a day or a week, as dragging does. */
+function byKey(event: KeyboardEvent, mailing: Planned) {
+  const step = event.altKey ? steps[event.key] : undefined
+  if (step === undefined) return
+  event.preventDefault()
+  void move(mailing, at(mailing.at).plus({ days: step }).toISODate()!)
+}
+async function copyAddress() {
+  await navigator.clipboard.writeText(answer.value!.address)
+  notices.say('The calendar’s address is copied. Whoever has it can read it.')
+}
+const turned = (weeks: number) => ({
+  query: { from: first.value.plus({ weeks }).toISODate()! },
+})
+</script>
+
+<template>
+  <div class="flex h-full flex-col px-5 py-4">
+    <div class="mb-3 flex items-center gap-3">
+      <h1>Calendar</h1>
+      <span class="muted"
+        >{{ first.toFormat('d LLL') }} to
+        {{ first.plus({ days: WEEKS * 7 - 1 }).toFormat('d LLL yyyy') }}</span
+      >
+      <NuxtLink class="btn btn-sm" :to="turned(-WEEKS)">Earlier</NuxtLink>
+      <NuxtLink class="btn btn-sm" :to="{ query: {} }">Now</NuxtLink>
+      <NuxtLink class="btn btn-sm" :to="turned(WEEKS)">Later</NuxtLink>
+      <span class="ml-auto flex items-center gap-3">
+        <span class="muted small"
+          >Drag what is scheduled, or <kbd class="tag">Alt</kbd> and an arrow</span
+        >
+        <button v-if="answer" class="btn btn-sm" @click="copyAddress">Address for calendars</button>
+        <a v-if="answer" class="btn btn-sm" :href="answer.address" download="mail.ics"
+          >As iCalendar</a
+        >
+      </span>
+    </div>
+    <div
+      class="grid min-h-0 flex-1 grid-cols-7 border-t border-l border-line bg-sheet"
+      :style="{ gridTemplateRows: `24px repeat(${WEEKS}, minmax(96px, 1fr))` }"
+    >
+      <span
+        v-for="name in ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']"
+        :key="name"
+        class="muted small border-r border-b border-line px-2 leading-6"
+        >{{ name }}</span
+      >
+      <section
+        v-for="day in days"
+        :key="day"
+        class="flex min-w-0 flex-col gap-1 border-r border-b border-line px-1.5 pt-1 pb-1.5"
+        :class="[
+          day === today() && 'outline-2 -outline-offset-2 outline-brass-500 outline-dashed',
+          over === day ? 'bg-brass-100' : day < today() && 'bg-paper',
+        ]"
+        :aria-label="DateTime.fromISO(day).toFormat('cccc d LLLL')"
+        @dragover.prevent="over = day"
+        @dragleave="over === day && (over = null)"
+        @drop.prevent="drop(day)"
+      >
+        <span class="flex items-baseline justify-between"
+          ><span class="small font-semibold">{{
+            DateTime.fromISO(day).toFormat(day.endsWith('-01') ? 'd LLL' : 'd')
+          }}</span
+          ><span v-if="loadOf(day)" class="muted text-[11px] whitespace-nowrap"
+            >{{ people(loadOf(day)!.people)
+            }}<b v-if="loadOf(day)!.several" class="font-semibold text-warn-600">
+              · {{ count(loadOf(day)!.several) }} get several</b
+            ></span
+          ></span
+        >
+        <NuxtLink
+          v-for="mailing in byDay.get(day)"
+          :key="mailing.id"
+          :to="`/mail/${mailing.id}`"
+          class="block rounded border px-1.5 py-0.5 text-[12px] leading-4"
+          :class="
+            mailing.state === 'scheduled'
+              ? 'cursor-grab border-dashed border-brass-500 bg-brass-100'
+              : mailing.state === 'held'
+                ? 'border-bad-600 bg-bad-100'
+                : 'border-line bg-sheet'
+          "
+          :draggable="mailing.state === 'scheduled'"
+          @dragstart="dragged = mailing"
+          @dragend="((dragged = null), (over = null))"
+          @keydown="byKey($event, mailing)"
+        >
+          <span class="block truncate font-semibold">{{ mailing.name }}</span>
+          <span class="block truncate">{{ time(mailing.at) }} · {{ mailing.state }}</span>
+        </NuxtLink>
+      </section>
+    </div>
+  </div>
+</template>

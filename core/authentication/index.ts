@@ -1,0 +1,5 @@
+/** Whether a domain's records let providers know its mail: SPF, DKIM and DMARC, evaluated from what name servers say. */
+export { checkDomain } from './check-domain'
+export type { DomainCheck, RecordCheck, Resolve, Verdict } from './check-domain'
+export { recordsToPublish } from './records'
+export type { DnsRecord, SendingDomain } from './records'

@@ -1,0 +1,8 @@
+import { domainCheck } from '~~/database/domain-checks'
+
+/** Has the name servers asked anew. */
+export default defineEventHandler(() => {
+  const { db, clock } = satchel()
+  domainCheck(db, clock(), true)
+  return { ok: true }
+})
