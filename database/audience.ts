@@ -115,22 +115,35 @@ export function countAtDomain(
   )!.n
 }
 
-/** How many of the audience have no value for a field; null where there is no such field. */
+/** How many of the audience have no value for a field. */
 export function countGaps(db: Database, audience: Audience, key: string, now: number): number {
+  return one(
+    db,
+    lacking(db, audience, key, now).select((eb) => eb.fn.countAll<number>().as('n')),
+  )!.n
+}
+
+/** Somebody of the audience who has no value for a field. */
+export function somebodyLacking(
+  db: Database,
+  audience: Audience,
+  key: string,
+  now: number,
+): number | undefined {
+  return one(db, lacking(db, audience, key, now).select('id').orderBy('id').limit(1))?.id
+}
+
+function lacking(db: Database, audience: Audience, key: string, now: number) {
   const value =
     key === 'first_name' || key === 'last_name'
       ? sql`people.${sql.ref(key)}`
       : key === 'address'
         ? sql`people.address`
         : sql`json_extract(people.fields, ${`$.${key}`})`
-  return one(
-    db,
-    q
-      .selectFrom('people')
-      .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where(() => eligible(db, audience, now))
-      .where(() => sql<SqlBool>`coalesce(${value}, '') = ''`),
-  )!.n
+  return q
+    .selectFrom('people')
+    .where(() => eligible(db, audience, now))
+    .where(() => sql<SqlBool>`coalesce(${value}, '') = ''`)
 }
 
 /** People of the audience to read a letter as, in a fixed order. */

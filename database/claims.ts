@@ -1,7 +1,13 @@
 import { sql, type SqlBool } from 'kysely'
-import { mayMove, type RecipientState } from '../core/delivery'
+import { mayMove, type ProviderPacer, type RecipientState } from '../core/delivery'
 import { all, prepared, q, run, transact, type Database } from './query'
 import { isWaiting, moveRecipient, shiftTotals, type Totals } from './recipients'
+
+/** As many may be passed over in one turn. */
+const PASSED_OVER = 500
+
+const domainOfRecipient =
+  sql<string>`(select p.domain from people as p where p.id = recipients.person_id)`.as('domain')
 
 /** As the partial index `recipients_claimed` says it. */
 const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
@@ -24,6 +30,8 @@ export interface Settled {
   personId: number
   to: 'accepted' | 'deferred' | 'failed' | 'uncertain' | 'queued'
   answer: string | null
+  /** Which of the letter's rules held for them, as bits; null where it has none. */
+  truth?: number | null
   /** When to try again, for those deferred or back in the queue. */
   due?: number
 }
@@ -32,14 +40,21 @@ export interface Settled {
  * The claims of one engine on one mailing. Both calls belong into one transaction a turn, so that
  * what is claimed and not settled in the database is never more than what is in conversation.
  */
-export function claimsOf(db: Database, engine: string, mailingId: number) {
+export function claimsOf(
+  db: Database,
+  engine: string,
+  mailingId: number,
+  pace: ProviderPacer | null = null,
+) {
   const candidates = prepared<
     { now: number; limit: number },
-    { person_id: number; state: RecipientState }
+    { person_id: number; state: RecipientState; domain: string }
   >(db, (value) =>
     q
       .selectFrom('recipients')
       .select(['person_id', 'state'])
+      // Who is at which provider is asked only where it matters.
+      .select(pace ? domainOfRecipient : sql<string>`''`.as('domain'))
       .where('mailing_id', '=', mailingId)
       .where(() => isWaiting)
       .where('state', '!=', 'planned')
@@ -57,6 +72,14 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
         attempts: eb('attempts', '+', 1),
         first_attempt_at: eb.fn.coalesce('first_attempt_at', eb.val(value('now'))),
       }))
+      .where('mailing_id', '=', mailingId)
+      .where('person_id', '=', value('person'))
+      .where('state', '=', value('from')),
+  )
+  const postpone = prepared<{ due: number; person: number; from: RecipientState }>(db, (value) =>
+    q
+      .updateTable('recipients')
+      .set({ due: value('due') })
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person'))
       .where('state', '=', value('from')),
@@ -86,6 +109,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
       person: number
       due: number
       acceptedAt: number | null
+      truth: number | null
       from: RecipientState
     }
   >(db, (value) =>
@@ -98,6 +122,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
         answer: value('answer'),
         engine: null,
         accepted_at: eb.fn.coalesce(eb.val(value('acceptedAt')), 'accepted_at'),
+        truth: eb.fn.coalesce(eb.val(value('truth')), 'truth'),
       }))
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person'))
@@ -108,7 +133,17 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
     claim(limit: number, now: number): Claimed[] {
       const claimed: Claimed[] = []
       const totals: Totals = {}
-      for (const { person_id, state } of candidates.all({ now, limit })) {
+      // Those whose provider wants no more just now are passed over until it does, so that others have their turn.
+      for (const { person_id, state, domain } of candidates.all({
+        now,
+        limit: pace && limit > 0 ? limit + PASSED_OVER : limit,
+      })) {
+        if (claimed.length === limit) break
+        const may = pace?.mayGo(domain, now) ?? now
+        if (may > now) {
+          postpone.run({ due: may, person: person_id, from: state })
+          continue
+        }
         if (claim.run({ now, person: person_id, from: state }) === 0) continue
         totals[state] = (totals[state] ?? 0) - 1
         totals.claimed = (totals.claimed ?? 0) + 1
@@ -119,7 +154,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
     },
     settle(outcomes: readonly Settled[], now: number) {
       const totals: Totals = {}
-      for (const { personId, to, answer, due } of outcomes) {
+      for (const { personId, to, answer, due, truth = null } of outcomes) {
         const values = {
           to,
           answer,
@@ -127,6 +162,7 @@ export function claimsOf(db: Database, engine: string, mailingId: number) {
           person: personId,
           due: due ?? now,
           acceptedAt: to === 'accepted' ? now : null,
+          truth,
         }
         // An engine that was given up for dead may still bring the answer of what became uncertain.
         for (const from of ['claimed', 'uncertain'] as const) {

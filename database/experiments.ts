@@ -144,6 +144,9 @@ function reachedAt({ is, what, days }: Goal) {
       return sql<number>`(select min(g.at) from orders as g where g.person_id = r.person_id and ${within('g.at')})`
     case 'event':
       return sql<number>`(select min(g.at) from events as g where g.person_id = r.person_id and g.name = ${what} and ${within('g.at')})`
+    case 'enters':
+    case 'leaves':
+      return sql<number>`(select g.at from goal_hits as g where g.mailing_id = r.mailing_id and g.person_id = r.person_id)`
     case 'link':
       return sql<number>`(select min(g.at) from acts as g
         join mailing_links as l on l.mailing_id = g.mailing_id and l.no = g.link

@@ -1,7 +1,8 @@
+import { sql } from 'kysely'
 import { moveClicks } from './acts'
 import { moveEnrolments } from './enrolments'
 import { isSetAside, tagPeople } from './person-changes'
-import { all, one, q, run, transact, type Database } from './query'
+import { all, one, q, raw, run, transact, type Database } from './query'
 import { dropOpenRecipients } from './recipients'
 import { setAside, subscriptionState } from './subscriptions'
 
@@ -92,6 +93,13 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
 function moveHistory(db: Database, kept: number, gone: number) {
   moveClicks(db, gone, kept)
   moveEnrolments(db, gone, kept)
+  for (const table of ['goal_starts', 'goal_hits'] as const)
+    run(
+      db,
+      raw(
+        sql`update or ignore ${sql.table(table)} set person_id = ${kept} where person_id = ${gone}`,
+      ),
+    )
   for (const row of all(db, q.selectFrom('recipients').selectAll().where('person_id', '=', gone))) {
     run(
       db,

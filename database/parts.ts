@@ -7,11 +7,12 @@ import {
   type PartKind,
 } from '../core/dispatch'
 import { keennessOf, tiers, type Tier } from '../core/standing'
-import { DAY, hourOf, nextHour } from '../core/time'
+import { DAY, hourOf, isZone, localInputToTime, nextHour } from '../core/time'
 import type { Audience } from './audience'
 import { eligible } from './audience'
+import { readFields } from './fields'
 import type { Mailing } from './mailings'
-import { all, one, prepared, q, run, transact, type Database } from './query'
+import { all, one, prepared, q, raw, run, transact, type Database } from './query'
 import { planRecipients, type Share } from './recipients'
 import type { Schema } from './schema'
 import { variantsOf } from './variants'
@@ -93,6 +94,8 @@ export function beginPart(
     })
     if (plan.pace === 'best-hour' && part.kind !== 'test')
       atBestHours(db, mailing.id, part.no, zone, now)
+    if (plan.pace === 'local-time' && part.kind !== 'test')
+      atLocalTimes(db, mailing.id, part.no, plan, zone, now)
     return many
   })
 }
@@ -184,6 +187,66 @@ function inTier(tier: Tier, now: number): Expression<SqlBool> {
   const atLeast = (limit: number) => sql<SqlBool>`coalesce(${keenness}, -1e300) >= ${limit}`
   const above = from == null ? sql<SqlBool>`1` : atLeast(from)
   return next == null ? above : sql<SqlBool>`${above} and not ${atLeast(next)}`
+}
+
+/** Time zones that people of an account have, with how many; those that are none are left out. */
+export function zonesOfPeople(db: Database, field: string): { zone: string; people: number }[] {
+  return all(
+    db,
+    raw(
+      sql<{
+        zone: string
+        people: number
+      }>`select ${zoneOf(field)} as zone, count(*) as people from people group by 1 order by 2 desc`,
+    ),
+  ).filter(({ zone }) => typeof zone === 'string' && isZone(zone))
+}
+
+/** Fields in which time zones stand, with how many people have one; only text can. */
+export function zoneFields(db: Database): { key: string; name: string; people: number }[] {
+  return readFields(db)
+    .filter(({ key, kind, name }) => kind !== 'date' && /zone/i.test(`${key} ${name}`))
+    .map(({ key, name }) => ({
+      key,
+      name,
+      people: zonesOfPeople(db, key).reduce((sum, { people }) => sum + people, 0),
+    }))
+    .toSorted((a, b) => b.people - a.people)
+}
+
+const zoneOf = (field: string) => sql<string>`json_extract(people.fields, ${`$.${field}`})`
+
+/** When it is the plan's time somewhere first: the mailing begins then. */
+export function firstLocalTime(
+  db: Database,
+  { zoneField, localAt }: DispatchPlan,
+  zone: string,
+): number | null {
+  if (!zoneField || !localAt) return null
+  const zones = [zone, ...zonesOfPeople(db, zoneField).map((one) => one.zone)]
+  const times = zones.flatMap((one) => localInputToTime(localAt, one) ?? [])
+  return times.length ? Math.min(...times) : null
+}
+
+/** Sets for each person of a part when they are due: at the plan's time on their own clock; the account's where it is not known. */
+function atLocalTimes(
+  db: Database,
+  mailingId: number,
+  no: number,
+  { zoneField, localAt }: DispatchPlan,
+  zone: string,
+  now: number,
+) {
+  if (!zoneField || !localAt) return
+  const dueIn = (one: string) => Math.max(now, localInputToTime(localAt, one) ?? now)
+  const mine = sql`mailing_id = ${mailingId} and part = ${no}`
+  run(db, raw(sql`update recipients set due = ${dueIn(zone)} where ${mine}`))
+  for (const { zone: theirs } of zonesOfPeople(db, zoneField))
+    run(
+      db,
+      raw(sql`update recipients set due = ${dueIn(theirs)}
+        where ${mine} and person_id in (select people.id from people where ${zoneOf(zoneField)} = ${theirs})`),
+    )
 }
 
 /** How far back opens say when somebody reads. */

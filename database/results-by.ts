@@ -1,10 +1,15 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
+import { variantName } from '../core/dispatch'
+import { renditionName } from '../core/letters'
 import { deviceOf } from '../core/results'
 import type { Condition } from '../core/segments'
 import { tiers } from '../core/standing'
 import { readFields } from './fields'
 import { all, one, q, raw, type Database } from './query'
-import { membersOf, readSegments } from './segments'
+import { wholeLetterOf } from './letterheads'
+import { mailingById } from './mailings'
+import { membersOf, readCatalog, readSegments } from './segments'
+import { variantsOf } from './variants'
 
 /** What came of a part of a mailing's people. */
 export interface PartResults {
@@ -36,6 +41,7 @@ export function waysToSplit(db: Database, mailingId: number): { key: string; nam
     { key: 'segment', name: 'segment' },
     { key: 'device', name: 'device they opened on' },
     ...(tested ? [{ key: 'variant', name: 'variant' }] : []),
+    ...(differs(db, mailingId) ? [{ key: 'rendition', name: 'rendition' }] : []),
     ...readFields(db)
       .filter(({ kind }) => ['text', 'choice', 'choices', 'yesno'].includes(kind))
       .filter(({ key }) => key !== 'first_name' && key !== 'last_name')
@@ -59,6 +65,8 @@ export function resultsBy(
       return byProvider(db, mailingId)
     case 'variant':
       return grouped(db, mailingId, sql`char(65 + r.variant)`, sql``, () => null)
+    case 'rendition':
+      return byRendition(db, mailingId)
     case 'device':
       return byDevice(db, mailingId)
     case 'tier':
@@ -93,6 +101,46 @@ function byProvider(db: Database, mailingId: number): PartResults[] {
     part: 'domain',
     test: { is: 'equal', text: domain },
   }))
+}
+
+/** Whether a mailing's letter goes out in several versions. */
+function differs(db: Database, mailingId: number): boolean {
+  const differing = q
+    .selectFrom('recipients')
+    .select('person_id')
+    .where('mailing_id', '=', mailingId)
+    .where('truth', 'is not', null)
+    .limit(1)
+  return one(db, differing) !== undefined
+}
+
+/** By what was shown to them when their message was made. A rendition is told by what it has and others lack. */
+function byRendition(db: Database, mailingId: number): PartResults[] {
+  const rows = all(
+    db,
+    raw(sql<Counted & { variant: number; truth: number }>`
+      select coalesce(r.variant, 0) as variant, r.truth as truth, ${counts}
+      from recipients as r where r.mailing_id = ${mailingId} and r.truth is not null group by 1, 2`),
+  )
+  const letters = lettersOf(db, mailingId)
+  const parts = new Map<string, Counted[]>()
+  for (const { variant, truth, ...numbers } of rows) {
+    const document = wholeLetterOf(db, letters.get(variant)!).document
+    const name = renditionName(document, truth, readCatalog(db))
+    const whole = letters.size > 1 ? `${variantName(variant)}: ${name}` : name
+    parts.set(whole, [...(parts.get(whole) ?? []), numbers])
+  }
+  return [...parts]
+    .map(([name, same]) => ({ ...summed(same), name, rule: null }))
+    .toSorted((a, b) => b.recipients - a.recipients)
+}
+
+/** The letter of each variant; of the mailing itself where nothing was tried. */
+function lettersOf(db: Database, mailingId: number): Map<number, number> {
+  const variants = variantsOf(db, mailingId)
+  return variants.length
+    ? new Map(variants.map(({ no, letter_id }) => [no, letter_id]))
+    : new Map([[0, mailingById(db, mailingId)!.letter_id]])
 }
 
 function byField(db: Database, mailingId: number, key: string): PartResults[] {

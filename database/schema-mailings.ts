@@ -70,7 +70,11 @@ export interface MailingTables {
     scanner_at: number | null
     variant: number | null
     part: number | null
+    /** Which of the letter's rules held when the message was made, as bits; null where it has none. */
+    truth: number | null
   }
+  goal_starts: { mailing_id: number; person_id: number }
+  goal_hits: { mailing_id: number; person_id: number; at: number }
   mailing_totals: { mailing_id: number } & Record<RecipientState | ActTotal, Generated<number>>
   /** By domain of the address; '' for those who were erased. Kept by triggers. */
   mailing_providers: { mailing_id: number; domain: string } & Record<

@@ -149,18 +149,23 @@ export function freezePeople(
 export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
     rule !== null && new RegExp(`"kind":"segment","segmentId":${id}\\b`).test(rule)
+  const isGoal = (plan: string) => new RegExp(`"is":"(enters|leaves)","what":"${id}"`).test(plan)
   return {
     mailings: all(
       db,
       q
         .selectFrom('mailings')
         .innerJoin('letters', 'letters.id', 'mailings.letter_id')
-        .select(['mailings.id', 'name', 'state', 'rule', 'left_out', 'started_at', 'document']),
+        .select(['mailings.id', 'name', 'state', 'rule', 'left_out', 'started_at', 'document'])
+        .select('mailings.plan'),
     )
       // A letter's own rules count until it has begun to go out.
       .filter(
-        ({ rule, left_out, document, started_at }) =>
-          mentions(rule) || mentions(left_out) || (started_at === null && mentions(document)),
+        ({ rule, left_out, document, started_at, plan }) =>
+          isGoal(plan) ||
+          mentions(rule) ||
+          mentions(left_out) ||
+          (started_at === null && mentions(document)),
       )
       .map(({ id, name, state }) => ({ id, name, state })),
     sequences: all(db, q.selectFrom('sequences').select(['id', 'name', 'state', 'map']))

@@ -44,16 +44,21 @@ export function readVocabulary(db: Database) {
       q.selectFrom('products').select('category').distinct().orderBy('category').limit(200),
     ).map(({ category }) => category),
     events: eventNames(db),
-    domains: all(
-      db,
-      q
-        .selectFrom('people')
-        .select(['domain', (eb) => eb.fn.countAll<number>().as('n')])
-        .groupBy('domain')
-        .orderBy('n', 'desc')
-        .limit(20),
-    ),
+    domains: commonDomains(db),
   }
+}
+
+/** The domains of most addresses, with how many. */
+export function commonDomains(db: Database): { domain: string; n: number }[] {
+  return all(
+    db,
+    q
+      .selectFrom('people')
+      .select(['domain', (eb) => eb.fn.countAll<number>().as('n')])
+      .groupBy('domain')
+      .orderBy('n', 'desc')
+      .limit(20),
+  )
 }
 
 /** The names of events on file, hopping from one to the next in the index rather than reading all. */

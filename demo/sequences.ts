@@ -74,6 +74,7 @@ export function makeSequences(
     const walk = walker(db, chance, agent, id, map)
     for (const { person, at } of comersOf(db, people, plan, now)) walk(person, plan.list, at, now)
     for (const mailing of mailingsIn(map)) {
+      keepHours(db, mailing, plan.since)
       const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
       saveLinks(
         db,
@@ -91,6 +92,20 @@ export function makeSequences(
 
 const mailingsIn = (map: SequenceMap) =>
   lineOf(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
+
+/** How many opened and clicked in each hour since a mailing began. */
+function keepHours(db: Database, mailing: number, since: number) {
+  const hours = new Map<number, { opens: number; clicks: number }>()
+  const acts = q.selectFrom('acts').select(['kind', 'at']).where('mailing_id', '=', mailing)
+  for (const { kind, at } of all(db, acts)) {
+    const n = Math.floor((at - since) / HOUR)
+    const hour = hours.get(n) ?? { opens: 0, clicks: 0 }
+    hour[kind === 'open' ? 'opens' : 'clicks']++
+    hours.set(n, hour)
+  }
+  for (const [hour, counts] of hours)
+    run(db, q.insertInto('mailing_hours').values({ mailing_id: mailing, hour, ...counts }))
+}
 
 /** The map of a plan, each letter in a mailing of its own. */
 function draw(db: Database, id: number, plan: Plan): SequenceMap {

@@ -4,6 +4,7 @@ import { HOUR, MINUTE } from '../core/time'
 import type { Database } from '../database'
 import { readAccount } from '../database/account'
 import { decideTest, outcomesOf, variantCounts } from '../database/experiments'
+import { noteGoalStarts } from '../database/goal-segments'
 import { audienceOf, moveMailing, sendingMailings, type Mailing } from '../database/mailings'
 import { beginPart, countsOfPart, partsOfMailing, planOf, type Part } from '../database/parts'
 import type { Engine, Work } from './engine'
@@ -52,6 +53,7 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
   const due = dueAt(db, mailing)
   if (due === null || due > now) return false
   const many = beginPart(db, mailing, next, audienceOf(db, mailing)!, readAccount(db)!.zone, now)
+  noteGoalStarts(db, mailing, now)
   log.info({ mailing: mailing.id, part: next.kind, recipients: many }, 'part begins')
   return many !== null
 }

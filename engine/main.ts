@@ -19,6 +19,7 @@ import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
+import { watchGoals } from './watch-goals'
 
 const settings = {
   data: required('SATCHEL_DATA'),
@@ -82,6 +83,7 @@ await Promise.all([
   keepDoing('read-reports', readReports, 300),
   keepDoing('jobs', runJobs, 200),
   keepDoing('follow-segments', followSegments, 2_000),
+  keepDoing('watch-goals', watchGoals, 1_000),
   keepDoing('check-links', checkLinks, 300),
   keepDoing('check-domain', checkDomains, 300),
   keepDoing('read-feeds', readFeeds, 300),

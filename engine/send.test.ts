@@ -4,11 +4,19 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { afterEach, beforeEach, expect, test } from 'vitest'
+import { plainPlan } from '../core/dispatch'
 import { richText } from '../core/letters/rich-text'
 import type { Rule } from '../core/segments'
 import { all, q, run, type Database } from '../database'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
-import { mailingById, moveMailing, recountTotals, totalsOf } from '../database/mailings'
+import {
+  mailingById,
+  moveMailing,
+  recountTotals,
+  totalsOf,
+  updateMailing,
+} from '../database/mailings'
+import { resultsBy } from '../database/results-by'
 import { setPeopleAside } from '../database/person-changes'
 import { finishedLetter } from '../tests/subscribers'
 import { madeUpEngine } from './made-up'
@@ -127,6 +135,12 @@ test('each reader gets the rows that are shown to them, and everyone else the ot
     expect(Math.max(...raw.split('\r\n').map((line) => line.length))).toBeLessThanOrEqual(998)
   }
   expect(taken).toHaveLength(6)
+  expect(
+    resultsBy(db, id, 'rendition', 0)!.map(({ name, recipients }) => [name, recipients]),
+  ).toEqual([
+    ['everyone else', 5],
+    ['First name is "R3"', 1],
+  ])
 })
 
 test('refused for good, refused for now, and taken: each ends up in its state', async () => {
@@ -242,4 +256,26 @@ test('the pace holds: no more a minute than the account allows', async () => {
   engine.time.now += 60_000
   await stepUntil(sending, isSent(id))
   expect(taken).toHaveLength(20)
+})
+
+test('a provider that is to be spared gets its pace, and the others do not wait behind it', async () => {
+  for (let i = 0; i < 8; i++) somebody(db, `slow${i}@oldmill.example`, { list })
+  for (let i = 0; i < 8; i++) somebody(db, `quick${i}@inkpost.example`, { list })
+  const port = await openOffice()
+  const engine = madeUpEngine(db, { smtpUrl: `smtp://127.0.0.1:${port}` })
+  const id = mailingOnItsWay(db, list, { letter: finishedLetter(), now: engine.time.now })
+  const providers = [{ domain: 'oldmill.example', perMinute: 3 }]
+  updateMailing(db, id, { plan: JSON.stringify({ ...plainPlan, providers }) })
+  const sending = sender(engine)
+  sendings.push(sending)
+  const sent = (at: string) => taken.filter(({ to }) => to.endsWith(at)).length
+  for (let i = 0; i < 40; i++) await sending.step()
+  expect([sent('oldmill.example'), sent('inkpost.example')]).toEqual([3, 8])
+  for (let minute = 1; sent('oldmill.example') < 8; minute++) {
+    expect(minute).toBeLessThan(4)
+    engine.time.now += 60_000
+    for (let i = 0; i < 20; i++) await sending.step()
+    expect(sent('oldmill.example')).toBeLessThanOrEqual(3 + 3 * minute)
+  }
+  expect(mailingById(db, id)!.state).toBe('sent')
 })

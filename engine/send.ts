@@ -3,6 +3,7 @@ import {
   mouldMessage,
   nextAttempt,
   pourMessage,
+  providerPacer,
   readAnswer,
   refill,
   takeFromBucket,
@@ -206,7 +207,12 @@ export function sender(engine: Engine) {
     switch (answer.kind) {
       case 'accepted':
         if (of.mailing.waiting_note !== null) say(of, null)
-        return { personId, to: 'accepted', answer: null }
+        return {
+          personId,
+          to: 'accepted',
+          answer: null,
+          truth: letter.compiled.rules.length ? recipient.truth : null,
+        }
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)
         if (read.outcome === 'failed') return { personId, to: 'failed', answer: read.words }
@@ -289,6 +295,7 @@ export function sender(engine: Engine) {
 /** Prepares a mailing to be sent, or to be gone on with after a restart. */
 async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
   const account = readAccount(engine.db)!
+  const plan = planOf(mailing)
   const variants = variantsOf(engine.db, mailing.id)
   const letters = variants.length
     ? variants
@@ -299,8 +306,8 @@ async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
     letters: await Promise.all(
       letters.map((variant) => prepare(engine, mailing, account, variant)),
     ),
-    claims: claimsOf(engine.db, engine.id, mailing.id),
-    perMinute: planOf(mailing).perMinute,
+    claims: claimsOf(engine.db, engine.id, mailing.id, providerPacer(plan.providers)),
+    perMinute: plan.perMinute,
     bucket: { level: 0, at: 0 },
     inFlight: 0,
     outcomes: [],

@@ -3,6 +3,7 @@ import { compileLetter } from '../core/letters/rendering'
 import { firstLinkOf, linksOf } from '../core/letters'
 import { transact, type Database } from '../database'
 import { readAccount, type Account } from '../database/account'
+import { noteGoalStarts } from '../database/goal-segments'
 import { letterheadOf, wholeLetterOf } from '../database/letterheads'
 import { listById } from '../database/lists'
 import { audienceOf, dueMailings, moveMailing, saveLinks, type Mailing } from '../database/mailings'
@@ -52,6 +53,7 @@ export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
       const heldOut = holdOut(db, mailing, audience, plan.holdout, now)
       const [first] = partsOfMailing(db, mailing.id)
       const recipients = beginPart(db, mailing, first!, audience, account.zone, now)
+      noteGoalStarts(db, mailing, now)
       keepLinks(db, mailing, settings.url, now)
       log.info({ mailing: mailing.id, recipients, heldOut }, 'mailing begins')
     })

@@ -24,6 +24,8 @@ export interface OpenMailing {
   pastCap: boolean
   segments: { id: number; name: string }[]
   waterfall: WaterfallStep[] | null
+  /** Who would get it at the time it is set for; null where it is set for none. */
+  eligibleThen: number | null
   letter: Letter & { version: number }
   /** The letterhead that the letter is in; null: the account's own. */
   letterheadId: number | null

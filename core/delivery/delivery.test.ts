@@ -7,7 +7,7 @@ import { waterfall, waterfallTests } from './waterfall'
 import { makeToken, readToken } from './token'
 import { nextAttempt, GIVE_UP_AFTER } from './retry'
 import { readAnswer } from './answer'
-import { refill, takeFromBucket } from './pace'
+import { providerPacer, refill, takeFromBucket } from './pace'
 import { quotedPrintable } from './quoted-printable'
 import { encodeHeaderText } from './header-text'
 import { MINUTE } from '../time'
@@ -157,4 +157,42 @@ test('header text is read back, and can never begin another header', async () =>
     'Žluté draky — na vítr čekají už týden, a dnes je síla pět!',
   )
   expect(encodeHeaderText('Hello\r\nBcc: everyone@x.example')).toBe('Hello Bcc: everyone@x.example')
+})
+
+test('a provider with a pace of its own never gets more than a minute’s worth and its pace; others wait for nothing', () => {
+  expect(providerPacer([])).toBeNull()
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 90 }),
+      fc.array(fc.integer({ min: 0, max: 20_000 }), { minLength: 1, maxLength: 300 }),
+      (perMinute, gaps) => {
+        const pacer = providerPacer([{ domain: 'slow.example', perMinute }])!
+        const start = 1e12
+        let now = start
+        const gone: number[] = []
+        for (const gap of gaps) {
+          now += gap
+          expect(pacer.mayGo('other.example', now)).toBe(now)
+          const may = pacer.mayGo('slow.example', now)
+          if (may === now) gone.push(now)
+          else expect(may).toBeGreaterThan(now)
+        }
+        // In any stretch: what the bucket holds, and what flows in meanwhile.
+        gone.forEach((from, i) => {
+          const last = gone.at(-1)!
+          expect(gone.length - i).toBeLessThanOrEqual(
+            perMinute + ((last - from) * perMinute) / 60_000 + 1e-6,
+          )
+        })
+      },
+    ),
+  )
+})
+
+test('those who wait for a provider are told times one after the other, at its pace', () => {
+  const pacer = providerPacer([{ domain: 'slow.example', perMinute: 2 }])!
+  const now = 1e12
+  expect([1, 2, 3, 4].map(() => pacer.mayGo('slow.example', now) - now)).toEqual([
+    0, 0, 30_000, 60_000,
+  ])
 })

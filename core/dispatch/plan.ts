@@ -3,6 +3,11 @@ export interface DispatchPlan {
   pace: Pace
   /** Messages a minute; null: the account's own pace. */
   perMinute: number | null
+  /** Messages a minute to single providers, by the domain of the address. */
+  providers: ProviderPace[]
+  /** The field in which people's time zones stand, and the time on their own clocks; only where the pace is `local-time`. */
+  zoneField: string | null
+  localAt: string | null
   /** How long each tier is watched before the next follows, minutes; only where the pace is `widening`. */
   watchMinutes: number
   /** Share of the audience that is not mailed, to see what being mailed was worth; 0 to 0.5. */
@@ -11,8 +16,17 @@ export interface DispatchPlan {
   goal: Goal | null
 }
 
-/** All at once; each at the hour at which they read most; or the keenest first and the others after them. */
-export type Pace = 'at-once' | 'best-hour' | 'widening'
+/** At most so many messages a minute to addresses of a domain. */
+export interface ProviderPace {
+  domain: string
+  perMinute: number
+}
+
+/**
+ * All at once; each at the hour at which they read most; all at the same time on their own clocks; or the keenest first
+ * and the others after them.
+ */
+export type Pace = 'at-once' | 'best-hour' | 'local-time' | 'widening'
 
 /** Some people get one of the variants; the rest gets the one that did best. */
 export interface TestPlan {
@@ -41,8 +55,8 @@ export interface Variant {
 
 /** What the mailing is for: something done within so many days after it came. */
 export interface Goal {
-  is: 'order' | 'event' | 'link'
-  /** The event's name or the link's address. */
+  is: 'order' | 'event' | 'link' | 'enters' | 'leaves'
+  /** The event's name, the link's address, or the number of the segment that is come into or left. */
   what: string
   days: number
 }
@@ -58,6 +72,9 @@ export const noVariant: Variant = {
 export const plainPlan: DispatchPlan = {
   pace: 'at-once',
   perMinute: null,
+  providers: [],
+  zoneField: null,
+  localAt: null,
   watchMinutes: 60,
   holdout: 0,
   test: null,
@@ -70,13 +87,37 @@ type Json = Record<string, unknown>
 export function readPlan(json: unknown): DispatchPlan {
   if (!isObject(json)) return plainPlan
   return {
-    pace: oneOf(json.pace, ['at-once', 'best-hour', 'widening'], 'at-once'),
+    pace: oneOf(json.pace, ['at-once', 'best-hour', 'local-time', 'widening'], 'at-once'),
     perMinute: typeof json.perMinute === 'number' ? whole(json.perMinute, 1, 1_000_000, 1) : null,
+    providers: readProviders(json.providers),
+    zoneField: isKey(json.zoneField) ? json.zoneField : null,
+    localAt: isLocalTime(json.localAt) ? json.localAt : null,
     watchMinutes: whole(json.watchMinutes, 1, 7 * 24 * 60, 60),
     holdout: between(json.holdout, 0, 0.5, 0),
     test: isObject(json.test) ? readTest(json.test) : null,
     goal: isObject(json.goal) ? readGoal(json.goal) : null,
   }
+}
+
+/** As many providers as one may want to spare. */
+const MOST_PROVIDERS = 30
+
+function readProviders(json: unknown): ProviderPace[] {
+  const given = Array.isArray(json) ? json.filter(isObject) : []
+  const paces = given.flatMap(({ domain, perMinute }) => {
+    const name = text(domain, 253).trim().toLowerCase()
+    return /^[^\s@]+\.[^\s@]+$/.test(name) && typeof perMinute === 'number'
+      ? [{ domain: name, perMinute: whole(perMinute, 1, 1_000_000, 1) }]
+      : []
+  })
+  return [...new Map(paces.map((one) => [one.domain, one])).values()].slice(0, MOST_PROVIDERS)
+}
+
+function isKey(value: unknown): value is string {
+  return typeof value === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(value)
+}
+function isLocalTime(value: unknown): value is string {
+  return typeof value === 'string' && /^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(value)
 }
 
 function readTest(json: Json): TestPlan {
@@ -101,17 +142,21 @@ function readTest(json: Json): TestPlan {
 
 function readGoal(json: Json): Goal {
   return {
-    is: oneOf(json.is, ['order', 'event', 'link'], 'order'),
+    is: oneOf(json.is, ['order', 'event', 'link', 'enters', 'leaves'], 'order'),
     what: text(json.what, 2_000),
     days: whole(json.days, 1, 365, 5),
   }
 }
 
 /** What has to be set before the plan can be carried out, in sentences. */
-export function planProblems({ test, goal }: DispatchPlan): string[] {
+export function planProblems({ test, goal, pace, zoneField }: DispatchPlan): string[] {
   const problems: string[] = []
+  if (pace === 'local-time' && zoneField === null)
+    problems.push('Say in which field people’s time zones stand.')
   if (test) problems.push(...testProblems(test))
   if (goal?.is === 'event' && !goal.what) problems.push('Say which event the goal is.')
+  if ((goal?.is === 'enters' || goal?.is === 'leaves') && !/^[1-9]\d*$/.test(goal.what))
+    problems.push('Say which segment the goal is about.')
   if (goal?.is === 'link' && !/^https?:\/\//.test(goal.what))
     problems.push('Give the address of the link that is the goal.')
   if (test?.measure === 'goal' && !goal)

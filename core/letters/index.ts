@@ -73,6 +73,7 @@ export { compareLetters } from './compare'
 export type { LetterChange } from './compare'
 export { shareCard, webDocument } from './web-version'
 export { gapsIn, MOST_RULES, renditionsOf, truthOf } from './renditions'
+export { renditionName } from './rendition-name'
 export type { Rendition, TruthCount } from './renditions'
 export {
   backdropFits,

@@ -12,6 +12,8 @@ export interface Mark {
   blockId: string | null
   title: string
   detail: string
+  /** Whose reading of the letter it is about: those for whom its rules are so, or who lack a value. */
+  readers?: { truths: number[] } | { lacks: string }
   /** What one click does about it. */
   repairs?: Repair[]
 }

@@ -11,6 +11,7 @@ import { rollUps } from './0009-roll-ups'
 import { audiences } from './0010-audiences'
 import { sequences } from './0011-sequences'
 import { domainChecks } from './0012-domain-checks'
+import { moreDispatch } from './0013-more-dispatch'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -26,6 +27,7 @@ export const migrations: readonly string[] = [
   audiences,
   sequences,
   domainChecks,
+  moreDispatch,
 ]
 
 /**

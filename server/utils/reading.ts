@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { conditionsOf, truthOf } from '~~/core/letters'
 import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
-import { audiencePeople, countAudience } from '~~/database/audience'
+import { audiencePeople, countAudience, somebodyLacking } from '~~/database/audience'
 import { listById } from '~~/database/lists'
 import { wholeLetterOf } from '~~/database/letterheads'
 import { audienceOf } from '~~/database/mailings'
@@ -53,6 +53,8 @@ export async function readingOf(event: H3Event) {
     if (query.person !== undefined) return Number(query.person)
     if (!audience) return undefined
     if (truths) return readerOf(db, audience, rules, truths, now, place)
+    const lacks = String(query.lacks ?? '')
+    if (/^\w+$/.test(lacks)) return somebodyLacking(db, audience, lacks, now)
     return count ? all(db, audiencePeople(db, audience, now, 1, place % count))[0]?.id : undefined
   }
 

@@ -8,8 +8,10 @@ import {
   variantCounts,
   type VariantCounts,
 } from '~~/database/experiments'
+import { goalSegment } from '~~/database/goal-segments'
 import { letterOf, type Mailing } from '~~/database/mailings'
 import { planOf } from '~~/database/parts'
+import { segmentById } from '~~/database/segments'
 import { variantsOf } from '~~/database/variants'
 
 type Test = NonNullable<DispatchPlan['test']>
@@ -82,6 +84,8 @@ export function testResults(mailing: Mailing): TestResults | null {
 /** What a mailing was for and what it brought; `lift` where some were held out. */
 export interface WorthResults {
   goal: DispatchPlan['goal']
+  /** What the segment is called that the goal is about; null where it is about none, or the segment is gone. */
+  segment: string | null
   reached: { hits: number; of: number } | null
   lift: Lift | null
   heldOut: number
@@ -96,6 +100,7 @@ export function worthResults(mailing: Mailing): WorthResults {
   const counts = goal && goalCounts(db, mailing, goal)
   return {
     goal,
+    segment: (goalSegment(goal) && segmentById(db, Number(goal!.what))?.name) ?? null,
     reached: counts?.mailed ?? null,
     heldOut: counts?.heldOut.of ?? 0,
     lift: counts && counts.heldOut.of > 0 ? liftOf(counts.mailed, counts.heldOut) : null,

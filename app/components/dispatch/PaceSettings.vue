@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Pace } from '~~/core/dispatch'
+import type { Pace, ProviderPace } from '~~/core/dispatch'
 
 /** In which order and how fast it goes out. */
 const props = defineProps<{ plan: Plan }>()
@@ -12,12 +12,28 @@ const paces: { value: Pace; name: string; about: string }[] = [
     about: 'within a day, when they have read most so far; new people when most others do',
   },
   {
+    value: 'local-time',
+    name: 'Everybody at the same time on their own clock',
+    about: 'as their time zone says; the account’s where it is not known',
+  },
+  {
     value: 'widening',
     name: 'The keenest first',
     about: 'then tier after tier, each only when the one before went well',
   },
 ]
 const plan = computed(() => props.plan.plan.value)
+const fields = computed(() => props.plan.answer.value?.zoneFields ?? [])
+const others = computed(() =>
+  (props.plan.answer.value?.domains ?? []).filter(
+    (domain) => !plan.value.providers.some((one) => one.domain === domain),
+  ),
+)
+const setProviders = (providers: ProviderPace[]) => props.plan.change({ providers })
+function choose(pace: Pace) {
+  const zoneField = pace === 'local-time' ? (fields.value[0]?.key ?? null) : plan.value.zoneField
+  props.plan.change({ pace, zoneField })
+}
 const id = useId()
 </script>
 
@@ -32,7 +48,7 @@ const id = useId()
           class="translate-y-0.5"
           :name="`${id}-pace`"
           :checked="plan.pace === pace.value"
-          @change="props.plan.change({ pace: pace.value })"
+          @change="choose(pace.value)"
         /><span
           >{{ pace.name }} <span class="muted small">{{ pace.about }}</span></span
         ></label
@@ -56,6 +72,29 @@ const id = useId()
           ></span
         >
       </template>
+      <template v-if="plan.pace === 'local-time'">
+        <label :for="`${id}-zone`">Time zones stand in</label>
+        <span class="flex items-center gap-2"
+          ><select
+            :id="`${id}-zone`"
+            class="field field-sm w-48"
+            :value="plan.zoneField ?? ''"
+            @change="
+              props.plan.change({ zoneField: ($event.target as HTMLSelectElement).value || null })
+            "
+          >
+            <option value="">choose a field</option>
+            <option v-for="field in fields" :key="field.key" :value="field.key">
+              {{ field.name }} · {{ people(field.people) }}
+            </option>
+          </select>
+          <span class="muted small">{{
+            fields.length
+              ? 'names like Europe/Paris'
+              : 'there is no field for it yet: add one called “Time zone”'
+          }}</span></span
+        >
+      </template>
       <label :for="`${id}-rate`">At most</label>
       <span class="flex items-center gap-2"
         ><KeptInput
@@ -73,6 +112,49 @@ const id = useId()
             : 'else as fast as the mail server takes them'
         }}</span></span
       >
+      <span class="self-start pt-1">Single providers</span>
+      <span class="grid gap-1.5">
+        <span v-for="(one, at) in plan.providers" :key="one.domain" class="flex items-center gap-2"
+          ><span class="w-44 truncate">{{ one.domain }}</span
+          >at most<KeptInput
+            type="number"
+            min="1"
+            class="field field-sm w-24"
+            :aria-label="`A minute to ${one.domain}`"
+            :value="one.perMinute"
+            @taken="
+              setProviders(
+                plan.providers.map((other, i) =>
+                  i === at ? { ...other, perMinute: Math.max(1, Number($event) || 1) } : other,
+                ),
+              )
+            "
+          />a minute
+          <button
+            class="link small"
+            :aria-label="`No pace of its own for ${one.domain}`"
+            @click="setProviders(plan.providers.filter((_, i) => i !== at))"
+          >
+            take away
+          </button></span
+        >
+        <select
+          class="field field-sm w-60"
+          aria-label="Spare a provider"
+          value=""
+          @change="
+            setProviders([
+              ...plan.providers,
+              { domain: ($event.target as HTMLSelectElement).value, perMinute: 60 },
+            ])
+          "
+        >
+          <option value="">
+            {{ plan.providers.length ? 'one more…' : 'none has a pace of its own' }}
+          </option>
+          <option v-for="domain in others" :key="domain" :value="domain">{{ domain }}</option>
+        </select>
+      </span>
     </div>
   </section>
 </template>

@@ -9,19 +9,25 @@ const goals: { is: Goal['is']; name: string }[] = [
   { is: 'order', name: 'an order' },
   { is: 'event', name: 'an event' },
   { is: 'link', name: 'a visited link' },
+  { is: 'enters', name: 'coming into a segment' },
+  { is: 'leaves', name: 'leaving a segment' },
 ]
 function choose(is: string) {
   if (is === '') return props.plan.change({ goal: null })
-  const { events, links } = props.plan.answer.value!
-  const what = is === 'event' ? (events[0] ?? '') : is === 'link' ? (links[0] ?? '') : ''
+  const what = optionsFor(is as Goal['is'])[0]?.value ?? ''
   props.plan.change({ goal: { is: is as Goal['is'], what, days: plan.value.goal?.days ?? 5 } })
 }
 const change = (next: Partial<Goal>) =>
   plan.value.goal && props.plan.change({ goal: { ...plan.value.goal, ...next } })
-const options = computed(() => {
-  const { events = [], links = [] } = props.plan.answer.value ?? {}
-  return plan.value.goal?.is === 'event' ? events : links
-})
+/** What there is to choose from for a goal of a kind. */
+function optionsFor(is: Goal['is']): { value: string; name: string }[] {
+  const { events = [], links = [], segments = [] } = props.plan.answer.value ?? {}
+  if (is === 'enters' || is === 'leaves')
+    return segments.map(({ id, name }) => ({ value: String(id), name }))
+  return { order: [], event: events, link: links }[is].map((one) => ({ value: one, name: one }))
+}
+const options = computed(() => (plan.value.goal ? optionsFor(plan.value.goal.is) : []))
+const labels: Partial<Record<Goal['is'], string>> = { event: 'Which event', link: 'Which link' }
 const given = (event: Event) => (event.target as HTMLInputElement).value
 const heldOut = computed(() => store.eligible - props.plan.mailed.value)
 const id = useId()
@@ -46,11 +52,13 @@ const id = useId()
           <select
             v-if="plan.goal.is !== 'order'"
             class="field field-sm max-w-60"
-            :aria-label="plan.goal.is === 'event' ? 'Which event' : 'Which link'"
+            :aria-label="labels[plan.goal.is] ?? 'Which segment'"
             :value="plan.goal.what"
             @change="change({ what: given($event) })"
           >
-            <option v-for="one in options" :key="one" :value="one">{{ one }}</option>
+            <option v-for="one in options" :key="one.value" :value="one.value">
+              {{ one.name }}
+            </option>
           </select>
           within
           <KeptInput

@@ -9,7 +9,14 @@ const goalWords = computed(() => {
   const { goal } = props.worth
   if (!goal) return ''
   const page = goal.what.replace(/^https?:\/\//, '')
-  const did = { order: 'ordered', event: `did “${goal.what}”`, link: `visited ${page}` }[goal.is]
+  const segment = `“${props.worth.segment ?? 'a segment that is gone'}”`
+  const did = {
+    order: 'ordered',
+    event: `did “${goal.what}”`,
+    link: `visited ${page}`,
+    enters: `came into ${segment}`,
+    leaves: `left ${segment}`,
+  }[goal.is]
   return `${did} within ${several(goal.days, 'day', 'days')}`
 })
 const points = (share: number) => `${share >= 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(2)}`

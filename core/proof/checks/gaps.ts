@@ -50,6 +50,7 @@ export function gaps({ letter, gaps: emptyFor, audienceCount, names }: ProofFact
         ...base,
         title: `${empty.toLocaleString('en-GB')} of ${audienceCount.toLocaleString('en-GB')} people would read “${excerpt(letter, blockId, fillIn.expression)}”`,
         detail: `${nameOf(fillIn.path)} is empty for them. Give the fill-in a fallback.`,
+        ...(fillIn.path.startsWith('person.') ? { readers: { lacks: fillIn.path.slice(7) } } : {}),
         repairs: [withFallback(fillIn)],
       })
   }

@@ -37,6 +37,7 @@ export function renditions({ letter, ruleProblems, renditions: going }: ProofFac
           null,
           `${people(rendition)} would get an empty letter`,
           'Nothing but the footer is shown to them.',
+          rendition,
         ),
       )
     else if (linksOf(left).length === 0 && linksOf(document).length > 0)
@@ -46,6 +47,7 @@ export function renditions({ letter, ruleProblems, renditions: going }: ProofFac
           null,
           `${people(rendition)} would get no link`,
           'Every link stands in a row or block that is not shown to them.',
+          rendition,
         ),
       )
   }
@@ -73,8 +75,15 @@ function blockIn(document: LetterDocument, id: string): string | null {
   return row ? (row.columns.find(({ blocks }) => blocks[0])?.blocks[0]?.id ?? null) : id
 }
 
-function mark(level: Mark['level'], blockId: string | null, title: string, detail: string): Mark {
-  return { check: 'renditions', level, blockId, title, detail }
+function mark(
+  level: Mark['level'],
+  blockId: string | null,
+  title: string,
+  detail: string,
+  of?: Rendition,
+): Mark {
+  const readers = of ? { readers: { truths: of.truths } } : {}
+  return { check: 'renditions', level, blockId, title, detail, ...readers }
 }
 
 const people = ({ people: n }: Rendition) => `${count(n)} ${n === 1 ? 'person' : 'people'}`

@@ -2,6 +2,7 @@
 import type { WaterfallTest } from '~~/core/delivery'
 
 const store = useMailing()
+const { dayAndTime } = useTimes()
 const days = ref(30)
 // Once a mailing, so that an answer from the server never replaces what is being typed.
 watch(
@@ -133,7 +134,14 @@ function setDays() {
       <div class="sheet-head">
         <h2>Who drops out where</h2>
         <span
-          ><b>{{ count(store.eligible) }}</b> <span class="muted">would get it now</span></span
+          ><b>{{ count(store.eligible) }}</b> <span class="muted">would get it now</span
+          ><template v-if="store.mailing.eligibleThen !== null">
+            ·
+            <b>{{ count(store.mailing.eligibleThen) }}</b>
+            <span class="muted"
+              >{{ dayAndTime(store.mailing.scheduled_at!) }}, if only time goes by</span
+            >
+          </template></span
         >
       </div>
       <table class="grid-table table-fixed">

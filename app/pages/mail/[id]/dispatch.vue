@@ -37,6 +37,7 @@ const planWords = computed(() => {
     test && `with an A/B test of the ${test.of} on ${Math.round(test.share * 100)}%`,
     pace === 'widening' && 'the keenest first',
     pace === 'best-hour' && 'each at their best hour',
+    pace === 'local-time' && 'at the same time on each reader’s clock',
     holdout > 0 && `with ${Math.round(holdout * 100)}% held out`,
   ]
     .filter(Boolean)

@@ -28,6 +28,18 @@ async function mend(mark: Mark, { words, change }: Repair) {
   await store.flush()
   notices.say(`Mended: ${words}.`, { label: 'Undo', run: () => store.undo() })
 }
+/** Checks about how the letter looks. */
+const drawn = new Set(['contrast', 'weight', 'pictures-and-words', 'alternative-text'])
+/** Where the letter is drawn as those read it whom a mark is about. */
+function readAs({ check, readers }: Mark) {
+  if (!readers && !drawn.has(check)) return null
+  const query = !readers
+    ? {}
+    : 'truths' in readers
+      ? { truths: readers.truths.join() }
+      : { lacks: readers.lacks }
+  return { path: `/mail/${store.mailing!.id}/renderings`, query }
+}
 function show(blockId: string | null) {
   store.chosen = blockId
   void navigateTo(`/mail/${store.mailing!.id}/letter`)
@@ -65,6 +77,9 @@ function show(blockId: string | null) {
           <b class="font-semibold">{{ mark.title }}</b>
           <span class="muted small">{{ mark.level }}</span>
           <p class="muted">{{ mark.detail }}</p>
+          <NuxtLink v-if="readAs(mark)" class="link small" :to="readAs(mark)!">{{
+            mark.readers ? 'Read it as they do' : 'See it as it is drawn'
+          }}</NuxtLink>
           <p v-if="mark.repairs?.length && store.canChange" class="mt-1 flex flex-wrap gap-1.5">
             <button
               v-for="repair in mark.repairs"

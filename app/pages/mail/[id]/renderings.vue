@@ -9,7 +9,13 @@ interface Renderings {
 const store = useMailing()
 const route = useRoute()
 const truths = computed(() =>
-  typeof route.query.truths === 'string' ? `&truths=${route.query.truths}` : '',
+  ['truths', 'lacks']
+    .flatMap((name) =>
+      typeof route.query[name] === 'string'
+        ? `&${name}=${encodeURIComponent(route.query[name])}`
+        : [],
+    )
+    .join(''),
 )
 const n = computed(() => Number(route.query.n) || 0)
 const narrow = computed(() => route.query.screen === 'narrow')

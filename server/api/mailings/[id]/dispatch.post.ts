@@ -1,5 +1,6 @@
-import { timeLabel } from '~~/core/time'
-import { moveMailing } from '~~/database/mailings'
+import { timeLabel, timeToLocalInput } from '~~/core/time'
+import { moveMailing, updateMailing } from '~~/database/mailings'
+import { firstLocalTime, planOf } from '~~/database/parts'
 import { dispatchBlockers } from '~~/database/proof'
 import { dispatchInput } from '~~/shared/inputs'
 
@@ -21,8 +22,18 @@ export default defineEventHandler(async (event) => {
     })
   const blockers = dispatchBlockers(db, mailing, clock())
   if (blockers.length) throw refused(`The proof holds it: ${blockers.join('; ')}.`)
+  const { zone } = account()
+  const plan = planOf(mailing)
+  if (plan.pace === 'local-time' && at === null)
+    throw refused('Set the time that it is to be on each reader’s clock.')
+  // It begins where that time comes first; each gets it when it comes to them.
+  const localAt = plan.pace === 'local-time' ? timeToLocalInput(at!, zone) : null
+  const begins =
+    localAt === null ? (at ?? clock()) : firstLocalTime(db, { ...plan, localAt }, zone)!
+  if (localAt !== null)
+    updateMailing(db, mailing.id, { plan: JSON.stringify({ ...plan, localAt }) })
   const moved = moveMailing(db, mailing.id, ['draft', 'held', 'scheduled'], 'scheduled', {
-    scheduled_at: at ?? clock(),
+    scheduled_at: Math.max(begins, clock()),
     held_by: null,
     held_note: null,
   })

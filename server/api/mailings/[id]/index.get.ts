@@ -1,7 +1,7 @@
 import type { Rule } from '~~/core/segments'
 import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
-import { audienceWaterfall } from '~~/database/audience'
+import { audienceWaterfall, countAudience } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
@@ -46,6 +46,11 @@ export default defineEventHandler((event) => {
     pastCap: mailing.past_cap === 1,
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
+    /** Who would get it at the time it is set for, were nothing to happen but time going by. */
+    eligibleThen:
+      audience && mailing.state === 'scheduled' && mailing.scheduled_at! > clock()
+        ? countAudience(db, audience, mailing.scheduled_at!)
+        : null,
     totals: totalsOf(db, mailing.id) ?? null,
     pace: pace_per_minute,
     sender: `${sender_name} <${sender_address}>`,

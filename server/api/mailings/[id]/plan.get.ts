@@ -1,9 +1,10 @@
 import { planProblems, type DispatchPlan, type PartKind } from '~~/core/dispatch'
 import { linkAddresses } from '~~/database/experiments'
-import { countsOfPart, partsOfMailing, planOf } from '~~/database/parts'
+import { countsOfPart, partsOfMailing, planOf, zoneFields } from '~~/database/parts'
 import { usualRates } from '~~/database/results'
 import { draftsBesides } from '~~/database/mailings'
-import { eventNames } from '~~/database/vocabulary'
+import { readSegments } from '~~/database/segments'
+import { commonDomains, eventNames } from '~~/database/vocabulary'
 
 /** How a mailing goes out, what it needs for that, and how far its parts have come. */
 export interface PlanAnswer {
@@ -12,6 +13,11 @@ export interface PlanAnswer {
   /** Other letters that can be tried. */
   drafts: { id: number; name: string }[]
   events: string[]
+  segments: { id: number; name: string }[]
+  /** Fields that hold somebody's time zone, with how many have one, the most first. */
+  zoneFields: { key: string; name: string; people: number }[]
+  /** The mailbox providers of most people. */
+  domains: string[]
   /** Where the letter leads. */
   links: string[]
   /** What earlier mailings of the list came to; null where there were none. */
@@ -31,6 +37,9 @@ export default defineEventHandler((event): PlanAnswer => {
     problems: planProblems(plan),
     drafts: draftsBesides(db, mailing.id),
     events: eventNames(db),
+    segments: readSegments(db).map(({ id, name }) => ({ id, name })),
+    zoneFields: zoneFields(db),
+    domains: commonDomains(db).map(({ domain }) => domain),
     links: linkAddresses(db, mailing),
     usual: usualRates(db, mailing),
     parts: partsOfMailing(db, mailing.id).map(({ kind, begun_at, no }) => {
