@@ -139,7 +139,7 @@ test('each reader gets the rows that are shown to them, and everyone else the ot
     resultsBy(db, id, 'rendition', 0)!.map(({ name, recipients }) => [name, recipients]),
   ).toEqual([
     ['everyone else', 5],
-    ['First name is "R3"', 1],
+    ['"First name" is "R3"', 1],
   ])
 })
 
