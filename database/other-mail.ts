@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import type { PeopleFacts } from '../core/proof'
-import { dayLabel, HOUR, timeLabel } from '../core/time'
+import { HOUR, timeLabel } from '../core/time'
 import { readAccount } from './account'
 import { audienceWaterfall, eligible, type Audience } from './audience'
 import { audienceOf, mailingsWithTotals, type Mailing } from './mailings'
@@ -28,7 +28,7 @@ export function otherMailOf(db: Database, mailing: Mailing, now: number): People
       return {
         name: other.name,
         at: goes,
-        when: `${dayLabel(goes, zone)}, ${timeLabel(goes, zone)}`,
+        when: `${goes <= now ? 'It went out' : 'It goes out'} ${timeLabel(goes, zone)}.`,
         people: shared(db, audience, other, now),
       }
     }),

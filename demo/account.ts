@@ -99,6 +99,7 @@ const fields = [
   { key: 'member_since', name: 'Member since', kind: 'date' as const },
   { key: 'birthday', name: 'Birthday', kind: 'date' as const },
   { key: 'line_hand', name: 'Line hand', kind: 'choice' as const },
+  { key: 'time_zone', name: 'Time zone', kind: 'text' as const },
   { key: 'shop_customer_id', name: 'Shop customer id', kind: 'text' as const },
 ]
 

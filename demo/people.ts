@@ -154,8 +154,12 @@ function fieldsOf(chance: Chance, joinedAt: number, i: number): Record<string, u
     )
   if (chance.is(0.6)) fields.line_hand = chance.is(0.86) ? 'right' : 'left'
   if (chance.is(0.45)) fields.shop_customer_id = `GK-${10_000 + i}`
+  // Some live far from the coast; by number and not by chance, so that the rest of the account stays as it is.
+  const abroad = zones[i % (zones.length * 12)]
+  if (abroad) fields.time_zone = abroad
   return fields
 }
+const zones = ['Europe/Paris', 'America/New_York', 'Pacific/Auckland', 'Asia/Tokyo']
 
 function personStatements(db: Database) {
   return {

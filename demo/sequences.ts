@@ -228,7 +228,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
             'Every Friday we write what the wind will do on twelve beaches, and one thing worth trying in it.',
             'Until the first one comes, here is where most people begin.',
           ],
-          button: { label: 'See the workshop and the kites', path: '/kites' },
+          button: { label: 'See the workshop and the kites', path: '/new-kites' },
         },
         2 * DAY,
         {
@@ -238,7 +238,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           lines: [
             'Rinse them in fresh water, draw them once through a cloth, and hang them in loose loops. That is all the care they need.',
           ],
-          button: { label: 'Read about line care', path: '/guides/line-care' },
+          button: { label: 'Read about line care', path: '/line-care' },
         },
         5 * DAY,
         {
@@ -248,7 +248,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           lines: [
             'Some beaches are at their best in a westerly, some only at low water. This map has them all.',
           ],
-          button: { label: 'Open the map of beaches', path: '/guides/beaches' },
+          button: { label: 'Open the map of beaches', path: '/beaches' },
         },
       ],
     },
@@ -278,7 +278,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           lines: [
             'How strong is your usual wind, how much room is there, and who flies with you? The rest follows.',
           ],
-          button: { label: 'Answer three questions', path: '/guides/which-kite' },
+          button: { label: 'Answer three questions', path: '/which-kite' },
         },
       ],
     },
@@ -296,7 +296,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           lines: [
             'We begin at ten, sew until the light goes, and fly what we made where the light is best.',
           ],
-          button: { label: 'See the course days', path: '/courses' },
+          button: { label: 'See the course days', path: '/workshop' },
         },
       ],
     },

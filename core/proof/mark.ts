@@ -28,7 +28,7 @@ export interface LinkCheck {
 export interface PeopleFacts {
   /** Recipients of the last mailings to the same audience, the latest first. */
   earlier: readonly number[]
-  /** Other mailings within 48 hours that some of the audience get, too. */
+  /** Other mailings within 48 hours that some of the audience get, too; `when` is a sentence. */
   overlaps: readonly { name: string; at: number; when: string; people: number }[]
   /** How many the frequency cap spares; null where there is none. */
   spared: number | null

@@ -15,6 +15,10 @@ const shop: Record<string, string> = {
   '/new-kites': 'New this month',
   '/spares': 'Spars, line and small parts',
   '/beach-reports': 'Beach reports',
+  '/beaches': 'Twelve beaches, and which wind each likes',
+  '/basket': 'Your basket',
+  '/which-kite': 'Which kite is it to be?',
+  '/how-often': 'How often we write to you',
 }
 const sites: Record<string, Record<string, string>> = {
   'galewright.example': shop,

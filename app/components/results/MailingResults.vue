@@ -16,6 +16,7 @@ const { answer, problem } = useAnswer<{
   results: Results | null
 }>(() => `/api/mailings/${props.id}/results`)
 const results = computed(() => answer.value?.results ?? null)
+const print = () => window.print()
 const links = computed(() => clickedLinks(results.value?.links ?? []))
 const facts = computed(() => {
   const r = results.value
@@ -89,6 +90,7 @@ const states: Record<string, string> = {
           :to="{ path: '/results/data', query: { mailing: id } }"
           class="btn"
           >Take its data out</NuxtLink
+        ><button v-if="results" class="btn" @click="print">Print</button
         ><NuxtLink :to="`/mail/${id}/letter`" class="btn">See the letter</NuxtLink>
       </div>
     </div>

@@ -9,7 +9,9 @@ const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path
 </script>
 
 <template>
-  <header class="flex h-[46px] flex-none items-center gap-6 bg-canvas-900 px-[18px] text-[#f2f4ea]">
+  <header
+    class="flex h-[46px] flex-none items-center gap-6 print:hidden bg-canvas-900 px-[18px] text-[#f2f4ea]"
+  >
     <NuxtLink to="/" class="flex items-center gap-2 font-head text-[17px] font-[680]"
       ><img src="/satchel.svg" width="22" height="22" alt="" />Satchel</NuxtLink
     >

@@ -28,7 +28,7 @@ export function otherMail({ people, audienceCount }: ProofFacts): Mark[] {
       marks.push({
         ...base,
         title: `${whole(many)} of ${whole(audienceCount)} get “${name}” within 48 hours, too`,
-        detail: `It goes out ${when}. Leave its people out, or give them a day more.`,
+        detail: `${when} Leave its people out, or give them a day more.`,
       })
   if (people.spared)
     marks.push({

@@ -1,0 +1,220 @@
+import { once } from 'node:events'
+import type { AddressInfo } from 'node:net'
+import { setTimeout as wait } from 'node:timers/promises'
+import fc from 'fast-check'
+import { SMTPServer } from 'smtp-server'
+import { expect, test } from 'vitest'
+import { HOUR } from '../core/time'
+import { all, q } from '../database'
+import { claimsBecomeUncertain, resendUncertain } from '../database/claims'
+import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
+import { mailingById, moveMailing, recountTotals, totalsOf } from '../database/mailings'
+import { isSetAside, setPeopleAside } from '../database/person-changes'
+import { dropRest, moveRecipient, readRecipient } from '../database/recipients'
+import { changeSubscription, subscriptionState } from '../database/subscriptions'
+import { finishedLetter } from '../tests/subscribers'
+import { madeUpEngine } from './made-up'
+import { sender } from './send'
+
+/**
+ * Whatever is done to a mailing while it goes out, and whenever an engine dies: nobody gets it twice, nobody is lost,
+ * nobody gets it who had left before they were claimed, and the totals are those of the rows.
+ */
+const READERS = 14
+const who = fc.integer({ min: 0, max: READERS - 1 })
+const engine = fc.constantFrom(0, 1)
+type Command =
+  | { do: 'step'; engine: number; times: number }
+  | { do: 'crash'; engine: number }
+  | { do: 'pause' | 'resume' | 'cancel the rest' }
+  | { do: 'clock'; hours: number }
+  | { do: 'unsubscribe' | 'set aside' | 'bounce'; who: number }
+const command: fc.Arbitrary<Command> = fc.oneof(
+  {
+    weight: 6,
+    arbitrary: fc.record({
+      do: fc.constant('step' as const),
+      engine,
+      times: fc.integer({ min: 1, max: 3 }),
+    }),
+  },
+  { weight: 2, arbitrary: fc.record({ do: fc.constant('crash' as const), engine }) },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constantFrom('pause' as const, 'resume' as const) }),
+  },
+  { weight: 1, arbitrary: fc.record({ do: fc.constant('cancel the rest' as const) }) },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      do: fc.constant('clock' as const),
+      hours: fc.constantFrom(0.01, 1, 30, 60),
+    }),
+  },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constantFrom('unsubscribe' as const, 'set aside' as const, 'bounce' as const),
+      who,
+    }),
+  },
+)
+/** What the post office says to each reader, the first time and afterwards. */
+const temper = fc.constantFrom('takes', 'takes', 'takes', 'first comes again', 'refuses')
+
+test('random commands, crashes and second engines: one letter at most, one final state each, sums equal rows', async () => {
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(command, { minLength: 4, maxLength: 18 }),
+      fc.array(temper, { minLength: READERS, maxLength: READERS }),
+      async (commands, tempers) => {
+        const world = await begin(tempers)
+        try {
+          for (const one of commands) {
+            await world.carryOut(one)
+            world.sumsEqualRows()
+          }
+          await world.finish()
+          world.holds()
+        } finally {
+          await world.end()
+        }
+      },
+    ),
+    { numRuns: 40 },
+  )
+}, 180_000)
+
+async function begin(tempers: readonly string[]) {
+  const { db, list } = madeUpAccount()
+  const people = tempers.map((_, i) => somebody(db, `r${i}@inkpost.example`, { list }))
+  const copies = new Map<number, number>()
+  const asked = new Map<number, number>()
+  const office = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['AUTH', 'STARTTLS'],
+    logger: false,
+    onRcptTo({ address }, _session, done) {
+      const i = Number(/\d+/.exec(address)![0])
+      asked.set(i, (asked.get(i) ?? 0) + 1)
+      const no =
+        tempers[i] === 'refuses'
+          ? 550
+          : tempers[i] === 'first comes again' && asked.get(i) === 1
+            ? 451
+            : null
+      done(no ? Object.assign(new Error('not now'), { responseCode: no }) : null)
+    },
+    onData(stream, session, done) {
+      stream.resume()
+      stream.on('end', () => {
+        const i = Number(/\d+/.exec(session.envelope.rcptTo[0]!.address)![0])
+        copies.set(i, (copies.get(i) ?? 0) + 1)
+        done()
+      })
+    },
+  })
+  office.on('error', () => {})
+  office.listen(0, '127.0.0.1')
+  await once(office.server, 'listening')
+  const port = (office.server.address() as AddressInfo).port
+  const base = madeUpEngine(db, { smtpUrl: `smtp://127.0.0.1:${port}`, connections: 2 })
+  let born = 0
+  const start = () => {
+    const id = `engine-${born++}`
+    return { id, sending: sender({ ...base, id }) }
+  }
+  const engines = [start(), start()]
+  const dead: typeof engines = []
+  const mailing = mailingOnItsWay(db, list, { letter: finishedLetter(), now: base.time.now })
+  const state = (i: number) => readRecipient(db, mailing, people[i]!)!.state
+  /** Readers who had left, or were set aside, when nobody had claimed them yet and they had no copy. */
+  const leftInTime = new Set<number>()
+
+  async function carryOut(one: Command) {
+    const now = base.time.now
+    switch (one.do) {
+      case 'step':
+        for (let n = 0; n < one.times; n++) await engines[one.engine]!.sending.step()
+        return
+      case 'crash': {
+        // It never writes again, though its conversations come to an end; another one finds what it had claimed.
+        dead.push(engines[one.engine]!)
+        engines[one.engine] = start()
+        claimsBecomeUncertain(
+          db,
+          engines.map(({ id }) => id),
+          now,
+        )
+        return
+      }
+      case 'pause':
+        return void moveMailing(db, mailing, ['sending'], 'held', { held_by: 'hand' })
+      case 'resume':
+        return void moveMailing(db, mailing, ['held'], 'sending', { held_by: null })
+      case 'cancel the rest':
+        return void dropRest(db, mailing, now)
+      case 'clock':
+        return void (base.time.now += one.hours * HOUR)
+      case 'unsubscribe':
+      case 'set aside': {
+        const person = people[one.who]!
+        const waits = ['planned', 'queued', 'deferred'].includes(state(one.who))
+        if (one.do === 'set aside') setPeopleAside(db, [person], 'asked', now)
+        else
+          changeSubscription(db, person, list, 'unsubscribed', { act: 'person', way: 'link' }, now)
+        if (waits && !copies.get(one.who)) leftInTime.add(one.who)
+        return
+      }
+      case 'bounce':
+        if (state(one.who) === 'accepted')
+          moveRecipient(db, mailing, people[one.who]!, 'accepted', 'bounced', now)
+    }
+  }
+
+  /** Whatever state it is in, the mailing is brought to its end. */
+  async function finish() {
+    moveMailing(db, mailing, ['held'], 'sending', { held_by: null })
+    for (let i = 0; i < 300 && mailingById(db, mailing)!.state !== 'sent'; i++) {
+      await Promise.all(engines.map(({ sending }) => sending.step()))
+      base.time.now += HOUR
+      await wait(1)
+    }
+    expect(mailingById(db, mailing)!.state).toBe('sent')
+  }
+
+  function sumsEqualRows() {
+    expect(totalsOf(db, mailing)).toMatchObject(recountTotals(db, mailing))
+  }
+
+  function holds() {
+    sumsEqualRows()
+    const rows = all(
+      db,
+      q.selectFrom('recipients').select(['person_id', 'state']).where('mailing_id', '=', mailing),
+    )
+    expect(rows.length).toBe(READERS)
+    people.forEach((person, i) => {
+      const had = copies.get(i) ?? 0
+      const at = state(i)
+      expect(had, `copies of ${i}, ${at}`).toBeLessThanOrEqual(1)
+      if (at === 'accepted' || at === 'bounced') expect(had).toBe(1)
+      if (at === 'failed') expect(had).toBe(0)
+      if (at === 'dropped') expect(had).toBe(0)
+      expect(['accepted', 'bounced', 'failed', 'dropped', 'uncertain']).toContain(at)
+      if (leftInTime.has(i)) expect(had, `left in time: ${i}`).toBe(0)
+      if (at === 'dropped' && !isSetAside(db, person))
+        expect(['subscribed', 'unsubscribed']).toContain(subscriptionState(db, person, list))
+    })
+    // Only at the user's word are the uncertain mailed again, and then they have their answer.
+    const uncertain = rows.filter((row) => row.state === 'uncertain').length
+    expect(resendUncertain(db, mailing, base.time.now)).toBe(uncertain)
+  }
+
+  async function end() {
+    for (const { sending } of [...engines, ...dead]) await sending.close().catch(() => {})
+    office.close(() => {})
+    db.sqlite.close()
+  }
+  return { carryOut, finish, sumsEqualRows, holds, end }
+}

@@ -1,0 +1,117 @@
+import ICAL from 'ical.js'
+import { expect, test } from 'vitest'
+import { addDays, DAY } from '../core/time'
+import { one, q } from '../database'
+import { loadByDay } from '../database/calendar'
+import { mailingById } from '../database/mailings'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+
+const { satchel, visitor, page, seen } = demoInBrowser(400)
+const zone = 'Europe/London'
+const scheduled = (name: string) =>
+  one(satchel.db, q.selectFrom('mailings').selectAll().where('name', '=', name))!
+
+test('what goes out stands on its day, with how many it brings mail to', async () => {
+  await page().goto(`${satchel.url}/mail/calendar`)
+  await seen('Wind notes 47')
+  const at = scheduled('Wind notes 47').scheduled_at!
+  const day = new Date(at).toLocaleDateString('en-GB', {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+  })
+  const cell = page().getByRole('region', { name: day.replace(',', '') })
+  await cell.getByText('Wind notes 47').waitFor()
+  const iso = new Date(at).toISOString().slice(0, 10)
+  const [load] = loadByDay(satchel.db, iso, iso, Date.now())
+  await cell.getByText(`${load!.people} people`).waitFor()
+  await visitor.expectAccessible()
+})
+
+test('dragged to another day it goes out then, at the same time of day; undone, as before; and by the keys', async () => {
+  const { id, scheduled_at: before } = scheduled('Repair day')
+  const time = () => mailingById(satchel.db, id)!.scheduled_at!
+  const day = (at: number) =>
+    page().getByRole('region', {
+      name: new Date(at)
+        .toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
+        .replace(',', ''),
+    })
+  await day(before!)
+    .getByText('Repair day')
+    .dragTo(day(addDays(before!, 2, zone)))
+  await until('it is two days later', () => time() === addDays(before!, 2, zone))
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await until('it is as before', () => time() === before)
+  const link = day(before!).getByRole('link', { name: /Repair day/ })
+  await link.focus()
+  await page().keyboard.press('Alt+ArrowDown')
+  await until('it is a week later', () => time() === addDays(before!, 7, zone))
+  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await until('it is as before again', () => time() === before)
+})
+
+test('what is past can’t be gone back to: it says so, and nothing changes', async () => {
+  const { id, scheduled_at } = scheduled('Repair day')
+  const refused = await page().request.post(`${satchel.url}/api/mailings/${id}/dispatch`, {
+    data: { at: Date.now() - DAY },
+  })
+  expect(refused.status()).toBe(422)
+  expect(mailingById(satchel.db, id)!.scheduled_at).toBe(scheduled_at)
+})
+
+test('other calendars read it by its address, and by no other', async () => {
+  const href = await page().getByRole('link', { name: 'As iCalendar' }).getAttribute('href')
+  const answer = await fetch(href!)
+  expect(answer.headers.get('content-type')).toMatch(/^text\/calendar/)
+  const calendar = new ICAL.Component(ICAL.parse(await answer.text()))
+  const events = calendar.getAllSubcomponents('vevent').map((part) => new ICAL.Event(part))
+  const wanted = scheduled('Wind notes 47')
+  const found = events.find(({ summary }) => summary === 'Wind notes 47')!
+  expect(found.startDate.toUnixTime() * 1000).toBe(Math.floor(wanted.scheduled_at! / 1000) * 1000)
+  expect((await fetch(href!.replace(/.\.ics$/, '2.ics'))).status).toBe(404)
+})
+
+test('the domain’s records are looked up, and stand in Standing', async () => {
+  await page().goto(`${satchel.url}/standing`)
+  const section = page().getByRole('region', { name: 'Authentication' })
+  await section.getByText('The key that signs your letters is there.').waitFor()
+  expect(await section.getByText('Good', { exact: true }).count()).toBe(3)
+  await section.getByRole('button', { name: 'Ask again' }).click()
+  await section.getByRole('button', { name: 'Ask again' }).waitFor()
+  await visitor.expectAccessible()
+})
+
+test('a held mailing is mended by its marks’ buttons, and released', async () => {
+  const { id } = scheduled('Gale season sale')
+  await until('its proof holds it', () => mailingById(satchel.db, id)!.state === 'held')
+  await page().goto(`${satchel.url}/mail/${id}/proof`)
+  await seen(/people would read/)
+  await page().getByRole('link', { name: 'Read it as they do' }).first().click()
+  await page().waitForURL(/renderings\?lacks=first_name/)
+  await page().goBack()
+  await page().getByRole('button', { name: 'Say “there” to them' }).click()
+  await page()
+    .getByText(/people would read/)
+    .waitFor({ state: 'detached' })
+  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await seen(/people would read/)
+  await page().getByRole('button', { name: 'Say “there” to them' }).click()
+  await page()
+    .getByText(/people would read/)
+    .waitFor({ state: 'detached' })
+  await page().getByRole('button', { name: 'Show it' }).first().click()
+  await page().getByLabel('Leads to').fill('https://galewright.example/gale-season')
+  await page().getByLabel('Leads to').press('Tab')
+  await page().getByText('Saved', { exact: true }).waitFor()
+  await page().goto(`${satchel.url}/mail/${id}/proof`)
+  await seen('It was held, and can go now')
+  await page().getByRole('link', { name: 'Open dispatch' }).click()
+  await page()
+    .getByRole('button', { name: /^Send to/ })
+    .click()
+  await until('it goes out', () => mailingById(satchel.db, id)!.started_at !== null)
+})
+
+test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
