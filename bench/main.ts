@@ -6,14 +6,17 @@ import { opens } from './open'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { resultsPage } from './results'
-import { sends } from './send'
+import { sendMemory, sends, signedSends } from './send'
 import { typing } from './typing'
+import { audienceSteps } from './waterfall'
 
 /** Measures what is promised: npm run bench [-- NAME]. The last line is one JSON object of all results. */
 const measures = [
   imports,
   importMillion,
   sends,
+  signedSends,
+  sendMemory,
   opens,
   segmentCount,
   segmentLines,
@@ -25,6 +28,7 @@ const measures = [
   typing,
   dataExport,
   resultsPage,
+  audienceSteps,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -10,7 +10,10 @@ import type { Measure } from './harness'
 
 const ID = 1
 
-/** All that the results page of a mailing to a million people asks, with two million events, against 300 ms. */
+/**
+ * All that the results page of a mailing to a million people asks, with two million events, against 300 ms or a tenth of
+ * the time it takes to count the raw rows, whichever is less.
+ */
 export const resultsPage: Measure = {
   name: 'results',
   unit: 'ms',
@@ -51,6 +54,6 @@ export const resultsPage: Measure = {
     if (counted.opened !== totals.opened || counted.clicked !== totals.clicked)
       throw new Error('The totals are not those of the rows.')
     closeDatabase(db)
-    return Promise.resolve({ ours, reference: 300, notes })
+    return Promise.resolve({ ours, reference: Math.min(300, notes.raw / 10), notes })
   },
 }

@@ -15,9 +15,9 @@ import { readAccount } from '../database/account'
 import { compileMailing } from '../engine/start-mailings'
 import { sender } from '../engine/send'
 
-/** Sends 5,000 messages as the engine does; prints the rate and the size of one message. */
-const [folder, port] = process.argv.slice(2) as [string, string]
-const PEOPLE = 5_000
+/** Sends so many messages as the engine does, signed or not; prints the rate, the size of one, and the peak of memory in MB. */
+const [folder, port, people, signed] = process.argv.slice(2) as [string, string, string, string]
+const PEOPLE = Number(people)
 const db = openDatabase(join(folder, 'ours'), { durable: true })
 createAccount(
   db,
@@ -71,7 +71,7 @@ const engine = {
     nameServer: null,
     sendsFrom: [],
     connections: 10,
-    sign: false,
+    sign: signed === 'signed',
   },
   stalled: false,
 }
@@ -82,7 +82,8 @@ const seconds = (performance.now() - began) / 1000
 await sending.close()
 const counted = recountTotals(db, id)
 if (counted.accepted !== PEOPLE) throw new Error(JSON.stringify(counted))
-console.log(JSON.stringify({ rate: PEOPLE / seconds, bytes: await sizeOfOne() }))
+const peak = process.resourceUsage().maxRSS / 1024
+console.log(JSON.stringify({ rate: PEOPLE / seconds, bytes: await sizeOfOne(), peak }))
 closeDatabase(db)
 
 function eighteenKilobytes(): Letter {

@@ -3,6 +3,13 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { inProcess, serving, type Measure } from './harness'
 
+const MESSAGES = 5_000
+interface Sent {
+  rate: number
+  bytes: number
+  peak: number
+}
+
 /**
  * 5,000 personalised messages of 18 KB HTML to a local SMTP server in another process, with every
  * state in the database, against a plain loop of nodemailer's pool that sends ready-made messages
@@ -13,21 +20,49 @@ export const sends: Measure = {
   unit: 'messages/s',
   promise: { atLeast: 0.8 },
   runs: 3,
+  run: () => besidePool('unsigned'),
+}
+
+/** The same with everything on: ours are signed as they go, the others are ready-made with their signature. */
+export const signedSends: Measure = {
+  name: 'send-signed',
+  unit: 'messages/s',
+  promise: { atLeast: 0.7 },
+  runs: 3,
+  run: () => besidePool('signed'),
+}
+
+/** The peak of memory of a mailing to 300,000, against that of one to 10,000. */
+export const sendMemory: Measure = {
+  name: 'send-memory',
+  unit: 'MB',
+  promise: { atMost: 1.25 },
+  runs: 1,
   async run() {
-    const folder = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
-    const server = await serving('./smtp-sink.ts')
-    const ours = await inProcess<{ rate: number; bytes: number }>(
-      './send-ours.ts',
-      folder,
-      server.line,
-    )
-    const reference = await inProcess<{ rate: number }>(
-      './send-reference.ts',
-      server.line,
-      String(ours.bytes),
-    )
-    await server.stop()
-    rmSync(folder, { recursive: true })
-    return { ours: ours.rate, reference: reference.rate, notes: { bytes: ours.bytes } }
+    const few = await sendTo(10_000, 'unsigned')
+    const many = await sendTo(300_000, 'unsigned')
+    return { ours: many.peak, reference: few.peak, notes: { rate: many.rate } }
   },
+}
+
+async function besidePool(signed: 'signed' | 'unsigned') {
+  const ours = await sendTo(MESSAGES, signed)
+  const server = await serving('./smtp-sink.ts')
+  const reference = await inProcess<{ rate: number }>(
+    './send-reference.ts',
+    server.line,
+    String(ours.bytes),
+    signed,
+  )
+  await server.stop()
+  return { ours: ours.rate, reference: reference.rate, notes: { bytes: ours.bytes } }
+}
+
+async function sendTo(people: number, signed: 'signed' | 'unsigned'): Promise<Sent> {
+  const folder = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
+  const server = await serving('./smtp-sink.ts')
+  const sent = await inProcess<Sent>('./send-ours.ts', folder, server.line, String(people), signed)
+  await server.stop()
+  rmSync(folder, { recursive: true })
+  return sent
 }

@@ -51,6 +51,26 @@ export function reasonsOf(db: Database, mailingId: number) {
   )
 }
 
+/** What each provider answered to those whom it did not simply take, in words, the most frequent first. */
+export function answersByProvider(db: Database, mailingId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select(['people.domain', 'recipients.state', 'recipients.answer'])
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where('mailing_id', '=', mailingId)
+      .where('answer', 'is not', null)
+      // In SQL's own words: the condition of the partial index `recipients_unlucky`.
+      .where(sql<SqlBool>`state in ('failed', 'bounced', 'dropped', 'deferred', 'uncertain')`)
+      .where('state', 'in', ['failed', 'bounced', 'deferred'])
+      .groupBy(['people.domain', 'recipients.state', 'recipients.answer'])
+      .orderBy('n', 'desc')
+      .limit(20),
+  )
+}
+
 /** How mailings fared at each mailbox provider (by domain), the largest first. */
 export function byProvider(db: Database, mailingIds: readonly number[]) {
   if (mailingIds.length === 0) return []

@@ -16,6 +16,7 @@ import {
   totalsOf,
   updateMailing,
 } from '../database/mailings'
+import { answersByProvider } from '../database/results'
 import { resultsBy } from '../database/results-by'
 import { setPeopleAside } from '../database/person-changes'
 import { finishedLetter } from '../tests/subscribers'
@@ -166,6 +167,18 @@ test('refused for good, refused for now, and taken: each ends up in its state', 
   engine.time.now = deferred!.due
   await stepUntil(sending, isSent(id))
   expect(rows(id)[1]).toMatchObject({ state: 'accepted', attempts: 2 })
+})
+
+test('what each provider answered is told in words', async () => {
+  somebody(db, 'full@oldmill.example', { list })
+  somebody(db, 'fine@inkpost.example', { list })
+  objection = (to) => (to.startsWith('full') ? { code: 552, text: '5.2.2 mailbox full' } : null)
+  const id = mailingOnItsWay(db, list, { letter: finishedLetter() })
+  const { sending } = engineAt(await openOffice())
+  await stepUntil(sending, isSent(id))
+  expect(answersByProvider(db, id)).toEqual([
+    { domain: 'oldmill.example', state: 'failed', answer: expect.stringMatching(/full/i), n: 1 },
+  ])
 })
 
 test('given up after two days of “come again”', async () => {

@@ -263,6 +263,7 @@ async function dispatch() {
           </button>
         </div>
       </div>
+      <ProviderAnswers :mailing="mailing.id" />
       <NuxtLink class="btn mt-4" :to="`/mail/${mailing.id}/results`">See results</NuxtLink>
     </template>
     <p v-if="fault" class="fault mt-3" role="alert">{{ fault }}</p>
