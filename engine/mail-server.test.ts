@@ -53,6 +53,7 @@ function connect(port: number, sign = false): MailServer {
       sign,
     },
     account,
+    Date.now,
   )
   return mail
 }

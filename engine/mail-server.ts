@@ -1,7 +1,9 @@
+import { createPrivateKey, sign as signBytes } from 'node:crypto'
 import type { Readable, Transform } from 'node:stream'
-import DKIM from 'nodemailer/lib/dkim'
+import { signMessage, type SignBytes } from '../core/delivery'
 import { parseConnectionUrl } from 'nodemailer/lib/shared'
 import SMTPConnection from 'nodemailer/lib/smtp-connection'
+import type { Clock } from '../core/time'
 import type { Account } from '../database/account'
 import type { EngineSettings } from './engine'
 
@@ -28,7 +30,11 @@ export interface MailServer {
  * nodemailer's connections; its own pool is not used, because it builds a stream of streams for each
  * message and does not tell whether a line broke before or after the message went over.
  */
-export function connectMailServer(settings: EngineSettings, account: Account): MailServer {
+export function connectMailServer(
+  settings: EngineSettings,
+  account: Account,
+  clock: Clock,
+): MailServer {
   const { auth, ...address } = parseConnectionUrl(settings.smtpUrl!)
   const options = {
     ...address,
@@ -36,19 +42,19 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
     greetingTimeout: 10_000,
     socketTimeout: 60_000,
   }
-  const signer = settings.sign
-    ? new DKIM({
-        domainName: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
-        keySelector: account.dkim_selector,
-        privateKey: account.dkim_private_key,
-      })
-    : null
+  const by = {
+    domain: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
+    selector: account.dkim_selector,
+  }
+  const sign = settings.sign ? signerWith(account.dkim_private_key) : null
   const idle: SMTPConnection[] = []
   const waiting: (() => void)[] = []
   let open = 0
   let closed = false
 
-  async function send(from: string, to: string, raw: string): Promise<MailServerAnswer> {
+  async function send(from: string, to: string, poured: string): Promise<MailServerAnswer> {
+    // All ASCII: as bytes it is not encoded a second time.
+    const raw = sign ? await signMessage(poured, by, sign, clock()) : Buffer.from(poured, 'latin1')
     while (idle.length === 0 && open >= settings.connections)
       await new Promise<void>((free) => waiting.push(free))
     for (;;) {
@@ -65,19 +71,16 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
     kept: SMTPConnection | null,
     from: string,
     to: string,
-    raw: string,
+    bytes: Buffer,
   ): Promise<MailServerAnswer> {
     let connection = kept
     let wentOver = false
     try {
       connection ??= await connect()
-      // All ASCII: as bytes it is not encoded a second time.
-      const bytes = Buffer.from(raw, 'latin1')
       const message = {
         /** Called when the server is ready for the message, not before. */
         pipe(into: Transform) {
           wentOver = true
-          if (signer) return signer.sign(bytes).pipe(into)
           // Nothing in it is to be escaped, so it skips the search for dots, byte by byte, which takes
           // about a fifth of the time of sending. The stream adds the last CRLF with the closing dot.
           into.push(bytes.subarray(0, -2))
@@ -137,6 +140,17 @@ export function connectMailServer(settings: EngineSettings, account: Account): M
       for (const connection of idle.splice(0)) connection.quit()
     },
   }
+}
+
+/** RSA takes longer than all else about a message, so it is done by the runtime's other threads. */
+function signerWith(pem: string): SignBytes {
+  const key = createPrivateKey(pem)
+  return (bytes) =>
+    new Promise((resolve, reject) =>
+      signBytes('sha256', bytes, key, (error, signature) =>
+        error ? reject(error) : resolve(signature.toString('base64')),
+      ),
+    )
 }
 
 /** A call that ends in a callback, as a promise. */

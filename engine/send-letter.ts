@@ -15,14 +15,14 @@ export interface PlainLetter {
  * there; how many did. Throws with the address and the server's words where one is not taken.
  */
 export async function sendLetter(
-  { db, settings }: Pick<Engine, 'db' | 'settings'>,
+  { db, settings, clock }: Pick<Engine, 'db' | 'settings' | 'clock'>,
   to: readonly string[],
   letter: PlainLetter,
   sent: (many: number) => boolean = () => false,
 ): Promise<number> {
   if (settings.smtpUrl === null) throw new Error('No mail server is set, so nothing goes out.')
   const account = readAccount(db)!
-  const server = connectMailServer(settings, account)
+  const server = connectMailServer(settings, account, clock)
   try {
     for (const [i, address] of to.entries()) {
       const from = { name: account.sender_name, address: account.sender_address }

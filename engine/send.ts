@@ -112,7 +112,7 @@ export function sender(engine: Engine) {
       engine.stalled = false
       return false
     }
-    server ??= connectMailServer(settings, [...running.values()][0]!.account)
+    server ??= connectMailServer(settings, [...running.values()][0]!.account, clock)
     const sending = new Set(mailings.map(({ id }) => id))
     const reachable = hostClock() >= aloneUntil
     const conversations = transact(db, () => turn(sending, reachable))

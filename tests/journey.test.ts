@@ -280,7 +280,7 @@ test('5. It is paused, resumed, and comes to an end', async () => {
   await page()
     .getByRole('link', { name: /Dispatch/ })
     .click()
-  await page().getByRole('radio', { name: 'Now' }).check()
+  await page().getByRole('radio', { name: 'Now', exact: true }).check()
   await page()
     .getByRole('button', { name: /^Send to/ })
     .click()

@@ -46,7 +46,7 @@ test('empty screens say what will be there and offer the first step', async () =
     ['/results', 'No results yet'],
     ['/standing', 'Nothing was sent in this time.'],
     ['/sign-ups', 'Import people'],
-    ['/sequences', 'Write a letter'],
+    ['/sequences', 'Begin one'],
     ['/settings', 'DKIM'],
   ]) {
     await page().goto(`${satchel.url}${path}`)
