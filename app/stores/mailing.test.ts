@@ -151,6 +151,16 @@ test('what is typed while a saving is under way is saved after it, on the versio
   expect(put.body).toMatchObject({ subject: 'Wind notes', version: 2 })
 })
 
+test('what is typed while the proof is being asked is saved in its own time', async () => {
+  const store = await opened()
+  store.setSubject('Wind')
+  await saved(2)
+  expect(server.latest('/api/mailings/5/proof').method).toBe('GET') // and has no answer yet
+  store.setSubject('Wind on Sunday')
+  expect(await saved(3)).toMatchObject({ body: { subject: 'Wind on Sunday', version: 2 } })
+  expect(store.saving).toBe('saved')
+})
+
 test('a saving that fails says so and keeps the words', async () => {
   const store = await opened()
   store.setSubject('Wind')

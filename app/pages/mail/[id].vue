@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { Redo2, Undo2 } from '@lucide/vue'
-
 const route = useRoute()
 const live = useLive()
 const store = useMailing()
@@ -67,24 +65,12 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
         >
         <template v-if="route.path.endsWith('/letter') && store.canChange">
           <span class="small muted" role="status">{{ saved[store.saving] }}</span>
-          <button
-            class="btn btn-sm !px-1.5"
-            aria-label="Undo"
-            title="Undo"
-            :disabled="!store.past.length"
-            @click="store.undo()"
-          >
-            <Undo2 :size="15" aria-hidden="true" />
-          </button>
-          <button
-            class="btn btn-sm !px-1.5"
-            aria-label="Redo"
-            title="Redo"
-            :disabled="!store.future.length"
-            @click="store.redo()"
-          >
-            <Redo2 :size="15" aria-hidden="true" />
-          </button>
+          <UndoRedo
+            :past="store.past.length > 0"
+            :future="store.future.length > 0"
+            @undo="store.undo()"
+            @redo="store.redo()"
+          />
         </template>
       </div>
     </div>

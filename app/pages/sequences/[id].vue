@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { Redo2, Undo2 } from '@lucide/vue'
-
 const route = useRoute()
 const live = useLive()
 const store = useSequence()
@@ -63,24 +61,12 @@ const about = computed(() => {
       <span class="muted small">{{ about }}</span>
       <div class="ml-auto flex items-center gap-2">
         <template v-if="store.canChange">
-          <button
-            class="btn btn-sm !px-1.5"
-            aria-label="Undo"
-            title="Undo"
-            :disabled="!store.past.length"
-            @click="store.undo()"
-          >
-            <Undo2 :size="15" aria-hidden="true" />
-          </button>
-          <button
-            class="btn btn-sm !px-1.5"
-            aria-label="Redo"
-            title="Redo"
-            :disabled="!store.future.length"
-            @click="store.redo()"
-          >
-            <Redo2 :size="15" aria-hidden="true" />
-          </button>
+          <UndoRedo
+            :past="store.past.length > 0"
+            :future="store.future.length > 0"
+            @undo="store.undo()"
+            @redo="store.redo()"
+          />
         </template>
         <button
           v-if="store.sequence.state === 'draft'"

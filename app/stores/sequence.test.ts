@@ -1,0 +1,74 @@
+import { beforeEach, expect, test } from 'vitest'
+import { emptyMap, insertStep } from '~~/core/sequences'
+import { madeUpServer, settled } from '../made-up'
+import { useSequence } from './sequence'
+
+let server: ReturnType<typeof madeUpServer>
+beforeEach(() => void (server = madeUpServer()))
+
+const onFile = (over: object = {}) => ({
+  id: 3,
+  name: 'Welcome',
+  state: 'draft',
+  map: emptyMap,
+  revision: 1,
+  version: 0,
+  listId: 1,
+  mailings: [],
+  people: [],
+  problems: [],
+  ...over,
+})
+async function opened(over: object = {}) {
+  const store = useSequence()
+  const opening = store.open(3)
+  await settled()
+  server.latest('/api/sequences/3').answer(onFile(over))
+  await opening
+  return store
+}
+const puts = () => server.sent.filter(({ method }) => method === 'PUT')
+
+test('changes are kept one after the other, each over the revision that the one before made', async () => {
+  const store = await opened()
+  void store.set({ name: 'Hello' })
+  void store.set({ listId: 2 })
+  await settled()
+  expect(puts().map(({ body }) => body)).toMatchObject([{ name: 'Hello', listId: 1, revision: 1 }])
+  puts()[0]!.answer({ revision: 2 })
+  await settled()
+  expect(puts()[1]!.body).toMatchObject({ name: 'Hello', listId: 2, revision: 2 })
+})
+
+test('an answer from before a change does not take it back', async () => {
+  const store = await opened()
+  const asked = store.open(3)
+  await settled()
+  void store.set({ name: 'Hello' })
+  server.latest('/api/sequences/3')
+  const first = server.sent.findLast(({ method }) => method === 'GET')!
+  first.answer(onFile())
+  await asked
+  expect(store.sequence!.name).toBe('Hello')
+})
+
+test('every step can be undone and done again; a new change forgets what was undone', async () => {
+  const store = await opened()
+  const map = insertStep(emptyMap, null, 'pause', { kind: 'wait', ms: 5 })
+  void store.set({ map })
+  void store.set({ name: 'Hello' })
+  void store.undo()
+  expect(store.sequence).toMatchObject({ name: 'Welcome', map })
+  void store.undo()
+  expect(store.sequence!.map).toEqual(emptyMap)
+  void store.redo()
+  expect(store.line.map(({ id }) => id)).toEqual(['pause'])
+  void store.set({ name: 'Else' })
+  expect(store.future).toEqual([])
+})
+
+test('a running sequence can’t be changed, but for its name; a paused one can', async () => {
+  expect((await opened({ state: 'running' })).canChange).toBe(false)
+  server = madeUpServer()
+  expect((await opened({ state: 'paused' })).canChange).toBe(true)
+})
