@@ -1,8 +1,9 @@
 import { engagement, tierOf, withAct, type EngagedAct, type Keenness } from '../core/standing'
 import { DAY } from '../core/time'
+import { enrolmentsOf } from './enrolments'
 import { all, one, q, type Database } from './query'
 
-/** Orders, events, notes and sums of one person, for their page. */
+/** Orders, events, sequences, notes and sums of one person, for their page. */
 export function personHistory(db: Database, id: number, now: number) {
   const facts = one(db, q.selectFrom('facts').selectAll().where('person_id', '=', id))!
   return {
@@ -38,6 +39,7 @@ export function personHistory(db: Database, id: number, now: number) {
         .orderBy('at', 'desc')
         .limit(50),
     ),
+    sequences: enrolmentsOf(db, id),
     notes: all(
       db,
       q

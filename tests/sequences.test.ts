@@ -122,7 +122,8 @@ test('started, who joins gets the first mail at once, and the next when the cloc
   expect(waited).toBeLessThan(3 * DAY + 3_600_000)
   await until('the clock is there', () => readClock(satchel.db)!.jumpTo === null)
   await page().goto(`${satchel.url}/people/${person}`)
-  await seen('newcomer@harbourmail.example')
+  await seen('finished Hello, flyer')
+  await seen('came into Hello, flyer')
   const text = `finished sequence "Hello, flyer" and opened any mailing of sequence "Hello, flyer" at most 5 times`
   const read = await page().request.post(`${satchel.url}/api/segments/read`, { data: { text } })
   expect(await read.json()).toMatchObject({ ok: true })

@@ -41,6 +41,14 @@ const line = computed(() => {
       words: `${one.state} on ${one.list} ${one.way.startsWith('by ') ? '' : 'by '}${one.way}${one.wording ? ` · “${one.wording}”` : ''}`,
       to: null,
     })),
+    ...of.sequences.flatMap((one) => {
+      const to = `/sequences/${one.id}`
+      const came = { at: one.entered_at, kind: 'sequence', words: `came into ${one.name}`, to }
+      if (one.ended_at === null) return [came]
+      const words =
+        one.state === 'finished' ? `finished ${one.name}` : `left ${one.name}: ${one.why}`
+      return [came, { at: one.ended_at, kind: 'sequence', words, to }]
+    }),
     ...of.notes.map((one) => ({
       at: one.at,
       kind: 'note',

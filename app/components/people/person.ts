@@ -45,5 +45,13 @@ export interface Person {
     items: { name: string; quantity: number }[]
   }[]
   events: { name: string; at: number; props: string }[]
+  sequences: {
+    id: number
+    name: string
+    state: 'inside' | 'finished' | 'left'
+    why: string | null
+    entered_at: number
+    ended_at: number | null
+  }[]
   notes: { id: number; at: number; by_name: string; text: string }[]
 }
