@@ -1,6 +1,6 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { variantName } from '../core/dispatch'
-import { renditionName } from '../core/letters'
+import { conditionsOf, renditionName } from '../core/letters'
 import { deviceOf } from '../core/results'
 import type { Condition } from '../core/segments'
 import { tiers } from '../core/standing'
@@ -105,13 +105,9 @@ function byProvider(db: Database, mailingId: number): PartResults[] {
 
 /** Whether a mailing's letter goes out in several versions. */
 function differs(db: Database, mailingId: number): boolean {
-  const differing = q
-    .selectFrom('recipients')
-    .select('person_id')
-    .where('mailing_id', '=', mailingId)
-    .where('truth', 'is not', null)
-    .limit(1)
-  return one(db, differing) !== undefined
+  return [...lettersOf(db, mailingId).values()].some(
+    (letter) => conditionsOf(wholeLetterOf(db, letter).document).rules.length > 0,
+  )
 }
 
 /** By what was shown to them when their message was made. A rendition is told by what it has and others lack. */
