@@ -21,7 +21,7 @@ function fill(db: Database) {
       select i, 'reader' || i || '@' || d, 'reader' || i || '@' || d, d, 0, 0
       from (select i, 'provider' || (i % 40) || '.example' as d from n);
     insert into facts (person_id, joined_at) select i, 0 from n;
-    insert into letters (id, subject, preview_text, document, version, updated_at) values (1, 'Wind', '', '{"rows":[]}', 1, 0);
+    insert into letters (id, subject, preview_text, document, version, updated_at) values (1, 'Wind', '', '{"version":1,"rows":[]}', 1, 0);
     insert into mailings (id, name, state, list_id, letter_id, started_at, finished_at, created_at)
       select i, 'Mailing ' || i, 'sent', 1, 1, ${START} + i, ${START}, 0 from n where i <= 2;
     insert into mailing_links (mailing_id, no, url, block_id, words)
