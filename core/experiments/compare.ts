@@ -33,8 +33,10 @@ export function compareVariants(outcomes: readonly Outcome[]): Compared {
   const beliefs = outcomes.map(beliefOf)
   const low = Math.min(...beliefs.map(({ range }) => range[0]))
   const high = Math.max(...beliefs.map(({ range }) => range[1]))
+  // Where one begins, peaks and ends, another's curve may have a step.
+  const cuts = beliefs.flatMap(({ range, mean }) => [...range, mean])
   const best = beliefs.map((mine) =>
-    integral(...mine.range, (x) =>
+    integral(...mine.range, cuts, (x) =>
       beliefs.reduce(
         (all, other) => (other === mine ? all : all * other.below(x)),
         mine.density(x),
@@ -44,7 +46,7 @@ export function compareVariants(outcomes: readonly Outcome[]): Compared {
   const whole = best.reduce((sum, one) => sum + one, 0)
   // E max = low + ∫ P(max > x): the chance that not all lie below.
   const most =
-    low + integral(low, high, (x) => 1 - beliefs.reduce((all, one) => all * one.below(x), 1))
+    low + integral(low, high, cuts, (x) => 1 - beliefs.reduce((all, one) => all * one.below(x), 1))
   const variants = beliefs.map(({ value, mean }, i): VariantResult => ({
     value,
     best: whole > 0 ? best[i]! / whole : 1 / beliefs.length,
@@ -121,10 +123,21 @@ function beliefOf(outcome: Outcome): Belief {
   }
 }
 
-const STEPS = 2_000
+const STEPS = 600
 
-/** Simpson's rule. */
-function integral(from: number, to: number, f: (x: number) => number): number {
+/** Simpson's rule, piece by piece between the cuts. */
+function integral(
+  from: number,
+  to: number,
+  cuts: readonly number[],
+  f: (x: number) => number,
+): number {
+  const inner = cuts.filter((cut) => cut > from && cut < to).toSorted((a, b) => a - b)
+  const ends = [from, ...new Set(inner), to]
+  return ends.slice(1).reduce((sum, end, i) => sum + simpson(ends[i]!, end, f), 0)
+}
+
+function simpson(from: number, to: number, f: (x: number) => number): number {
   const h = (to - from) / STEPS
   let sum = f(from) + f(to)
   for (let i = 1; i < STEPS; i++) sum += (i % 2 ? 4 : 2) * f(from + i * h)
