@@ -44,8 +44,11 @@ test('one is drawn step by step; what it lacks is said, and every step can be un
   await until('it is made', () => readSequences(satchel.db).length === 5)
   id = readSequences(satchel.db).find(({ name }) => name === 'Sequence 5')!.id
   await page().waitForURL(new RegExp(`/sequences/${id}$`))
+  const name = page().getByLabel('Name of the sequence')
+  await until('it is open', async () => (await name.inputValue()) === 'Sequence 5')
   await page().getByLabel('Name of the sequence').fill('Hello, flyer')
   await page().getByLabel('Name of the sequence').press('Enter')
+  await until('it is called so', () => sequence().name === 'Hello, flyer')
   await seen('There is no mail in it yet.')
   await page().getByLabel('On behalf of the list').selectOption({ label: 'Workshop news' })
   await button('Mail after Start: joins Workshop news').click()
