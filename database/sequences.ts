@@ -81,7 +81,8 @@ export function addSequence(
 
 /**
  * Changes what a sequence is called, and while it does not run, its list and map, over the revision its editor saw.
- * False where somebody was faster.
+ * Once it has run its list stays: its mails carry that list's name, and leaving it is leaving them. False where somebody
+ * was faster.
  */
 export function changeSequence(
   db: Database,
@@ -97,13 +98,16 @@ export function changeSequence(
         .updateTable('sequences')
         .set({ name: change.name, revision: sawRevision + 1 })
         .$if(!still, (query) =>
-          query.set({ list_id: change.listId, map: JSON.stringify(change.map) }),
+          query.set({
+            list_id: before.version > 0 ? before.list_id : change.listId,
+            map: JSON.stringify(change.map),
+          }),
         )
         .where('id', '=', before.id)
         .where('revision', '=', sawRevision),
     )
     if (changes === 0) return false
-    if (still) return true
+    if (still || before.version > 0) return true
     run(
       db,
       q

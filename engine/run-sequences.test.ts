@@ -5,6 +5,7 @@ import { all, one, q, run, type Database } from '../database'
 import { advanceDue, nextStepDue, peopleInside, standingAt } from '../database/enrolments'
 import { erasePerson } from '../database/erase-person'
 import { everythingKnown } from '../database/everything-known'
+import { addList } from '../database/lists'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
 import { mergePeople } from '../database/merge-people'
@@ -202,6 +203,17 @@ test('who is inside stays on the version they entered by', async () => {
     { version: 1, state: 'finished' },
     { version: 2, state: 'finished' },
   ])
+})
+
+test('once it has run it stays with its list: nobody is mailed on behalf of a list they did not join', async () => {
+  const { id } = welcome()
+  start(id)
+  pauseSequence(db, id)
+  const other = addList(db, { name: 'Offers', description: '' }, 0)
+  write(id, { listId: other, name: 'Hello' })
+  expect(read(id)).toMatchObject({ list_id: list, name: 'Hello' })
+  const later = mailStep(id, 'again', 'third')
+  expect(mailingById(db, later)!.list_id).toBe(list)
 })
 
 test('ended, whoever is inside leaves, and its mails are over', async () => {

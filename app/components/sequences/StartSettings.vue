@@ -29,6 +29,7 @@ function setWhen(value: string) {
       <select
         class="field field-sm"
         :value="of.listId ?? ''"
+        :disabled="of.version > 0"
         @change="store.set({ listId: Number(($event.target as HTMLSelectElement).value) || null })"
       >
         <option value="">choose a list</option>

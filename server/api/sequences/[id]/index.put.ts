@@ -11,6 +11,10 @@ export default defineEventHandler(async (event) => {
   const map = readMap(given)
   if (!map) throw refused('This map can’t be read, so it was not kept.')
   if (listId !== null && !listById(db, listId)) throw refused('This list is gone. Choose another.')
+  if (sequence.version > 0 && listId !== sequence.list_id)
+    throw refused(
+      'It has run on behalf of its list, so it stays with it. Begin another for another list.',
+    )
   if (!changeSequence(db, sequence, { name, listId, map }, revision))
     throw refused('Somebody else has changed this sequence in the meantime. Look at theirs first.')
   return { revision: revision + 1 }
