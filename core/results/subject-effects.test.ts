@@ -71,6 +71,17 @@ test('the interval holds the effect, and more mailings make it narrower', () => 
   )
 })
 
+test('shares that hardly differ still have an interval', () => {
+  const sent = [
+    ...mailings(8, 'Force 5', () => 0),
+    ...mailings(7, 'The wind', () => 0),
+    ...mailings(1, 'The wind', () => 1.257382227762103e-161),
+  ]
+  const { effect, low, high } = effectOf('number', sent)!
+  expect(low).toBeLessThanOrEqual(effect)
+  expect(high).toBeGreaterThanOrEqual(effect)
+})
+
 test.each([
   ['Force 5 till Sunday', ['number', 'short']],
   ['Shall we go on?', ['question', 'short']],

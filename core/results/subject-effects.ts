@@ -56,11 +56,13 @@ export function subjectEffects(sent: readonly SentSubject[]): SubjectEffect[] {
     const [a, b] = [momentsOf(withIt), momentsOf(without)]
     const effect = a.mean - b.mean
     const variance = a.ofMean + b.ofMean
+    // By shares of the variance: the square of a tiny variance would be nothing, and divided by itself no number.
     const freedom =
       variance === 0
         ? 1
-        : variance ** 2 /
-          (a.ofMean ** 2 / (withIt.length - 1) + b.ofMean ** 2 / (without.length - 1))
+        : 1 /
+          ((a.ofMean / variance) ** 2 / (withIt.length - 1) +
+            (b.ofMean / variance) ** 2 / (without.length - 1))
     const spread = variance === 0 ? 0 : studentQuantile(freedom) * Math.sqrt(variance)
     return [
       {
