@@ -34,6 +34,11 @@ export const peopleTable: Measure = {
     timed('search', () =>
       peoplePage(db, { search: 'er9999' }, 100, 0, { by: 'address', descending: false }),
     )
+    // What very many have in common.
+    for (const by of ['joined', 'spent'] as const)
+      timed(`common by ${by}`, () =>
+        peoplePage(db, { search: 'mail.exa' }, 100, 0, { by, descending: true }),
+      )
     timed('everyone', () => countPeople(db))
     closeDatabase(db)
     return Promise.resolve({

@@ -17,12 +17,14 @@ const port = Number(process.env.PORT ?? 4500)
 const smtpPort = Number(process.env.WORLD_SMTP_PORT ?? 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT ?? 4580)
 const dnsPort = Number(process.env.WORLD_DNS_PORT ?? 4553)
+const imapPort = Number(process.env.WORLD_IMAP_PORT ?? 4543)
 const data = resolve(process.env.SATCHEL_DATA ?? join(root, '.data', 'demo'))
 const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
 for (const [name, wanted] of [
   ['PORT', port],
   ['WORLD_SMTP_PORT', smtpPort],
   ['WORLD_WEB_PORT', webPort],
+  ['WORLD_IMAP_PORT', imapPort],
 ])
   await checkPort(name, wanted)
 
@@ -49,6 +51,7 @@ keepRunning(['web', 'engine', 'world'], {
   WORLD_SMTP_PORT: String(smtpPort),
   WORLD_WEB_PORT: String(webPort),
   WORLD_DNS_PORT: String(dnsPort),
+  WORLD_IMAP_PORT: String(imapPort),
   WORLD_ZONE: join(data, 'zone.json'),
   WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
   WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,

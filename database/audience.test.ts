@@ -28,7 +28,7 @@ interface Made {
 
 function peopleIn(db: Database, made: Made[]) {
   const list = addList(db, { name: 'Wind notes', description: '' }, 0)
-  for (let i = 0; i < 4; i++)
+  for (let i = 0; i < 8; i++)
     createMailing(db, { name: `${i}`, listId: list, letter: emptyLetter() }, 0)
   for (const name of ['owner', 'press']) run(db, q.insertInto('tags').values({ name }))
   made.forEach((person, i) => {
@@ -80,11 +80,11 @@ const person: fc.Arbitrary<Made> = fc.record({
   firstName: fc.constantFrom(null, '', 'Tove'),
   sentDaysAgo: fc.array(
     fc.oneof(fc.integer({ min: 0, max: 12 }), fc.double({ min: 0, max: 12, noNaN: true })),
-    { maxLength: 4 },
+    { maxLength: 8 },
   ),
 })
 const cap = fc.record({
-  mailings: fc.integer({ min: 1, max: 3 }),
+  mailings: fc.integer({ min: 1, max: 8 }),
   days: fc.integer({ min: 1, max: 9 }),
 })
 const { rule } = fc.letrec<{ rule: Rule }>((tie) => ({

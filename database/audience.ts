@@ -169,13 +169,18 @@ function onList(listId: number): Expression<SqlBool> {
 
 const notSetAside = sql<SqlBool>`people.id not in (select person_id from set_aside)`
 
-/** Who was not mailed lately at all is known at once. */
+/** Whether the last mailings but so many are over is known of each; more than five are counted. */
 function underCap({ mailings, days }: FrequencyCap, now: number): Expression<SqlBool> {
   const since = now - days * DAY
-  return sql<SqlBool>`(
-    coalesce((select last_sent_at from facts where facts.person_id = people.id), 0) <= ${since}
+  const nth = sentAt[Math.min(mailings, sentAt.length) - 1]!
+  const known = sql<SqlBool>`coalesce((select ${sql.ref(nth)} from facts where facts.person_id = people.id), 0) <= ${since}`
+  if (mailings <= sentAt.length) return known
+  return sql<SqlBool>`(${known}
     or (select count(*) from recipients as r where r.person_id = people.id and r.accepted_at > ${since}) < ${mailings})`
 }
+
+/** When somebody was mailed last, the time before, and so on. */
+const sentAt = ['last_sent_at', 'sent_2nd_at', 'sent_3rd_at', 'sent_4th_at', 'sent_5th_at'] as const
 
 function and(...parts: Expression<SqlBool>[]): Expression<SqlBool> {
   return parts.reduce((a, b) => sql<SqlBool>`(${a}) and (${b})`)

@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto'
 import { moveClicks } from './acts'
 import { rememberErased } from './erased'
+import { forgetWords } from './people-search'
 import { one, q, run, transact, type Database } from './query'
 import { dropOpenRecipients } from './recipients'
 
@@ -31,6 +32,7 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
         .where('cells', 'like', `%${person.normal.replace(/[\\%_]/g, '_')}%`),
     )
     run(db, q.deleteFrom('people').where('id', '=', id))
+    forgetWords(db)
     return true
   })
 }

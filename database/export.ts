@@ -64,7 +64,7 @@ export function* exportPeople(
 
 function chosenBy(db: Database, choice: ExportChoice, now: number): Expression<SqlBool> {
   if ('rule' in choice) return membersOf(db, choice.rule, now)
-  if ('shown' in choice) return chosenPeople(choice.shown, sql`facts.person_id`)
+  if ('shown' in choice) return chosenPeople(db, choice.shown, sql`facts.person_id`)
   if ('active' in choice) {
     const { mailings, since, until } = choice.active
     const then = (at: string) => sql`${sql.ref(at)} >= ${since} and ${sql.ref(at)} < ${until}`

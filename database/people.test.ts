@@ -11,6 +11,7 @@ import {
   type PeopleChoice,
   type PeopleOrder,
 } from './people'
+import { forgetWords } from './people-search'
 import { tagNamed } from './tags'
 import { setPeopleAside, tagPeople } from './person-changes'
 import { q, run, type Database } from './query'
@@ -92,6 +93,72 @@ test('part of an address or of a name finds people; all words must fit', () => {
   expect(found('%')).toEqual(['ivo100%'])
   expect(found('o_h')).toEqual(['ivo100%'])
   expect(found("'; drop table people; --")).toEqual([])
+})
+
+test('whatever is looked for, found are those who have it, also after they changed or went', () => {
+  const text = fc.stringMatching(/^[abéA.%"_ '1]{1,7}$/)
+  const name = fc.option(text)
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ first: name, last: name, changed: fc.option(name) }), { maxLength: 8 }),
+      fc.array(
+        text.filter((one) => one.trim() !== ''),
+        { minLength: 1, maxLength: 5 },
+      ),
+      (people, searches) => {
+        ;({ db, list } = madeUpAccount())
+        const now = people.map(({ first, last, changed }, i) => {
+          const id = somebody(db, `ab${i}.1`, { values: {} })
+          run(
+            db,
+            q
+              .updateTable('people')
+              .set({ first_name: first, last_name: last })
+              .where('id', '=', id),
+          )
+          if (changed !== null)
+            run(db, q.updateTable('people').set({ last_name: changed }).where('id', '=', id))
+          return { id, first, last: changed ?? last, normal: `ab${i}.1@inkpost.example` }
+        })
+        const gone = now.shift()
+        if (gone) run(db, q.deleteFrom('people').where('id', '=', gone.id))
+        forgetWords(db)
+        const plain = (text: string | null) =>
+          (text ?? '').replace(/[A-Z]/g, (letter) => letter.toLowerCase())
+        for (const search of searches) {
+          const words = plain(search).split(/\s+/).filter(Boolean)
+          const fits = now.filter(
+            ({ first, last, normal }) =>
+              normal.includes(search.toLowerCase()) ||
+              (!/[@.\d]/.test(search) &&
+                words.every((word) => plain(first).includes(word) || plain(last).includes(word))),
+          )
+          const found = peoplePage(db, { search }, 100, 0).map(({ id }) => id)
+          expect(found.toSorted()).toEqual(fits.map(({ id }) => id).toSorted())
+          expect(countPeople(db, { search })).toBe(fits.length)
+        }
+      },
+    ),
+    { numRuns: 150 },
+  )
+}, 60_000)
+
+test('what more than a few thousand have in common is found in its order, too', () => {
+  db.sqlite.exec(`
+    with recursive s(i) as (select 1 union all select i + 1 from s where i < 6000)
+    insert into people (address, normal, domain, last_name, joined_at, changed_at)
+      select 'x' || i || '@harbourmail.example', 'x' || i || '@harbourmail.example', 'harbourmail.example', 'Sailor', i, i from s`)
+  const first = (search: string, by: PeopleOrder['by']) =>
+    peoplePage(db, { search }, 3, 1, { by, descending: true }).map(
+      ({ address }) => address.split('@')[0],
+    )
+  for (const search of ['mail.ex', 'sailor', 'mai']) {
+    expect(first(search, 'joined')).toEqual(['x5999', 'x5998', 'x5997'])
+    expect(first(search, 'address')).toEqual(['x99', 'x999', 'x998'])
+    expect(first(search, 'spent')).toEqual(['x5999', 'x5998', 'x5997'])
+    expect(first(search, { field: 'town' })).toHaveLength(3)
+    expect(countPeople(db, { search })).toBe(6_000)
+  }
 })
 
 test('on a list, set aside, and both with a search; the count agrees', () => {

@@ -1,6 +1,7 @@
 import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../core/people'
 import { idsInFieldOrder } from './field-order'
+import { searchedFor } from './people-search'
 import { all, one, prepared, q, raw, type Database } from './query'
 
 /** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
@@ -40,7 +41,7 @@ export function peoplePage(
   offset: number,
   order: PeopleOrder = { by: 'joined', descending: true },
 ): PersonRow[] {
-  const ids = all(db, raw(pageOfIds(choice, order, limit, offset)))
+  const ids = all(db, raw(pageOfIds(db, choice, order, limit, offset)))
   const read = prepared<{ id: number }, PersonRow>(db, (value) =>
     q
       .selectFrom('people')
@@ -63,6 +64,7 @@ export function peoplePage(
 }
 
 function pageOfIds(
+  db: Database,
   choice: PeopleChoice,
   { by, descending }: PeopleOrder,
   limit: number,
@@ -70,11 +72,12 @@ function pageOfIds(
 ) {
   const way = descending ? sql`desc` : sql`asc`
   const rest = sql`limit ${limit} offset ${offset}`
+  const chosen = (id: RawBuilder<unknown>) => chosenPeople(db, choice, id, { early: true })
   const ofPeople = sql<{
     id: number
-  }>`select people.id from people where ${chosenPeople(choice, sql`people.id`)}`
+  }>`select people.id from people where ${chosen(sql`people.id`)}`
   if (typeof by === 'object') {
-    const where = sql`(${chosenPeople(choice, sql`people.id`)})`
+    const where = sql`(${chosen(sql`people.id`)})`
     return idsInFieldOrder(by.field, where, descending, limit, offset)
   }
   switch (by) {
@@ -94,27 +97,29 @@ function pageOfIds(
       )
       return sql<{
         id: number
-      }>`select person_id as id from facts where ${chosenPeople(choice, sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
+      }>`select person_id as id from facts where ${chosen(sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
     }
   }
 }
 
 /** The ids of all people of a choice. */
 export function idsOfPeople(db: Database, choice: PeopleChoice): number[] {
-  const where = chosenPeople(choice, sql`person_id`)
+  const where = chosenPeople(db, choice, sql`person_id`)
   const ids = sql<{ id: number }>`select person_id as id from facts where ${where} order by 1`
   return all(db, raw(ids)).map(({ id }) => id)
 }
 
 export function countPeople(db: Database, choice: PeopleChoice = {}): number {
-  const where = chosenPeople(choice, sql`person_id`)
+  const where = chosenPeople(db, choice, sql`person_id`)
   return one(db, raw(sql<{ n: number }>`select count(*) as n from facts where ${where}`))!.n
 }
 
-/** The condition on a person's id. */
+/** The condition on a person's id; `early`: see {@link searchedFor}. */
 export function chosenPeople(
+  db: Database,
   { listId, setAside, search }: PeopleChoice,
   id: RawBuilder<unknown>,
+  { early = false } = {},
 ): Expression<SqlBool> {
   const parts: RawBuilder<SqlBool>[] = []
   if (listId !== undefined)
@@ -122,24 +127,8 @@ export function chosenPeople(
       sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
     )
   if (setAside) parts.push(sql`${id} in (select person_id from set_aside)`)
-  if (search) parts.push(sql`${id} in (${found(search)})`)
+  if (search) parts.push(searchedFor(db, search, id, { early }))
   return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
-}
-
-/**
- * The ids of those whose address or name has these words in it. Each half reads one index from end to
- * end rather than the wide table; what only an address can hold is not looked for in names.
- */
-function found(search: string): RawBuilder<unknown> {
-  const inAddress = sql`select id from people where instr(normal, ${search.toLowerCase()}) > 0`
-  if (/[@.\d]/.test(search)) return inAddress
-  const like = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`
-  const words = search.split(/\s+/).slice(0, 4)
-  const inName = words.map(
-    (word) =>
-      sql`(last_name like ${like(word)} escape '\\' or first_name like ${like(word)} escape '\\')`,
-  )
-  return sql`${inAddress} union all select id from people where ${sql.join(inName, sql` and `)}`
 }
 
 /** How many people have an address at each domain. */

@@ -28,9 +28,10 @@ import { linkChecks } from './links'
 import { readFields } from './fields'
 import { listById } from './lists'
 import { letterheadOf, wholeLetterOf } from './letterheads'
-import { audienceOf, type Mailing } from './mailings'
+import { audienceOf, letterOf, type Mailing } from './mailings'
 import { countWithout } from './reader-values'
 import { planOf } from './parts'
+import { trialsOf } from './trials'
 import { variantLetters } from './variants'
 import { picksOffered } from './picks'
 import type { Database } from './query'
@@ -96,6 +97,7 @@ export function proofMailing(
     people: known.people ?? null,
     domain: domainCheck(db, now)?.check ?? null,
     sender: senderFacts(db, account, audience, now),
+    trials: triedIn(db, mailing),
     names: [...always, ...[...keys].map((key) => `person.${key}`)],
     gaps,
     links: linkChecks(
@@ -105,6 +107,12 @@ export function proofMailing(
     ),
   })
   return withOverruled(marks, overrulingOf(mailing))
+}
+
+/** What became of a mailing's letter where it was tried; and whether it was this letter. */
+function triedIn(db: Database, { id, letter_id }: Mailing): ProofFacts['trials'] {
+  const { version } = letterOf(db, letter_id)
+  return trialsOf(db, id).map((trial) => ({ ...trial, changed: trial.version !== version }))
 }
 
 /** Who a letter comes from, and how many of its readers are at the same domain. */

@@ -1,5 +1,5 @@
 import type { Generated } from 'kysely'
-import type { RecipientState } from '../core/delivery'
+import type { RecipientState, TrialState } from '../core/delivery'
 import type { DataEvery, LeaveReason } from '../core/results'
 
 /** The tables of mailings: how they go out, to whom, and what those do. */
@@ -72,6 +72,35 @@ export interface MailingTables {
     part: number | null
     /** Which of the letter's rules held when the message was made, as bits; null where it has none. */
     truth: number | null
+  }
+  trial_mailboxes: {
+    id: Generated<number>
+    address: string
+    host: string
+    port: number
+    secure: 0 | 1
+    login: string
+    password: string
+    created_at: number
+    removed_at: number | null
+  }
+  trials: {
+    mailing_id: number
+    mailbox_id: number
+    version: number
+    /** JSON: the letter and its headers; null once it has gone out. */
+    letter: string | null
+    state: TrialState
+    asked_at: number
+    message_id: string | null
+    sent_host: number | null
+    next_look_host: number | null
+    found_host: number | null
+    folder: string | null
+    spf: string | null
+    dkim: string | null
+    dmarc: string | null
+    words: string | null
   }
   goal_starts: { mailing_id: number; person_id: number }
   goal_hits: { mailing_id: number; person_id: number; at: number }

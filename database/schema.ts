@@ -216,6 +216,11 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     joined_at: number
     sent: number
     last_sent_at: number | null
+    /** When the mailings before the last were accepted, newest first; 0 where there was none. */
+    sent_2nd_at: Generated<number>
+    sent_3rd_at: Generated<number>
+    sent_4th_at: Generated<number>
+    sent_5th_at: Generated<number>
     opened: number
     last_opened_at: number | null
     clicked: number

@@ -386,6 +386,7 @@ test('sums kept by triggers equal what is computed from the raw rows', () => {
           const times = (of: (mail: PersonFacts['mail'][number]) => number | null) =>
             raw.mail.map(of).filter((at) => at !== null)
           const last = (all: number[]) => (all.length ? Math.max(...all) : null)
+          const nthLast = (all: number[], n: number) => all.toSorted((a, b) => b - a)[n - 1] ?? 0
           const [sent, opened, clicked] = [
             times((m) => m.acceptedAt),
             times((m) => m.openedAt),
@@ -396,6 +397,10 @@ test('sums kept by triggers equal what is computed from the raw rows', () => {
             joined_at: raw.joinedAt,
             sent: sent.length,
             last_sent_at: last(sent),
+            sent_2nd_at: nthLast(sent, 2),
+            sent_3rd_at: nthLast(sent, 3),
+            sent_4th_at: nthLast(sent, 4),
+            sent_5th_at: nthLast(sent, 5),
             opened: opened.length,
             last_opened_at: last(opened),
             clicked: clicked.length,

@@ -4,6 +4,7 @@ import { scryptSync, randomBytes } from 'node:crypto'
 import { closeDatabase, openDatabase } from '../database'
 import { addApiToken } from '../database/api'
 import { makeAccount } from './account'
+import { addTrialMailboxes } from './trial-mailboxes'
 import { publishedZone } from './zone'
 
 /** Makes the demo account in a data folder: demo.mjs FOLDER [--size N] [--seed N] [--now MS] */
@@ -22,6 +23,7 @@ await makeAccount(db, {
   now: option('now', Date.now()),
   passwordHash: demoPassword(),
 })
+addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
 const zone = JSON.stringify(publishedZone(db), null, 2)
 closeDatabase(db)

@@ -19,6 +19,7 @@ import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
+import { tryDeliveries } from './try-deliveries'
 import { watchGoals } from './watch-goals'
 
 const settings = {
@@ -86,6 +87,7 @@ await Promise.all([
   keepDoing('watch-goals', watchGoals, 1_000),
   keepDoing('check-links', checkLinks, 300),
   keepDoing('check-domain', checkDomains, 300),
+  keepDoing('try-deliveries', tryDeliveries, 500),
   keepDoing('read-feeds', readFeeds, 300),
   keepDoing('data-schedules', dataSchedules, 1_000),
   keepDoing('clockwork', clockwork, 50),

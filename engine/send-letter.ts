@@ -8,6 +8,8 @@ export interface PlainLetter {
   subject: string
   html: string
   text: string
+  /** Headers besides the usual. */
+  headers?: Record<string, string>
 }
 
 /**
@@ -44,14 +46,17 @@ export async function sendLetter(
 async function messageOf(
   mail: PlainLetter & { from: { name: string; address: string }; to: string },
 ): Promise<string> {
-  const { from, to, subject, html, text: plain } = mail
+  const { from, to, subject, html, text: plain, headers } = mail
   const part = (contentType: string, content: string) => ({
     contentType: `${contentType}; charset=utf-8`,
     content,
     contentTransferEncoding: 'base64' as const,
   })
   const alternatives = [part('text/plain', plain), part('text/html', html)]
-  const composed = new MailComposer({ from, to, subject, alternatives, newline: 'windows' })
+  const composed = new MailComposer({
+    ...{ from, to, subject, headers, alternatives },
+    newline: 'windows',
+  })
   const bytes = await composed.compile().build()
   const text = bytes.toString('latin1')
   return text.endsWith('\r\n') ? text : `${text}\r\n`

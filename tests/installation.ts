@@ -40,7 +40,7 @@ export async function install(
   options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {},
 ): Promise<Installation> {
   const data = mkdtempSync(join(tmpdir(), 'satchel-test-'))
-  const [webPort, smtpPort, worldPort, dnsPort] = await freePorts(4)
+  const [webPort, smtpPort, worldPort, dnsPort, imapPort] = await freePorts(5)
   const url = `http://127.0.0.1:${webPort}`
   const worldUrl = `http://127.0.0.1:${worldPort}`
   const [enterKey, reportsKey] = [secret(), secret()]
@@ -48,7 +48,7 @@ export async function install(
     const made = spawnSync(
       process.execPath,
       ['.output/processes/demo.mjs', data, '--size', String(options.demo)],
-      { encoding: 'utf8' },
+      { encoding: 'utf8', env: { ...process.env, WORLD_IMAP_PORT: String(imapPort) } },
     )
     if (made.status !== 0) throw new Error(made.stderr)
   }
@@ -72,6 +72,7 @@ export async function install(
     WORLD_SMTP_PORT: String(smtpPort),
     WORLD_WEB_PORT: String(worldPort),
     WORLD_DNS_PORT: String(dnsPort),
+    WORLD_IMAP_PORT: String(imapPort),
     WORLD_ZONE: join(data, 'zone.json'),
     WORLD_CLOCK_URL: `${url}/practice/clock`,
     WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,

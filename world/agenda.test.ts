@@ -42,6 +42,7 @@ const mail = (address: string, i: number) => ({
   subject: `Wind notes ${i}`,
   messageId: `<${i}@galewright.example>`,
   at: i,
+  folder: 'inbox' as const,
   source: `source ${i}`,
 })
 

@@ -1,6 +1,9 @@
 import { followClock } from './followed-clock'
-import { openNames } from './names/server'
+import { openNames, resolverOf } from './names/server'
+import { openFiling } from './post-office/filing'
+import { openImap } from './post-office/imap'
 import { Mailboxes } from './post-office/mailboxes'
+import { providerOf } from './post-office/providers'
 import { openPostOffice } from './post-office/smtp'
 import { gatherReaders } from './readers/readers'
 import { tellOver } from './shop/telling'
@@ -9,6 +12,7 @@ import { openWeb } from './web/server'
 const smtpPort = Number(process.env.WORLD_SMTP_PORT || 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT || 4580)
 const namesPort = Number(process.env.WORLD_DNS_PORT || 4553)
+const imapPort = Number(process.env.WORLD_IMAP_PORT || 4543)
 const clockUrl = process.env.WORLD_CLOCK_URL || ''
 const reportsUrl = process.env.WORLD_REPORTS_URL || null
 
@@ -24,17 +28,21 @@ const readers = gatherReaders({
   seed: process.env.WORLD_SEED || 'sandreach',
   tell: telling?.tell ?? null,
 })
+const zone = process.env.WORLD_ZONE || null
+const filing = openFiling(resolverOf(zone))
 const postOffice = openPostOffice({
   now: clock.now,
-  arrived(mail) {
-    const letter = readers.received(mail)
+  async arrived(mail) {
+    const { folder, source } = await filing.file(mail, providerOf(mail.address))
+    const letter = readers.received({ ...mail, folder })
     mailboxes.put({
       address: mail.address,
       from: mail.returnPath,
       subject: letter.subject,
       messageId: letter.messageId,
       at: clock.now(),
-      source: mail.source,
+      folder,
+      source,
     })
   },
 })
@@ -46,8 +54,10 @@ const web = openWeb({
   waiting: () => readers.waiting() + (telling?.waiting() ?? 0),
 })
 
-const names = openNames(process.env.WORLD_ZONE || null)
+const names = openNames(zone)
 names.bind(namesPort, '127.0.0.1')
+const imap = openImap(mailboxes)
+imap.listen(imapPort, '127.0.0.1')
 
 postOffice.listen(smtpPort, '127.0.0.1', () =>
   web.listen(webPort, '127.0.0.1', () =>
@@ -62,6 +72,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
     clock.stop()
     web.close()
     names.close()
+    imap.close()
     postOffice.close(() => process.exit(0))
     setTimeout(() => process.exit(0), 500)
   })

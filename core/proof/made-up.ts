@@ -23,6 +23,7 @@ export function madeUpProof(letter: Letter, change: Partial<ProofFacts> = {}): P
     people: null,
     domain: null,
     sender: null,
+    trials: [],
     links: new Map(),
     ...change,
   }

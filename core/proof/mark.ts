@@ -1,4 +1,5 @@
 import type { DomainCheck } from '../authentication'
+import type { ProviderSays, TrialState } from '../delivery'
 import type { Repair } from './repair'
 import type { FeedEntry, Letter, Letterhead, Rendition } from '../letters'
 
@@ -74,6 +75,13 @@ export interface ProofFacts {
   domain: DomainCheck | null
   /** Who the letter comes from, and how many of the audience have their mailbox at the same domain; null where not known. */
   sender: { name: string; address: string; atSameDomain: number } | null
+  /** What became of the letter in mailboxes to which it was sent to try; `changed` where it is another letter by now. */
+  trials: readonly ({
+    address: string
+    state: TrialState
+    folder: string | null
+    changed: boolean
+  } & ProviderSays)[]
   /** Links already looked at, by URL. */
   links: ReadonlyMap<string, LinkCheck>
 }

@@ -19,6 +19,7 @@ import { otherMail } from './checks/other-mail'
 import { promise } from './checks/promise'
 import { sender } from './checks/sender'
 import { spelling } from './checks/spelling'
+import { trial } from './checks/trial'
 import { weight } from './checks/weight'
 import { wording } from './checks/wording'
 import { isSame, type Letter } from '../letters'
@@ -44,6 +45,7 @@ const checks = [
   promise,
   filters,
   authentication,
+  trial,
   sender,
   alternativeText,
   contrasts,

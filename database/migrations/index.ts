@@ -12,6 +12,8 @@ import { audiences } from './0010-audiences'
 import { sequences } from './0011-sequences'
 import { domainChecks } from './0012-domain-checks'
 import { moreDispatch } from './0013-more-dispatch'
+import { keptReady } from './0014-kept-ready'
+import { trialDelivery } from './0015-trial-delivery'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -28,6 +30,8 @@ export const migrations: readonly string[] = [
   sequences,
   domainChecks,
   moreDispatch,
+  keptReady,
+  trialDelivery,
 ]
 
 /**

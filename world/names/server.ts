@@ -28,6 +28,18 @@ export function openNames(zoneFile: string | null): Socket {
   return socket
 }
 
+/** Asks the zone itself, as `dns.promises.resolve` would be answered. */
+export function resolverOf(zoneFile: string | null) {
+  return (name: string, type: string): Promise<unknown> => {
+    const records = { ...providers, ...published(zoneFile) }[name.toLowerCase()]
+    const found =
+      type === 'TXT' ? records?.TXT?.map((text) => [text]) : type === 'A' ? records?.A : []
+    return found?.length
+      ? Promise.resolve(found)
+      : Promise.reject(Object.assign(new Error('not found'), { code: 'ENOTFOUND' }))
+  }
+}
+
 function answer({ id, questions = [], flags = 0 }: Packet, zone: Zone): Packet {
   const [asked] = questions
   const records = asked && zone[asked.name.toLowerCase()]

@@ -1,3 +1,6 @@
+/** Where a provider put a message. */
+export type Folder = 'inbox' | 'junk'
+
 /** A message as it lies in a mailbox. The source of old ones is forgotten, that they came is not. */
 export interface Mail {
   no: number
@@ -6,6 +9,7 @@ export interface Mail {
   subject: string
   messageId: string
   at: number
+  folder: Folder
   source: string | null
 }
 
@@ -37,6 +41,13 @@ export class Mailboxes {
     for (let i = this.mails.length - 1; i >= 0 && found.length < most; i--)
       if (!address || this.mails[i]!.address === address) found.push(this.mails[i]!)
     return found
+  }
+
+  /** What lies in one folder of an address and can still be read, the oldest first. */
+  within(address: string, folder: Folder): Mail[] {
+    return this.mails
+      .slice(-keepSources)
+      .filter((mail) => mail.address === address && mail.folder === folder)
   }
 
   /** Address and message id of every mail that ever came. */

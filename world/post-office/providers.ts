@@ -18,6 +18,9 @@ export interface Provider {
   prefetches: boolean
   /** Looks at every link before the reader does. */
   scansLinks: boolean
+  /** What it calls the folder for what it does not trust, and from how many points on a message goes there. */
+  junk: string
+  junkFrom: number
 }
 
 const usual: Omit<Provider, 'name' | 'domain'> = {
@@ -28,10 +31,18 @@ const usual: Omit<Provider, 'name' | 'domain'> = {
   reportsComplaints: false,
   prefetches: false,
   scansLinks: false,
+  junk: 'Junk',
+  junkFrom: 5,
 }
 
 export const providers: Provider[] = [
-  { ...usual, name: 'Harbourmail', domain: 'harbourmail.example', reportsComplaints: true },
+  {
+    ...usual,
+    name: 'Harbourmail',
+    domain: 'harbourmail.example',
+    reportsComplaints: true,
+    junk: 'Driftwood',
+  },
   {
     ...usual,
     name: 'Inkpost',
@@ -39,8 +50,22 @@ export const providers: Provider[] = [
     greylists: 0.03,
     reportsComplaints: true,
   },
-  { ...usual, name: 'Oldmill Mail', domain: 'oldmill.example', unknown: 0.02, bouncesLater: true },
-  { ...usual, name: 'Workdesk', domain: 'workdesk.example', scansLinks: true },
+  {
+    ...usual,
+    name: 'Oldmill Mail',
+    domain: 'oldmill.example',
+    unknown: 0.02,
+    bouncesLater: true,
+    junkFrom: 4,
+  },
+  {
+    ...usual,
+    name: 'Workdesk',
+    domain: 'workdesk.example',
+    scansLinks: true,
+    junk: 'Held back',
+    junkFrom: 3,
+  },
   { ...usual, name: 'Veilpost', domain: 'veilpost.example', prefetches: true },
   // It has closed down, and knows nobody any more.
   { ...usual, name: 'Shutterbox', domain: 'shutterbox.example', unknown: 1 },

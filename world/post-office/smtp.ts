@@ -12,7 +12,7 @@ export interface Arrived {
 /** The post office's door: takes, defers and refuses by each provider's habits. */
 export function openPostOffice(options: {
   now: () => number
-  arrived: (mail: Arrived) => void
+  arrived: (mail: Arrived & { ip: string }) => Promise<void> | void
 }): SMTPServer {
   const seen = new Set<string>()
   const minute = new Map<string, { minute: number; count: number }>()
@@ -55,9 +55,14 @@ export function openPostOffice(options: {
         const source = Buffer.concat(pieces).toString('latin1')
         const returnPath = session.envelope.mailFrom ? session.envelope.mailFrom.address : ''
         // What is answered with yes is in the mailbox first, as a real server would have it.
-        for (const to of session.envelope.rcptTo)
-          options.arrived({ returnPath, address: to.address.toLowerCase(), source })
-        callback()
+        const ip = session.remoteAddress
+        const all = session.envelope.rcptTo.map(({ address }) =>
+          options.arrived({ returnPath, address: address.toLowerCase(), source, ip }),
+        )
+        Promise.all(all).then(
+          () => callback(),
+          () => callback(refuse(451, '4.3.0 can’t be taken just now')),
+        )
       })
     },
   })

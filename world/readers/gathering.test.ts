@@ -74,6 +74,7 @@ const mail = (address: string, no = 0) => ({
   address,
   returnPath: 'bounce-1@galewright.example',
   source: letter(no),
+  folder: 'inbox' as 'inbox' | 'junk',
 })
 
 /** Lets the world's time pass, and its readers do what is due. */

@@ -5,6 +5,7 @@ export interface ReadLetter {
   unsubscribe: string | null
   pictures: string[]
   links: string[]
+  html: string
 }
 
 /** Reads a message as a simple mail program would: the headers and the HTML part. */
@@ -13,7 +14,7 @@ export function readLetter(source: string): ReadLetter {
   const head = source.slice(0, end).replace(/\r\n[ \t]+/g, ' ')
   const header = (name: string) => new RegExp(`^${name}: *(.*)$`, 'im').exec(head)?.[1] ?? ''
   const at = source.search(/Content-Type: text\/html/i)
-  const html = at < 0 ? '' : decode(source.slice(source.indexOf('\r\n\r\n', at) + 4))
+  const html = at < 0 ? '' : partAt(source, at)
   const find = (pattern: RegExp) =>
     [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
   return {
@@ -22,7 +23,19 @@ export function readLetter(source: string): ReadLetter {
     unsubscribe: /<(https?:[^>]+)>/.exec(header('List-Unsubscribe'))?.[1] ?? null,
     pictures: find(/<img[^>]*\ssrc="(https?:[^"]+)"/gi),
     links: find(/<a[^>]*\shref="(https?:[^"]+)"/gi),
+    html,
   }
+}
+
+/** What a part says whose headers begin near here: it goes to the next boundary. */
+function partAt(source: string, at: number): string {
+  const begin = source.lastIndexOf('\r\n--', at)
+  const body = source.indexOf('\r\n\r\n', at) + 4
+  const end = source.indexOf('\r\n--', body)
+  const text = source.slice(body, end < 0 ? undefined : end)
+  return /^Content-Transfer-Encoding: *base64/im.test(source.slice(Math.max(0, begin), body))
+    ? Buffer.from(text, 'base64').toString('utf8')
+    : decode(text)
 }
 
 function decode(text: string): string {

@@ -93,6 +93,7 @@ test('a mail program finds a letter’s headers, pictures and links through its 
   ].join('\r\n')
   expect(readLetter(source)).toEqual({
     subject: 'Wind — force 5',
+    html: expect.stringContaining('<p>Force 5 — <a') as string,
     messageId: '<abc@galewright.example>',
     unsubscribe: 'https://mail.galewright.example/u/tok',
     pictures: ['https://mail.galewright.example/o/tok.gif'],

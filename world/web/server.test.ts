@@ -41,6 +41,7 @@ function put(subject: string, body = '<p>Hello</p>') {
     subject,
     messageId: '<1@galewright.example>',
     at: Date.UTC(2026, 10, 23, 9, 40),
+    folder: 'inbox',
     source: `From: Galewright <hello@galewright.example>\r\nSubject: ${subject}\r\nContent-Type: text/html; charset=utf-8\r\n\r\n${body}`,
   })
 }

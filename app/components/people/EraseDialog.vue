@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** Erases a person for good, after their address was written once more. */
 const props = defineProps<{ person: { id: number; name: string; address: string } }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; erasing: [boolean] }>()
 const address = ref('')
 async function erase() {
+  emit('erasing', true)
   const done = await ask(`/api/people/${props.person.id}/erase`, {
     method: 'POST',
     body: { address: address.value },
   })
-  if (!done) return
+  if (!done) return emit('erasing', false)
   useLive().changes++
   await navigateTo('/people')
   useNotices().say('This person is erased.')

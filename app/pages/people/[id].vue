@@ -5,11 +5,13 @@ import type { Person } from '~/components/people/person'
 const route = useRoute()
 const { look: tagLook } = useTags()
 const { date } = useTimes()
+/** Meanwhile nobody is asked about who may be gone already. */
+const erasing = ref(false)
 const {
   answer: person,
   problem,
   reload,
-} = useAnswer<Person>(() => `/api/people/${String(route.params.id)}`)
+} = useAnswer<Person>(() => (erasing.value ? null : `/api/people/${String(route.params.id)}`))
 const lists = useAnswer<{ lists: { id: number; name: string }[] }>(() => '/api/people/overview', {
   live: false,
 })
@@ -204,6 +206,11 @@ function addTag() {
       @close="dialog = null"
       @done="((dialog = null), reload())"
     />
-    <EraseDialog v-if="dialog === 'erase'" :person="person" @close="dialog = null" />
+    <EraseDialog
+      v-if="dialog === 'erase'"
+      :person="person"
+      @erasing="erasing = $event"
+      @close="dialog = null"
+    />
   </div>
 </template>

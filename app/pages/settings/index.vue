@@ -111,6 +111,7 @@ async function save() {
       </p>
       <p class="muted mt-1">Readers reach this Satchel at {{ answer.url }}.</p>
     </div>
+    <TrialMailboxes />
     <UserList />
     <ApiTokens />
   </div>

@@ -107,6 +107,7 @@ function show(blockId: string | null) {
       <OverrulePanel />
     </div>
     <GoingOut />
+    <TrialDelivery />
     <SendCopy />
     <div v-if="reading" class="sheet mt-4 p-4">
       <h2>How it reads</h2>

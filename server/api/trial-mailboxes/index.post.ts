@@ -1,0 +1,9 @@
+import { keepTrialMailbox } from '~~/database/trials'
+import { trialMailboxInput } from '~~/shared/trial-input'
+
+/** Adds a mailbox to try letters in; one of the same address gets these settings. */
+export default defineEventHandler(async (event) => {
+  const { secure, ...mailbox } = await readInput(event, trialMailboxInput)
+  const { db, clock } = satchel()
+  return { id: keepTrialMailbox(db, { ...mailbox, secure: secure ? 1 : 0 }, clock()) }
+})
