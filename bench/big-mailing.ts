@@ -6,6 +6,8 @@ import { keptFolder } from './kept-folder'
 const PEOPLE = 1_000_000
 /** Of the first mailing, then of both together. */
 const EVENTS = [2_000_000, 5_000_000] as const
+/** In the fortnight from the first mailing on. */
+const ORDERS = 300_000
 const START = Date.UTC(2026, 10, 1, 9)
 
 /** A data folder with two mailings to a million people each and five million opens and clicks; made once. */
@@ -37,6 +39,8 @@ function fill(db: Database) {
         case when p.i % 97 and p.i % 5 < 2 then ${START} + p.i end, case when p.i % 97 and p.i % 50 = 0 then ${START} + p.i end,
         case when p.i % 97 = 0 then 'There is no such mailbox.' end
       from n m cross join n p where m.i <= 2;
+    insert into orders (number, person_id, at, money)
+      select 'G-' || i, (i * 48271) % ${PEOPLE} + 1, ${START} + i * 16807 % 1209600000, 500 + i * 7919 % 9500 from n where i <= ${ORDERS};
     insert into mailing_hours (mailing_id, hour, opens, clicks)
       select mailing_id, (opened_at - ${START}) / 3600000, count(*), 0 from recipients where opened_at is not null group by 1, 2;
     commit;

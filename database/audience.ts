@@ -2,8 +2,8 @@ import { sql, type Expression, type SqlBool } from 'kysely'
 import type { Rule } from '../core/segments'
 import { waterfall, type WaterfallStep, type WaterfallTest } from '../core/delivery'
 import { DAY } from '../core/time'
-import { all, one, q, type Database } from './query'
-import { isMember } from './segments'
+import { all, one, q, raw, type Database } from './query'
+import { membersOf } from './segments'
 
 /** Who a mailing is for: the subscribers of a list, or those of them that a rule keeps, but for those left out. */
 export interface Audience {
@@ -22,18 +22,17 @@ export interface FrequencyCap {
 
 /** The condition on `people` that holds for everybody eligible for a mailing to this audience. */
 export function eligible(db: Database, audience: Audience, now: number): Expression<SqlBool> {
-  return and(onList(audience.listId), ...testsOf(db, audience, now).map(([, passes]) => passes))
+  const tests = testsOf(db, audience, now).map(([, passes]) => passes)
+  return and(onList(audience.listId), passing(tests))
 }
 
 /** How many are eligible, exactly. */
 export function countAudience(db: Database, audience: Audience, now: number): number {
-  return one(
-    db,
-    q
-      .selectFrom('people')
-      .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where(() => eligible(db, audience, now)),
-  )!.n
+  const tests = testsOf(db, audience, now).map(([, passes]) => passes)
+  const count = sql<{
+    n: number
+  }>`select count(*) as n ${factsOnList(audience.listId)} and ${and(...tests)}`
+  return one(db, raw(count))!.n
 }
 
 /** How many drop out at each step, exactly. One pass over the list. */
@@ -43,20 +42,16 @@ export function audienceWaterfall(db: Database, audience: Audience, now: number)
     tests.map(([, passes], no) => sql`when (${passes}) is not true then ${sql.lit(no)}`),
     sql` `,
   )
-  const counts = all(
-    db,
-    q
-      .selectFrom('people')
-      .select((eb) => [
-        sql<number>`case ${failed} else -1 end`.as('failed'),
-        eb.fn.countAll<number>().as('n'),
-      ])
-      .where(() => onList(audience.listId))
-      .groupBy(sql`1`),
-  )
+  const sums = sql.join(tests.map((_, no) => sql`count(*) filter (where failed = ${sql.lit(no)})`))
+  // With a limit, though it is none, SQLite finds who fails what once for each person and not for each sum.
+  const counts = sql<{ on_list: number; sums: string }>`
+    select count(*) as on_list, json_array(${sums}) as sums
+    from (select case ${failed} else -1 end as failed ${factsOnList(audience.listId)} limit -1)`
+  const { on_list, sums: out } = one(db, raw(counts))!
+  const outs = JSON.parse(out) as number[]
   return waterfall(
-    counts.reduce((sum, { n }) => sum + n, 0),
-    tests.map(([test], no) => [test, counts.find((one) => one.failed === no)?.n ?? 0]),
+    on_list,
+    tests.map(([test], no) => [test, outs[no]!]),
   )
 }
 
@@ -76,15 +71,20 @@ export function dropOuts(
     q
       .selectFrom('people')
       .select(['id', 'address', 'first_name', 'last_name'])
-      .where(() => and(onList(audience.listId), ...tests.slice(0, no).map(([, passes]) => passes)))
-      .where(() => sql<SqlBool>`(${tests[no]![1]}) is not true`)
+      .where(() => onList(audience.listId))
+      .where(() =>
+        passing([
+          ...tests.slice(0, no).map(([, passes]) => passes),
+          sql<SqlBool>`(${tests[no]![1]}) is not true`,
+        ]),
+      )
       .orderBy('id')
       .limit(limit)
       .offset(offset),
   )
 }
 
-/** What people on the list are asked besides, in the order of the waterfall. */
+/** What people on the list are asked besides, in the order of the waterfall: conditions on their `facts`. */
 function testsOf(
   db: Database,
   { rule, leftOut, cap }: Audience,
@@ -92,8 +92,8 @@ function testsOf(
 ): (readonly [WaterfallTest, Expression<SqlBool>])[] {
   return [
     ['set-aside', notSetAside],
-    ['segment', rule ? isMember(db, rule, now) : sql<SqlBool>`true`],
-    ...(leftOut ? [['left-out', sql<SqlBool>`not (${isMember(db, leftOut, now)})`] as const] : []),
+    ['segment', rule ? membersOf(db, rule, now) : sql<SqlBool>`true`],
+    ...(leftOut ? [['left-out', sql<SqlBool>`not (${membersOf(db, leftOut, now)})`] as const] : []),
     ...(cap ? [['cap', underCap(cap, now)] as const] : []),
   ]
 }
@@ -167,16 +167,27 @@ function onList(listId: number): Expression<SqlBool> {
   return sql<SqlBool>`people.id in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`
 }
 
-const notSetAside = sql<SqlBool>`people.id not in (select person_id from set_aside)`
+/** The facts of those on a list, found by its subscriptions; a condition may follow. */
+function factsOnList(listId: number) {
+  return sql`from subscriptions as s join facts on facts.person_id = s.person_id
+    where s.list_id = ${listId} and s.state = 'subscribed'`
+}
+
+/** Conditions on `facts`, as one on `people`. */
+function passing(tests: Expression<SqlBool>[]): Expression<SqlBool> {
+  return sql<SqlBool>`exists (select 1 from facts where facts.person_id = people.id and ${and(...tests)})`
+}
+
+const notSetAside = sql<SqlBool>`facts.person_id not in (select person_id from set_aside)`
 
 /** Whether the last mailings but so many are over is known of each; more than five are counted. */
 function underCap({ mailings, days }: FrequencyCap, now: number): Expression<SqlBool> {
   const since = now - days * DAY
   const nth = sentAt[Math.min(mailings, sentAt.length) - 1]!
-  const known = sql<SqlBool>`coalesce((select ${sql.ref(nth)} from facts where facts.person_id = people.id), 0) <= ${since}`
+  const known = sql<SqlBool>`coalesce(${sql.ref(`facts.${nth}`)}, 0) <= ${since}`
   if (mailings <= sentAt.length) return known
   return sql<SqlBool>`(${known}
-    or (select count(*) from recipients as r where r.person_id = people.id and r.accepted_at > ${since}) < ${mailings})`
+    or (select count(*) from recipients as r where r.person_id = facts.person_id and r.accepted_at > ${since}) < ${mailings})`
 }
 
 /** When somebody was mailed last, the time before, and so on. */

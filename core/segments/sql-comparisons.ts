@@ -39,7 +39,9 @@ export function compareJson(
   switch (family) {
     case 'text':
       return compare(
-        reach(sql`case when ${type} = 'text' then nullif(${value}, '') end`),
+        reach(
+          sql`case when ${mayHold(json, textsOf(test))} and ${type} = 'text' then nullif(${value}, '') end`,
+        ),
         family,
         test,
         asked,
@@ -79,12 +81,47 @@ export function compareJson(
     case 'choices': {
       const wanted = 'text' in test ? sql`fold(c.value) = ${fold(test.text)}` : sql`c.value <> ''`
       const has = sql<SqlBool>`${reach(
-        sql`${type} = 'array' and exists (select 1 from json_each(${json}, ${path}) c where c.type = 'text' and ${wanted})`,
+        sql`${mayHold(json, textsOf(test))} and ${type} = 'array' and exists (select 1 from json_each(${json}, ${path}) c where c.type = 'text' and ${wanted})`,
       )}`
       const not = test.is === 'empty' || test.is === 'includes-not'
       return not ? sql<SqlBool>`not coalesce(${has}, 0)` : sql<SqlBool>`coalesce(${has}, 0)`
     }
   }
+}
+
+/** What a comparison looks for in a text; null where it asks for none, or for none in particular. */
+function textsOf(test: Comparison): readonly string[] | null {
+  switch (test.is) {
+    case 'equal':
+    case 'not-equal':
+    case 'contains':
+    case 'starts':
+    case 'ends':
+    case 'includes':
+    case 'includes-not':
+      return [test.text]
+    case 'one-of':
+      return test.texts
+  }
+  return null
+}
+
+/** Longer texts, and more of them, are not looked for beforehand. */
+const [LONGEST, MOST] = [200, 5]
+
+/**
+ * Whether JSON may have one of the texts in it, found without reading it as JSON, which takes most of the time of a
+ * comparison. Only plain letters are as they stand in JSON when they are folded; whatever else is in it, it may.
+ */
+function mayHold(json: RawBuilder<unknown>, texts: readonly string[] | null): Truth {
+  if (!texts || texts.length > MOST || texts.some((text) => text.length > LONGEST))
+    return sql<SqlBool>`true`
+  const somewhere = texts.map((text) => {
+    const pattern = `%${fold(text).replace(/[\\%_]/g, '\\$&')}%`
+    return sql<SqlBool>`${json} like ${pattern} escape '\\'`
+  })
+  const odd = sql<SqlBool>`length(${json}) <> octet_length(${json}) or instr(${json}, '\\') > 0`
+  return sql<SqlBool>`(${sql.join([...somewhere, odd], sql` or `)})`
 }
 
 /** A comparison with a value that is null where it is missing. */
