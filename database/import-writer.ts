@@ -26,7 +26,7 @@ export interface ImportWriter {
  * written, and no row is taken twice.
  */
 export function importWriter(db: Database, of: Import): ImportWriter {
-  const met = new Set<number>()
+  const met = peopleMet()
   const statements = importStatements(db, of)
   const tagIds = new Map<string, number>()
   const tagId = (name: string) => {
@@ -83,7 +83,8 @@ export function importWriter(db: Database, of: Import): ImportWriter {
         if (outcome === 'unchanged') outcome = 'changed'
       }
     }
-    met.add(id)
+    if (made) met.addNew(id)
+    else met.add(id)
     const tags = of.tag === null ? entry.tags : [...entry.tags, of.tag]
     for (const tag of tags)
       if (statements.tag.run({ person: id, tag: tagId(tag) })) change.tags.push(tagId(tag))
@@ -156,6 +157,22 @@ export function importWriter(db: Database, of: Import): ImportWriter {
       const found = statements.find.one({ normal })
       if (found) met.add(found.id)
     },
+  }
+}
+
+/** Ids of people that have been met. New people's follow on each other, so of those only the ends are kept. */
+function peopleMet() {
+  const others = new Set<number>()
+  const runs: { first: number; last: number }[] = []
+  return {
+    add: (id: number) => void others.add(id),
+    addNew(id: number) {
+      const latest = runs.at(-1)
+      if (latest?.last === id - 1) latest.last = id
+      else runs.push({ first: id, last: id })
+    },
+    has: (id: number) =>
+      others.has(id) || runs.some(({ first, last }) => id >= first && id <= last),
   }
 }
 
