@@ -1,4 +1,4 @@
-import { createPrivateKey, sign as signBytes } from 'node:crypto'
+import { createPrivateKey, sign as signBytes, type KeyObject } from 'node:crypto'
 import type { Readable, Transform } from 'node:stream'
 import { signMessage, type SignBytes } from '../core/delivery'
 import { parseConnectionUrl } from 'nodemailer/lib/shared'
@@ -142,15 +142,21 @@ export function connectMailServer(
   }
 }
 
-/** RSA takes longer than all else about a message, so it is done by the runtime's other threads. */
+/**
+ * RSA takes longer than all else about a message, so it is done by the runtime's other threads. Each has a key of its own:
+ * a key is locked while it signs, and whoever asks for another signature with it, this thread, too, would wait for that.
+ */
 function signerWith(pem: string): SignBytes {
-  const key = createPrivateKey(pem)
+  const idle: KeyObject[] = []
   return (bytes) =>
-    new Promise((resolve, reject) =>
-      signBytes('sha256', bytes, key, (error, signature) =>
-        error ? reject(error) : resolve(signature.toString('base64')),
-      ),
-    )
+    new Promise((resolve, reject) => {
+      const key = idle.pop() ?? createPrivateKey(pem)
+      signBytes('sha256', bytes, key, (error, signature) => {
+        idle.push(key)
+        if (error) reject(error)
+        else resolve(signature.toString('base64'))
+      })
+    })
 }
 
 /** A call that ends in a callback, as a promise. */

@@ -12,7 +12,10 @@ export const trialMailboxInput = object({
     .trim()
     .required('Write the name of the provider’s IMAP server.')
     .max(253, 'At most 253 characters.')
-    .matches(/^[\w.:-]+$/, 'This is not the name of a server.'),
+    .matches(/^[\w.:-]+$/, {
+      message: 'This is not the name of a server.',
+      excludeEmptyString: true,
+    }),
   port: number()
     .typeError('A whole number.')
     .integer('A whole number.')

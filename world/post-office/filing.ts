@@ -18,7 +18,7 @@ export interface Filed {
 }
 
 /** A provider asks about a domain's mail anew after this long, in the host's time, ms. */
-const REMEMBERED = 60_000
+const REMEMBERED = 10_000
 
 /**
  * Puts messages into folders as the providers of the practice world do: each message has points for what its sender's

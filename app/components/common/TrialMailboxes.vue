@@ -49,7 +49,7 @@ async function remove({ id, address }: { id: number; address: string }) {
             <button
               type="button"
               class="btn btn-sm"
-              :aria-label="`Take ${one.address} away`"
+              :aria-label="`Take away ${one.address}`"
               @click="remove(one)"
             >
               Take away

@@ -95,7 +95,9 @@ function took(ms: number | null) {
       </thead>
       <tbody role="status">
         <tr v-for="one in trials" :key="one.address" class="border-t border-line-soft align-top">
-          <th scope="row" class="px-3.5 py-1.5 font-[560]">{{ one.address }}</th>
+          <th scope="row" class="px-3.5 py-1.5 text-[13px] font-[560] text-ink-900">
+            {{ one.address }}
+          </th>
           <td class="py-1.5 pr-3">
             <MarkDot
               v-if="['junk', 'missing', 'refused', 'closed'].includes(one.state)"

@@ -40,6 +40,20 @@ function readAs({ check, readers }: Mark) {
       : { lacks: readers.lacks }
   return { path: `/mail/${store.mailing!.id}/renderings`, query }
 }
+/** Where what is not in the letter is put right. */
+function elsewhere({ check }: Mark): { to: string; words: string } | null {
+  switch (check) {
+    case 'audience':
+      return { to: `/mail/${store.mailing!.id}/audience`, words: 'Choose' }
+    case 'postal-address':
+      return { to: '/settings', words: 'Write it' }
+    case 'sender':
+      return { to: '/settings', words: 'Change it' }
+    case 'authentication':
+      return { to: '/standing', words: 'See it' }
+  }
+  return null
+}
 function show(blockId: string | null) {
   store.chosen = blockId
   void navigateTo(`/mail/${store.mailing!.id}/letter`)
@@ -91,16 +105,14 @@ function show(blockId: string | null) {
             </button>
           </p>
         </div>
-        <NuxtLink
-          v-if="mark.check === 'audience'"
+        <NuxtLink v-if="elsewhere(mark)" class="btn btn-sm" :to="elsewhere(mark)!.to">{{
+          elsewhere(mark)!.words
+        }}</NuxtLink>
+        <button
+          v-else-if="store.canChange && mark.check !== 'trial'"
           class="btn btn-sm"
-          :to="`/mail/${store.mailing.id}/audience`"
-          >Choose</NuxtLink
+          @click="show(mark.blockId)"
         >
-        <NuxtLink v-else-if="mark.check === 'postal-address'" class="btn btn-sm" to="/settings"
-          >Write it</NuxtLink
-        >
-        <button v-else-if="store.canChange" class="btn btn-sm" @click="show(mark.blockId)">
           Show it
         </button>
       </div>
