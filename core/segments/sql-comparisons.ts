@@ -91,19 +91,7 @@ export function compareJson(
 
 /** What a comparison looks for in a text; null where it asks for none, or for none in particular. */
 function textsOf(test: Comparison): readonly string[] | null {
-  switch (test.is) {
-    case 'equal':
-    case 'not-equal':
-    case 'contains':
-    case 'starts':
-    case 'ends':
-    case 'includes':
-    case 'includes-not':
-      return [test.text]
-    case 'one-of':
-      return test.texts
-  }
-  return null
+  return 'text' in test ? [test.text] : 'texts' in test ? test.texts : null
 }
 
 /** Longer texts, and more of them, are not looked for beforehand. */
