@@ -1,4 +1,4 @@
-import { createPrivateKey, sign as signBytes, type KeyObject } from 'node:crypto'
+import { createPrivateKey, sign as signBytes } from 'node:crypto'
 import type { Readable, Transform } from 'node:stream'
 import { signMessage, type SignBytes } from '../core/delivery'
 import { parseConnectionUrl } from 'nodemailer/lib/shared'
@@ -29,11 +29,13 @@ export interface MailServer {
  * A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). They are
  * nodemailer's connections; its own pool is not used, because it builds a stream of streams for each
  * message and does not tell whether a line broke before or after the message went over.
+ * Whoever sends many gives a `signer` with threads of its own.
  */
 export function connectMailServer(
   settings: EngineSettings,
   account: Account,
   clock: Clock,
+  signer: SignBytes = signerWith(account.dkim_private_key),
 ): MailServer {
   const { auth, ...address } = parseConnectionUrl(settings.smtpUrl!)
   const options = {
@@ -46,7 +48,7 @@ export function connectMailServer(
     domain: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
     selector: account.dkim_selector,
   }
-  const sign = settings.sign ? signerWith(account.dkim_private_key) : null
+  const sign = settings.sign ? signer : null
   const idle: SMTPConnection[] = []
   const waiting: (() => void)[] = []
   let open = 0
@@ -54,7 +56,15 @@ export function connectMailServer(
 
   async function send(from: string, to: string, poured: string): Promise<MailServerAnswer> {
     // All ASCII: as bytes it is not encoded a second time.
-    const raw = sign ? await signMessage(poured, by, sign, clock()) : Buffer.from(poured, 'latin1')
+    let raw: Buffer
+    try {
+      raw = sign ? await signMessage(poured, by, sign, clock()) : Buffer.from(poured, 'latin1')
+    } catch (error) {
+      return {
+        kind: 'unreachable',
+        why: `the message can’t be signed: ${(error as Error).message}`,
+      }
+    }
     while (idle.length === 0 && open >= settings.connections)
       await new Promise<void>((free) => waiting.push(free))
     for (;;) {
@@ -126,7 +136,16 @@ export function connectMailServer(
   /** After a refusal the line itself is fine: it is kept, with a clean conversation. */
   async function reset(connection: SMTPConnection) {
     try {
-      await called((done) => connection.reset(done))
+      await new Promise<void>((resolve, reject) => {
+        // A line that breaks just now answers nothing any more.
+        const broke = () => reject(new Error('The mail server closed the line.'))
+        connection.once('end', broke)
+        connection.reset((error) => {
+          connection.off('end', broke)
+          if (error) reject(error)
+          else resolve()
+        })
+      })
       idle.push(connection)
     } catch {
       connection.close()
@@ -142,21 +161,15 @@ export function connectMailServer(
   }
 }
 
-/**
- * RSA takes longer than all else about a message, so it is done by the runtime's other threads. Each has a key of its own:
- * a key is locked while it signs, and whoever asks for another signature with it, this thread, too, would wait for that.
- */
+/** Signs by the runtime's other threads. */
 function signerWith(pem: string): SignBytes {
-  const idle: KeyObject[] = []
+  const key = createPrivateKey(pem)
   return (bytes) =>
-    new Promise((resolve, reject) => {
-      const key = idle.pop() ?? createPrivateKey(pem)
-      signBytes('sha256', bytes, key, (error, signature) => {
-        idle.push(key)
-        if (error) reject(error)
-        else resolve(signature.toString('base64'))
-      })
-    })
+    new Promise((resolve, reject) =>
+      signBytes('sha256', bytes, key, (error, signature) =>
+        error ? reject(error) : resolve(signature.toString('base64')),
+      ),
+    )
 }
 
 /** A call that ends in a callback, as a promise. */

@@ -41,6 +41,7 @@ import { truthsOf } from '../database/renditions'
 import { variantsOf } from '../database/variants'
 import type { Engine } from './engine'
 import { connectMailServer, type MailServer } from './mail-server'
+import { openSigners, type Signers } from './signers'
 import { compileMailing } from './start-mailings'
 
 /** A mailing that is going out. */
@@ -82,10 +83,13 @@ type Reader = Claimed & {
  * Recipients that are claimed and handed on at a time, for each connection: enough that connections
  * never wait for the disk. After a crash at most these are uncertain.
  */
-const WINDOW = 2
+const WINDOW = 4
 
-/** Answers are written together: when there is one for each connection, or after this many ms. */
+/** Answers are written together: when half of those claimed have theirs, or after this many ms. */
 const TOGETHER = 12
+
+/** How long an engine that stops waits for the conversations under way, ms; those it leaves become uncertain. */
+const PARTING = 5_000
 
 /** How long the mail server is left alone after it did not answer. */
 const LEAVE_ALONE = 3_000
@@ -99,6 +103,8 @@ export function sender(engine: Engine) {
   const { db, clock, hostClock, settings, log } = engine
   const running = new Map<number, Running>()
   let server: MailServer | null = null
+  let signers: Signers | null = null
+  const half = (settings.connections * WINDOW) / 2
   let bucket: Bucket = { level: 0, at: 0 }
   let aloneUntil = 0
   let wake = () => {}
@@ -112,7 +118,7 @@ export function sender(engine: Engine) {
       engine.stalled = false
       return false
     }
-    server ??= connectMailServer(settings, [...running.values()][0]!.account, clock)
+    server ??= connect([...running.values()][0]!.account)
     const sending = new Set(mailings.map(({ id }) => id))
     const reachable = hostClock() >= aloneUntil
     const conversations = transact(db, () => turn(sending, reachable))
@@ -121,6 +127,12 @@ export function sender(engine: Engine) {
     finish(sending)
     if (inFlight() > 0) await nextAnswer()
     return inFlight() > 0 || conversations.length > 0
+  }
+
+  function connect(account: Account): MailServer {
+    if (!settings.sign) return connectMailServer(settings, account, clock)
+    signers = openSigners(account.dkim_private_key)
+    return connectMailServer(settings, account, clock, signers.sign)
   }
 
   function isSomebodyDue(): boolean {
@@ -181,7 +193,7 @@ export function sender(engine: Engine) {
     of.inFlight--
     of.outcomes.push(outcome)
     wake()
-    if (unwritten() >= settings.connections) enough()
+    if (unwritten() >= half) enough()
   }
 
   async function deliver(of: Running, recipient: Reader): Promise<Settled> {
@@ -278,15 +290,21 @@ export function sender(engine: Engine) {
   async function nextAnswer() {
     if (unwritten() === 0)
       await Promise.race([new Promise<void>((resolve) => (wake = resolve)), wait(200)])
-    if (unwritten() < settings.connections && inFlight() > 0)
+    if (unwritten() < half && inFlight() > 0)
       await Promise.race([new Promise<void>((resolve) => (enough = resolve)), wait(TOGETHER)])
   }
 
   /** Waits for the conversations under way and writes what came of them. */
   async function close() {
-    for (let i = 0; i < 50 && inFlight() > 0; i++) await nextAnswer()
-    transact(db, () => turn(new Set(), false))
+    const end = performance.now() + PARTING
+    const write = () => transact(db, () => turn(new Set(), false))
+    while (inFlight() > 0 && performance.now() < end) {
+      await nextAnswer()
+      write()
+    }
+    write()
     server?.close()
+    signers?.close()
   }
 
   return { step, close }

@@ -28,11 +28,9 @@ export async function signMessage(
   sign: SignBytes,
   at: number,
 ): Promise<Buffer> {
+  const headEnd = raw.indexOf('\r\n\r\n')
   const bytes = Buffer.from(raw, 'latin1')
-  const headEnd = bytes.indexOf('\r\n\r\n')
-  const fields = fieldsOf(bytes.toString('latin1', 0, headEnd + 2)).filter(({ name }) =>
-    signed.has(name),
-  )
+  const fields = fieldsOf(raw.slice(0, headEnd + 2)).filter(({ name }) => signed.has(name))
   const head = [
     `DKIM-Signature: v=1; a=rsa-sha256; c=relaxed/simple; d=${by.domain}; s=${by.selector};`,
     ` t=${Math.floor(at / 1000)};`,
