@@ -34,13 +34,15 @@ test('the demo’s sequences are listed, each with its state and who is inside',
   const list = page().getByRole('navigation', { name: 'Sequences' })
   for (const { name } of readSequences(satchel.db))
     await list.getByText(name, { exact: true }).waitFor()
+  // The keys are those of the sequence that is open.
+  await page().getByLabel('Name of the sequence').waitFor()
   await page().keyboard.press('j')
   await seen('Start: joins Wind notes')
   await visitor.expectAccessible()
 })
 
 test('one is drawn step by step; what it lacks is said, and every step can be undone', async () => {
-  await page().keyboard.press('n')
+  await page().getByRole('button', { name: 'New sequence' }).click()
   await until('it is made', () => readSequences(satchel.db).length === 5)
   id = readSequences(satchel.db).find(({ name }) => name === 'Sequence 5')!.id
   await page().waitForURL(new RegExp(`/sequences/${id}$`))
@@ -97,6 +99,7 @@ test('its letters are written as any other, and have no audience and no dispatch
     expect.stringContaining('Results'),
   ])
   await page().getByRole('link', { name: 'of Hello, flyer' }).click()
+  await page().waitForURL(/\/sequences\/\d+$/)
 })
 
 test('started, who joins gets the first mail at once, and the next when the clock has passed the wait', async () => {
@@ -104,7 +107,7 @@ test('started, who joins gets the first mail at once, and the next when the cloc
     const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
     return ((await got.json()) as { problems: string[] }).problems.length === 0
   })
-  await page().reload()
+  await page().goto(`${satchel.url}/sequences/${id}`)
   await button('Start').click()
   await until('it runs', () => sequence().state === 'running')
   const person = somebody(satchel.db, 'newcomer@harbourmail.example', {
