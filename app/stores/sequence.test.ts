@@ -52,6 +52,20 @@ test('an answer from before a change does not take it back', async () => {
   expect(store.sequence!.name).toBe('Hello')
 })
 
+test('nor does one that was asked before the change and comes after it was kept', async () => {
+  const store = await opened()
+  const asked = store.open(3)
+  await settled()
+  const old = server.sent.findLast(({ method }) => method === 'GET')!
+  void store.set({ name: 'Hello' })
+  await settled()
+  puts()[0]!.answer({ revision: 2 })
+  await settled()
+  old.answer(onFile())
+  await asked
+  expect(store.sequence).toMatchObject({ name: 'Hello', revision: 2 })
+})
+
 test('every step can be undone and done again; a new change forgets what was undone', async () => {
   const store = await opened()
   const map = insertStep(emptyMap, null, 'pause', { kind: 'wait', ms: 5 })

@@ -77,6 +77,8 @@ export const useSequence = defineStore('sequence', () => {
     try {
       const got = await request<OpenSequence>(`/api/sequences/${id}`)
       if (pending > 0 || (sequence.value && sequence.value.id !== id)) return
+      // Asked before a change was kept, and answered after it: that is old.
+      if (sequence.value && got.revision < sequence.value.revision) return
       sequence.value = got
       problem.value = ''
     } catch (error) {
