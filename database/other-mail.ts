@@ -28,7 +28,10 @@ export function otherMailOf(db: Database, mailing: Mailing, now: number): People
       return {
         name: other.name,
         at: goes,
-        when: `${goes <= now ? 'It went out' : 'It goes out'} ${timeLabel(goes, zone)}.`,
+        when:
+          goes <= now && other.started_at === null
+            ? 'It is held, and may go at any time.'
+            : `${goes <= now ? 'It went out' : 'It goes out'} ${timeLabel(goes, zone)}.`,
         people: shared(db, audience, other, now),
       }
     }),

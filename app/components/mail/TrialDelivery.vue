@@ -88,7 +88,7 @@ function took(ms: number | null) {
         <tr>
           <th class="px-3.5 py-1.5 font-normal">Mailbox</th>
           <th class="font-normal">Where it came to</th>
-          <th v-for="check in checks" :key="check" class="font-normal">
+          <th v-for="check in checks" :key="check" class="pr-3.5 font-normal">
             {{ check.toUpperCase() }}
           </th>
         </tr>
@@ -106,7 +106,7 @@ function took(ms: number | null) {
             />{{ place(one) }} <span class="muted">{{ took(one.took) }}</span>
             <span v-if="one.words" class="muted block">{{ one.words }}</span>
           </td>
-          <td v-for="check in checks" :key="check" class="py-1.5 pr-3">
+          <td v-for="check in checks" :key="check" class="py-1.5 pr-3.5">
             <span :class="one[check] === 'fail' && 'font-semibold text-bad-600'">{{
               one[check] ?? '—'
             }}</span>
