@@ -15,7 +15,7 @@ const { satchel, visitor, page, seen } = demoInBrowser(600)
 let id: number
 const now = () => clockOf(satchel.db, Date.now)()
 const letter = () => letterOf(satchel.db, mailingById(satchel.db, id)!.letter_id)
-const saved = (what: string, is: () => boolean) => until(what, is, 20_000)
+const saved = (what: string, is: () => boolean) => until(what, is, 60_000)
 const frame = () => page().frameLocator('iframe[title="The letter as it is read"]')
 const flies = (text: string): Rule => ({
   kind: 'field',
@@ -227,6 +227,16 @@ test('the letterhead changes, is seen before it is kept, and letters follow', as
   await page().getByText('Look of the block').click()
   const look = page().locator('details').filter({ hasText: 'Look of the block' })
   await look.getByLabel('Size', { exact: true }).fill('20')
+  // What is being typed stays, though the mailing is drawn anew meanwhile.
+  const renamed = await page().request.put(`${satchel.url}/api/mailings/${id}`, {
+    data: { name: 'Renamed elsewhere' },
+  })
+  expect(renamed.status()).toBe(200)
+  await until(
+    'the new name is shown',
+    async () =>
+      (await page().getByLabel('Name of the mailing').inputValue()) === 'Renamed elsewhere',
+  )
   await look.getByLabel('Size', { exact: true }).press('Tab')
   await saved('the block says its size itself', () =>
     blocksOf(letter().document).some(({ style }) => style?.size === 20),

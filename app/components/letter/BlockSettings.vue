@@ -82,12 +82,12 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         </template>
         <template v-if="'href' in block">
           <label for="href">Leads to</label>
-          <input
+          <KeptInput
             id="href"
             class="field field-sm"
             placeholder="https://"
             :value="block.href"
-            @change="setLink(text($event))"
+            @taken="setLink"
           />
         </template>
         <template v-if="'align' in block">
@@ -187,12 +187,12 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
               placeholder="Name"
               :aria-label="`Name ${i + 1}`"
               @input="setSocial(i, { name: text($event) })"
-            /><input
+            /><KeptInput
               class="field field-sm min-w-0 flex-1"
               :value="link.href"
               placeholder="https://"
               :aria-label="`Link ${i + 1}`"
-              @change="setSocial(i, { href: safeLink(text($event)) })"
+              @taken="setSocial(i, { href: safeLink($event) })"
             /><button
               class="px-1"
               :aria-label="`Take link ${i + 1} away`"
@@ -208,14 +208,14 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         <template v-if="block.kind === 'space'">
           <label for="height">Height</label>
           <span class="flex items-center gap-2"
-            ><input
+            ><KeptInput
               id="height"
               class="field field-sm w-20"
               type="number"
               min="4"
               max="200"
               :value="block.height"
-              @change="store.update(block.id, { height: Number(text($event)) || 24 })"
+              @taken="store.update(block.id, { height: Number($event) || 24 })"
             />px</span
           >
         </template>

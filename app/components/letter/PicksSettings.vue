@@ -42,17 +42,15 @@ const id = useId()
     <option v-for="one in categories ?? []" :key="one" :value="one">{{ one }}</option>
   </select>
   <label :for="`${id}-price`">Up to</label>
-  <input
+  <KeptInput
     :id="`${id}-price`"
     type="number"
     min="0"
     class="field field-sm"
     placeholder="any price"
     :value="block.upTo === null ? '' : block.upTo / 100"
-    @change="
-      store.update(block.id, {
-        upTo: given($event) === '' ? null : Math.round(Number(given($event)) * 100),
-      })
+    @taken="
+      store.update(block.id, { upTo: $event === '' ? null : Math.round(Number($event) * 100) })
     "
   />
   <label :for="`${id}-stock`">In stock</label>

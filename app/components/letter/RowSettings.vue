@@ -60,7 +60,7 @@ const id = useId()
       <template v-if="many > 1">
         <span :id="`${id}-widths`">Widths</span>
         <div class="flex items-center gap-1" role="group" :aria-labelledby="`${id}-widths`">
-          <input
+          <KeptInput
             v-for="(column, c) in row.columns"
             :key="c"
             type="number"
@@ -69,7 +69,7 @@ const id = useId()
             class="field field-sm w-14"
             :aria-label="`Width of column ${c + 1}, per cent`"
             :value="Math.round(column.share * 100)"
-            @change="setShare(c, Number(given($event)) || 50)"
+            @taken="setShare(c, Number($event) || 50)"
           /><span class="muted">%</span>
         </div>
         <label :for="`${id}-narrow`">On narrow</label>

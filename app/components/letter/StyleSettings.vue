@@ -113,15 +113,15 @@ const id = useId()
         <option value="right">right</option>
       </select>
       <span v-else class="flex items-center gap-2">
-        <input
+        <KeptInput
           :id="`${id}-${key}`"
           type="number"
           class="field field-sm w-20"
           :min="range(key)[0]"
           :max="range(key)[1]"
-          :value="holds[key]"
+          :value="holds[key] ?? ''"
           :placeholder="usual[key] ?? ''"
-          @change="set(key, given($event) === '' ? undefined : Number(given($event)))"
+          @taken="set(key, $event === '' ? undefined : Number($event))"
         />px
       </span>
       <button
