@@ -3,56 +3,25 @@ import pino from 'pino'
 import type { Letter } from '../core/letters'
 import { newBlock, rowOf, type Block } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
-import { closeDatabase, openDatabase, q, run, transact } from '../database'
-import { createAccount } from '../database/account'
-import { addList } from '../database/lists'
+import { closeDatabase, openDatabase } from '../database'
 import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
 import { planRecipients } from '../database/recipients'
-import { changeSubscription } from '../database/subscriptions'
 import { pourMessage, mouldMessage } from '../core/delivery'
 import { fillFor, personContext } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
 import { compileMailing } from '../engine/start-mailings'
 import { sender } from '../engine/send'
 
-/** Sends so many messages as the engine does, signed or not; prints the rate, the size of one, and the peak of memory in MB. */
+/**
+ * Sends a mailing to the people that `send-people` made, as the engine does, signed or not; prints the rate, the size
+ * of one message, and the peak of memory in MB.
+ */
 const [folder, port, people, signed] = process.argv.slice(2) as [string, string, string, string]
 const PEOPLE = Number(people)
 const db = openDatabase(join(folder, 'ours'), { durable: true })
-createAccount(
-  db,
-  {
-    name: 'Bench',
-    zone: 'UTC',
-    currency: 'GBP',
-    sender_name: 'Bench',
-    sender_address: 'hello@bench.example',
-    postal_address: '1 Slipway',
-    pace_per_minute: null,
-  },
-  0,
-)
-const listId = addList(db, { name: 'Wind notes', description: '' }, 0)
-transact(db, () => {
-  for (let i = 0; i < PEOPLE; i++) {
-    const normal = `reader${i}@inkpost.example`
-    const { id } = run(
-      db,
-      q.insertInto('people').values({
-        address: normal,
-        normal,
-        domain: 'inkpost.example',
-        first_name: `Tamsin ${i}`,
-        last_name: 'Aldergate',
-        fields: JSON.stringify({ town: 'Orrin' }),
-        joined_at: 0,
-        changed_at: 0,
-      }),
-    )
-    changeSubscription(db, id, listId, 'subscribed', { act: 'person', way: 'form' }, 0)
-  }
-})
 const letter = eighteenKilobytes()
+/** The only one that was made. */
+const listId = 1
 const id = createMailing(db, { name: 'Bench', listId, letter }, 0)
 moveMailing(db, id, ['draft'], 'sending', { started_at: 0 })
 planRecipients(db, id, { listId, rule: null }, 0)

@@ -61,6 +61,7 @@ async function besidePool(signed: 'signed' | 'unsigned') {
 async function sendTo(people: number, signed: 'signed' | 'unsigned'): Promise<Sent> {
   const folder = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
   const server = await serving('./smtp-sink.ts')
+  await inProcess('./send-people.ts', folder, String(people))
   const sent = await inProcess<Sent>('./send-ours.ts', folder, server.line, String(people), signed)
   await server.stop()
   rmSync(folder, { recursive: true })

@@ -1,79 +1,31 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import {
-  mouldMessage,
   nextAttempt,
   pourMessage,
-  providerPacer,
   readAnswer,
   refill,
   takeFromBucket,
-  withLinksFrom,
   type Bucket,
-  type MessageMould,
 } from '../core/delivery'
-import { firstLinkOf, truthOf, type FillInContext } from '../core/letters'
-import {
-  fillFor,
-  personContext,
-  shownFor,
-  type CompiledLetter,
-  type PickedProduct,
-} from '../core/letters/rendering'
+import { truthOf, type FillInContext } from '../core/letters'
+import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
 import type { Rule } from '../core/segments'
 import { transact } from '../database'
-import { readAccount, type Account } from '../database/account'
-import { wholeLetterOf } from '../database/letterheads'
-import { listById } from '../database/lists'
-import {
-  moveMailing,
-  sendingMailings,
-  setWaitingNote,
-  totalsOf,
-  type Mailing,
-} from '../database/mailings'
-import { allPartsBegun, planOf } from '../database/parts'
+import type { Account } from '../database/account'
+import type { Claimed, Settled } from '../database/claims'
+import { moveMailing, sendingMailings, setWaitingNote, totalsOf } from '../database/mailings'
+import { allPartsBegun } from '../database/parts'
 import { valuesOf } from '../database/people'
-import { claimsOf, type Claimed, type Settled } from '../database/claims'
-import { pickerFor, type Picker } from '../database/picks'
 import { nextRecipientDue } from '../database/recipients'
-import { readerValuesFor } from '../database/reader-values'
 import { truthsOf } from '../database/renditions'
-import { variantsOf } from '../database/variants'
 import type { Engine } from './engine'
+import { beginMailing, type GoingLetter, type GoingMailing } from './going-mailing'
 import { connectMailServer, type MailServer } from './mail-server'
 import { openSigners, type Signers } from './signers'
-import { compileMailing } from './start-mailings'
-
-/** A mailing that is going out. */
-interface Running {
-  mailing: Mailing
-  account: Account
-  /** What the messages of each variant are made from; where nothing is tried, the first is for everybody. */
-  letters: RunningLetter[]
-  claims: ReturnType<typeof claimsOf>
-  /** The mailing's own pace besides the account's, messages a minute. */
-  perMinute: number | null
-  bucket: Bucket
-  /** Conversations under way. */
-  inFlight: number
-  /** Answers that are not in the database yet. */
-  outcomes: Settled[]
-}
-
-interface RunningLetter {
-  compiled: CompiledLetter
-  mould: MessageMould
-  senderName: string
-  /** Picks products for its readers, where the letter has such. */
-  picker: Picker | null
-  /** Reads what its fill-ins name of what readers did, where they name such. */
-  valuesFor: ReturnType<typeof readerValuesFor>
-  listName: string
-}
 
 /** Somebody to be mailed, which of the letter's rules hold for them, as bits, what is picked for them and what they did. */
 type Reader = Claimed & {
-  letter: RunningLetter
+  letter: GoingLetter
   truth: number
   picks: Record<string, PickedProduct>
   did: FillInContext
@@ -101,7 +53,7 @@ const LEAVE_ALONE = 3_000
  */
 export function sender(engine: Engine) {
   const { db, clock, hostClock, settings, log } = engine
-  const running = new Map<number, Running>()
+  const running = new Map<number, GoingMailing>()
   let server: MailServer | null = null
   let signers: Signers | null = null
   const half = (settings.connections * WINDOW) / 2
@@ -113,7 +65,7 @@ export function sender(engine: Engine) {
   async function step(): Promise<boolean> {
     const mailings = sendingMailings(db)
     for (const mailing of mailings)
-      if (!running.has(mailing.id)) running.set(mailing.id, await begin(engine, mailing))
+      if (!running.has(mailing.id)) running.set(mailing.id, await beginMailing(engine, mailing))
     if (running.size === 0) {
       engine.stalled = false
       return false
@@ -141,9 +93,12 @@ export function sender(engine: Engine) {
   }
 
   /** Writes what came in, claims what may go. */
-  function turn(sending: Set<number>, reachable: boolean): { of: Running; recipient: Reader }[] {
+  function turn(
+    sending: Set<number>,
+    reachable: boolean,
+  ): { of: GoingMailing; recipient: Reader }[] {
     const now = clock()
-    const conversations: { of: Running; recipient: Reader }[] = []
+    const conversations: { of: GoingMailing; recipient: Reader }[] = []
     for (const of of running.values()) {
       if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
       if (!sending.has(of.mailing.id) || !reachable) continue
@@ -168,7 +123,7 @@ export function sender(engine: Engine) {
   }
 
   /** Those claimed with all that their messages are made from. */
-  function readersOf(letter: RunningLetter, claimed: readonly Claimed[], now: number): Reader[] {
+  function readersOf(letter: GoingLetter, claimed: readonly Claimed[], now: number): Reader[] {
     const ids = claimed.map(({ person_id }) => person_id)
     const truths = truthsIfAny(letter.compiled.rules, ids, now)
     const picked = letter.picker?.pickFor(ids)
@@ -188,7 +143,7 @@ export function sender(engine: Engine) {
   }
 
   /** One conversation with the mail server about one recipient; never throws. */
-  async function converse(of: Running, recipient: Reader) {
+  async function converse(of: GoingMailing, recipient: Reader) {
     const outcome = await deliver(of, recipient)
     of.inFlight--
     of.outcomes.push(outcome)
@@ -196,7 +151,7 @@ export function sender(engine: Engine) {
     if (unwritten() >= half) enough()
   }
 
-  async function deliver(of: Running, recipient: Reader): Promise<Settled> {
+  async function deliver(of: GoingMailing, recipient: Reader): Promise<Settled> {
     const personId = recipient.person_id
     const values = valuesOf(recipient)
     const { letter } = recipient
@@ -250,7 +205,7 @@ export function sender(engine: Engine) {
     }
   }
 
-  function say(of: Running, note: string | null) {
+  function say(of: GoingMailing, note: string | null) {
     of.mailing.waiting_note = note
     setWaitingNote(db, of.mailing.id, note)
   }
@@ -308,59 +263,4 @@ export function sender(engine: Engine) {
   }
 
   return { step, close }
-}
-
-/** Prepares a mailing to be sent, or to be gone on with after a restart. */
-async function begin(engine: Engine, mailing: Mailing): Promise<Running> {
-  const account = readAccount(engine.db)!
-  const plan = planOf(mailing)
-  const variants = variantsOf(engine.db, mailing.id)
-  const letters = variants.length
-    ? variants
-    : [{ no: 0, letter_id: mailing.letter_id, sender_name: account.sender_name }]
-  return {
-    mailing,
-    account,
-    letters: await Promise.all(
-      letters.map((variant) => prepare(engine, mailing, account, variant)),
-    ),
-    claims: claimsOf(engine.db, engine.id, mailing.id, providerPacer(plan.providers)),
-    perMinute: plan.perMinute,
-    bucket: { level: 0, at: 0 },
-    inFlight: 0,
-    outcomes: [],
-  }
-}
-
-async function prepare(
-  { db, settings, clock }: Engine,
-  { id, list_id }: Mailing,
-  account: Account,
-  variant: { no: number; letter_id: number; sender_name: string },
-): Promise<RunningLetter> {
-  const { letter_id, sender_name: senderName } = variant
-  const compiled = await compileMailing(
-    db,
-    { list_id, letter_id },
-    account,
-    settings.url,
-    senderName,
-  )
-  const list = listById(db, list_id!)!
-  const letter = wholeLetterOf(db, letter_id)
-  const sender = {
-    name: senderName,
-    address: account.sender_address,
-    url: settings.url,
-    list: { key: list.key, name: list.public_name },
-  }
-  const parts = withLinksFrom(compiled.parts, firstLinkOf(variant.no))
-  return {
-    compiled,
-    mould: mouldMessage(id, parts, sender, Buffer.from(account.token_key, 'hex')),
-    senderName,
-    picker: pickerFor(db, letter.document, settings.url, clock()),
-    valuesFor: readerValuesFor(db, letter, list.id),
-    listName: list.public_name,
-  }
 }

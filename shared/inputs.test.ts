@@ -1,17 +1,11 @@
 import { ValidationError, type AnyObject, type ObjectSchema } from 'yup'
 import { expect, test } from 'vitest'
 import { apiEvent, apiOrder, apiPerson } from './api-inputs'
-import {
-  accountInput,
-  importInput,
-  letterInput,
-  mailingInput,
-  noteInput,
-  ownerInput,
-  peopleActInput,
-  personInput,
-  segmentInput,
-} from './inputs'
+import { accountInput, ownerInput } from './account-inputs'
+import { letterInput } from './letter-inputs'
+import { mailingInput } from './mailing-inputs'
+import { importInput, noteInput, peopleActInput, personInput } from './people-inputs'
+import { segmentInput } from './segment-inputs'
 
 /** The faults of a body, by the path of each. */
 function faultsOf(schema: ObjectSchema<AnyObject>, body: unknown): Record<string, string> {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { signInInput } from '~~/shared/inputs'
+import { signInInput } from '~~/shared/account-inputs'
 
 const session = useSession()
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ownerInput } from '~~/shared/inputs'
+import { ownerInput } from '~~/shared/account-inputs'
 
 const session = useSession()
 const { form, faults, busy, submit } = useForm(ownerInput, {

@@ -265,3 +265,27 @@ test('opening another mailing first saves what waits, then forgets the undo of t
   expect(store.mailing?.id).toBe(6)
   expect(store.past).toEqual([])
 })
+
+test('who goes from one mailing to the next sees that one, in whichever order the answers come', async () => {
+  const store = await opened()
+  const [one, other] = [store.open(6), store.open(7)]
+  await settled()
+  server.latest('/api/mailings/7').answer({ ...onFile(), id: 7 })
+  await settled()
+  server.latest('/api/mailings/7/proof').answer({ marks: [] })
+  await other
+  await one
+  expect(server.sent.filter(({ path }) => path === '/api/mailings/6')).toEqual([])
+  void store.open(8)
+  void store.refresh()
+  await settled()
+  const slow = server.latest('/api/mailings/8')
+  void store.open(9)
+  await settled()
+  slow.answer({ ...onFile(), id: 8 })
+  await settled()
+  expect(store.mailing).toBeNull()
+  server.latest('/api/mailings/9').answer({ ...onFile(), id: 9 })
+  await settled()
+  expect(store.mailing!.id).toBe(9)
+})

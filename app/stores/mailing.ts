@@ -27,6 +27,8 @@ export const useMailing = defineStore('mailing', () => {
   const saving = ref<'saved' | 'waiting' | 'saving' | 'failed'>('saved')
   const past = shallowRef<Letter[]>([])
   const future = shallowRef<Letter[]>([])
+  /** The mailing that is to be open: answers about any other come too late. */
+  let wanted: number | null = null
   /** The letter as the server has it, as far as known here, and its version. */
   let onFile: Letter | null = null
   let version = 0
@@ -47,8 +49,10 @@ export const useMailing = defineStore('mailing', () => {
   const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
 
   async function open(id: number) {
+    wanted = id
     if (mailing.value?.id !== id) {
       await flush()
+      if (wanted !== id) return
       mailing.value = null
       letter.value = null
       onFile = null
@@ -62,22 +66,25 @@ export const useMailing = defineStore('mailing', () => {
       past.value = []
       future.value = []
     }
-    await refresh(id)
+    await refresh()
   }
 
   /** Asks the server how the mailing stands. What somebody else changed in its letter is joined with what was changed here. */
-  async function refresh(id = mailing.value?.id) {
-    if (id === undefined) return
+  async function refresh() {
+    const id = wanted
+    // While another one is still to be saved, its letter is not the wanted one's.
+    const late = () => id !== wanted || (mailing.value !== null && mailing.value.id !== id)
+    if (id === null || late()) return
     try {
       const got = await request<OpenMailing>(`/api/mailings/${id}`)
-      if (mailing.value && mailing.value.id !== id) return
+      if (late()) return
       mailing.value = got
       problem.value = ''
       takeOver(got.letter)
       void askComments()
       void proof()
     } catch (error) {
-      problem.value = problemOf(error).message
+      if (id === wanted) problem.value = problemOf(error).message
     }
   }
 

@@ -183,3 +183,16 @@ test('a segment that is gone says so', async () => {
   expect(segment.problem).toBe('This segment is not on file.')
   expect(segment.saved).toBeNull()
 })
+
+test('who goes from one segment to the next sees that one, in whichever order the answers come', async () => {
+  const segment = useSegment()
+  void segment.open(8)
+  void segment.open(9)
+  const onFile = { name: 'Eight', rule: onList(5), version: 1, frozenAt: null, usedBy: {} }
+  server.latest('/api/segments/9').answer({ ...onFile, id: 9, name: 'Nine' })
+  await settled()
+  server.latest('/api/segments/8').answer({ ...onFile, id: 8 })
+  await settled()
+  expect(segment.saved!.id).toBe(9)
+  expect(segment.name).toBe('Nine')
+})

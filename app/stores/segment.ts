@@ -56,6 +56,8 @@ export const useSegment = defineStore('segment', () => {
   )
   let timer: ReturnType<typeof setTimeout> | undefined
   let latest = 0
+  /** How often one was opened: what is answered for any but the last comes too late. */
+  let opened = 0
   /** The question under way; nobody waits for its answer once there is a newer one. */
   let underway: AbortController | null = null
 
@@ -65,11 +67,12 @@ export const useSegment = defineStore('segment', () => {
     counts.value = null
     sizes.value = null
     problem.value = null
+    const mine = ++opened
     if (id !== null) {
       const got = await request<SavedSegmentDetails>(`/api/segments/${id}`).catch((error) => {
-        problem.value = problemOf(error).message
+        if (mine === opened) problem.value = problemOf(error).message
       })
-      if (!got) return
+      if (!got || mine !== opened) return
       saved.value = got
     }
     name.value = saved.value?.name ?? start?.name ?? ''

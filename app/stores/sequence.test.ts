@@ -63,7 +63,33 @@ test('nor does one that was asked before the change and comes after it was kept'
   await settled()
   old.answer(onFile())
   await asked
-  expect(store.sequence).toMatchObject({ name: 'Hello', revision: 2 })
+  expect(store.sequence).toMatchObject({ name: 'Hello' })
+})
+
+test('who goes from one to the next sees that one, in whichever order the answers come', async () => {
+  const store = await opened()
+  const [one, other] = [store.open(4), store.open(5)]
+  await settled()
+  server.latest('/api/sequences/4').answer(onFile({ id: 4 }))
+  await one
+  expect(store.sequence).toBeNull()
+  server.latest('/api/sequences/5').answer(onFile({ id: 5 }))
+  await other
+  expect(store.sequence!.id).toBe(5)
+})
+
+test('what was changed is kept, though one has gone to another meanwhile', async () => {
+  const store = await opened()
+  void store.set({ name: 'Hello' })
+  void store.set({ listId: 2 })
+  void store.open(4)
+  await settled()
+  puts()[0]!.answer({ revision: 2 })
+  await settled()
+  expect(puts()[1]!).toMatchObject({
+    path: '/api/sequences/3',
+    body: { name: 'Hello', listId: 2, revision: 2 },
+  })
 })
 
 test('every step can be undone and done again; a new change forgets what was undone', async () => {

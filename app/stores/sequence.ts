@@ -56,6 +56,10 @@ export const useSequence = defineStore('sequence', () => {
   const chosen = ref<string | null>(null)
   const past = shallowRef<Change[]>([])
   const future = shallowRef<Change[]>([])
+  /** The sequence that is to be open: answers about any other come too late. */
+  let wanted = 0
+  /** By sequence: the revision that is on file, as far as known here. */
+  const revisions = new Map<number, number>()
   let saving: Promise<unknown> = Promise.resolve()
   /** Savings that have no answer yet: what the server says before they are through is old. */
   let pending = 0
@@ -68,21 +72,29 @@ export const useSequence = defineStore('sequence', () => {
   )
 
   async function open(id: number) {
-    if (sequence.value?.id !== id) {
+    if (wanted !== id) {
+      wanted = id
       sequence.value = null
       chosen.value = null
       past.value = []
       future.value = []
     }
+    await refresh()
+  }
+
+  /** Asks the server how the open sequence stands. */
+  async function refresh() {
+    const id = wanted
     try {
       const got = await request<OpenSequence>(`/api/sequences/${id}`)
-      if (pending > 0 || (sequence.value && sequence.value.id !== id)) return
+      if (pending > 0 || id !== wanted) return
       // Asked before a change was kept, and answered after it: that is old.
-      if (sequence.value && got.revision < sequence.value.revision) return
+      if (got.revision < (revisions.get(id) ?? 0)) return
+      revisions.set(id, got.revision)
       sequence.value = got
       problem.value = ''
     } catch (error) {
-      problem.value = problemOf(error).message
+      if (id === wanted) problem.value = problemOf(error).message
     }
   }
 
@@ -104,13 +116,11 @@ export const useSequence = defineStore('sequence', () => {
     sequence.value = { ...sequence.value!, ...next }
     pending++
     saving = saving.then(async () => {
-      if (sequence.value?.id !== id) return
-      const body = { ...next, revision: sequence.value.revision }
+      const body = { ...next, revision: revisions.get(id)! }
       const saved = await ask<{ revision: number }>(`/api/sequences/${id}`, { method: 'PUT', body })
-      if (saved && sequence.value?.id === id)
-        sequence.value = { ...sequence.value, revision: saved.revision }
+      if (saved) revisions.set(id, saved.revision)
     })
-    return saving.finally(() => pending--).then(() => open(id))
+    return saving.finally(() => pending--).then(refresh)
   }
 
   async function undo() {
@@ -138,11 +148,9 @@ export const useSequence = defineStore('sequence', () => {
   async function addMail(after: string | null) {
     const many = line.value.filter(({ step }) => step.kind === 'mail').length
     const body = { name: `${sequence.value!.name}, mail ${many + 1}` }
-    const made = await ask<{ id: number }>(`/api/sequences/${sequence.value!.id}/mails`, {
-      method: 'POST',
-      body,
-    })
-    if (!made) return
+    const of = sequence.value!.id
+    const made = await ask<{ id: number }>(`/api/sequences/${of}/mails`, { method: 'POST', body })
+    if (!made || sequence.value?.id !== of) return
     const id = crypto.randomUUID()
     await set({
       map: insertStep(sequence.value!.map, after, id, { kind: 'mail', mailingId: made.id }),

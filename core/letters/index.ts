@@ -15,6 +15,7 @@ export type {
   Picture,
   Button,
   Divider,
+  Social,
   Space,
   Footer,
   Letter,

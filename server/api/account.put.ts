@@ -1,5 +1,5 @@
 import { updateAccount } from '~~/database/account'
-import { accountInput } from '~~/shared/inputs'
+import { accountInput } from '~~/shared/account-inputs'
 
 export default defineEventHandler(async (event) => {
   updateAccount(satchel().db, await readInput(event, accountInput))

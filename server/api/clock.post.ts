@@ -1,6 +1,6 @@
 import { practiceTime, withRate } from '~~/core/time'
 import { readClock, writeClock } from '~~/database/clock'
-import { clockInput } from '~~/shared/inputs'
+import { clockInput } from '~~/shared/account-inputs'
 
 /** Another rate for the practice clock, or a jump ahead. */
 export default defineEventHandler(async (event) => {

@@ -3,7 +3,7 @@ import { transact } from '~~/database'
 import { createAccount, readAccount } from '~~/database/account'
 import { addList } from '~~/database/lists'
 import { addUser, hasUsers } from '~~/database/users'
-import { ownerInput } from '~~/shared/inputs'
+import { ownerInput } from '~~/shared/account-inputs'
 
 /** The first visit: makes the account, its owner and a first list. Only while there is nobody. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { userInput } from '~~/shared/inputs'
+import { userInput } from '~~/shared/account-inputs'
 
 /** Who works here, and letting somebody in. */
 const session = useSession()

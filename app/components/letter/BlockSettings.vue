@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { blockNames, safeLink } from '~~/core/letters'
+import { blockNames } from '~~/core/letters'
 
 /** The settings of the chosen block. */
 const store = useMailing()
@@ -27,16 +27,6 @@ function resize(rows: number, columns: number) {
       Array.from({ length: width }, (_, c) => cells[r]?.[c] ?? ''),
     ),
   })
-}
-function setSocial(at: number, change: { name?: string; href?: string } | null) {
-  if (block.value?.kind !== 'social') return
-  const links = [...block.value.links]
-  if (change === null) links.splice(at, 1)
-  else links[at] = { name: '', href: '', ...links[at], ...change }
-  store.update(block.value.id, { links })
-}
-function setLink(value: string) {
-  if (block.value) store.update(block.value.id, { href: safeLink(value) })
 }
 const { answer: letterheads } = useAnswer<{ others: { id: number; name: string }[] }>(
   () => '/api/letterhead',
@@ -80,16 +70,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             <option :value="2">small</option>
           </select>
         </template>
-        <template v-if="'href' in block">
-          <label for="href">Leads to</label>
-          <KeptInput
-            id="href"
-            class="field field-sm"
-            placeholder="https://"
-            :value="block.href"
-            @taken="setLink"
-          />
-        </template>
+        <HrefField v-if="'href' in block" :block="block" />
         <template v-if="'align' in block">
           <label for="align">Stands</label>
           <select
@@ -179,46 +160,10 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             />is a head</label
           >
         </template>
-        <div v-if="block.kind === 'social'" class="col-span-2 space-y-1.5">
-          <div v-for="(link, i) in block.links" :key="i" class="flex gap-1.5">
-            <input
-              class="field field-sm w-24"
-              :value="link.name"
-              placeholder="Name"
-              :aria-label="`Name ${i + 1}`"
-              @input="setSocial(i, { name: text($event) })"
-            /><KeptInput
-              class="field field-sm min-w-0 flex-1"
-              :value="link.href"
-              placeholder="https://"
-              :aria-label="`Link ${i + 1}`"
-              @taken="setSocial(i, { href: safeLink($event) })"
-            /><button
-              class="px-1"
-              :aria-label="`Take link ${i + 1} away`"
-              @click="setSocial(i, null)"
-            >
-              ×
-            </button>
-          </div>
-          <button class="btn btn-sm" @click="setSocial(block.links.length, {})">One more</button>
-        </div>
+        <SocialSettings v-if="block.kind === 'social'" :block="block" />
         <PicksSettings v-if="block.kind === 'picks'" :block="block" />
         <FeedSettings v-if="block.kind === 'feed'" :key="block.id" :block="block" />
-        <template v-if="block.kind === 'space'">
-          <label for="height">Height</label>
-          <span class="flex items-center gap-2"
-            ><KeptInput
-              id="height"
-              class="field field-sm w-20"
-              type="number"
-              min="4"
-              max="200"
-              :value="block.height"
-              @taken="store.update(block.id, { height: Number($event) || 24 })"
-            />px</span
-          >
-        </template>
+        <HeightField v-if="block.kind === 'space'" :block="block" />
         <p v-if="block.kind === 'footer'" class="muted col-span-2">
           The postal address comes from <NuxtLink to="/settings" class="link">Settings</NuxtLink>.
         </p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fieldKinds, type FieldKind } from '~~/core/people'
-import { fieldInput } from '~~/shared/inputs'
+import { fieldInput } from '~~/shared/people-inputs'
 
 interface OwnField {
   key: string

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { accountInput, type AccountInput } from '~~/shared/inputs'
+import { accountInput, type AccountInput } from '~~/shared/account-inputs'
 
 const notices = useNotices()
 const session = useSession()

@@ -1,5 +1,5 @@
 import { feedState } from '~~/database/feeds'
-import { feedInput } from '~~/shared/inputs'
+import { feedInput } from '~~/shared/letter-inputs'
 
 export type { FeedState } from '~~/database/feeds'
 

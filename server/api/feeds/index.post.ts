@@ -1,5 +1,5 @@
 import { askForFeed, feedState } from '~~/database/feeds'
-import { feedInput } from '~~/shared/inputs'
+import { feedInput } from '~~/shared/letter-inputs'
 
 /** Has a feed read again. */
 export default defineEventHandler(async (event) => {

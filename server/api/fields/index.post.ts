@@ -1,6 +1,6 @@
 import { fieldKeyFor } from '~~/core/people'
 import { addField, ownFields } from '~~/database/fields'
-import { fieldInput } from '~~/shared/inputs'
+import { fieldInput } from '~~/shared/people-inputs'
 
 /** Makes a field; its key. */
 export default defineEventHandler(async (event) => {

@@ -13,7 +13,7 @@ import { rememberMapping } from '~~/database/import-mappings'
 import { addJob } from '~~/database/jobs'
 import { readFields } from '~~/database/fields'
 import { listById, listsWithCounts } from '~~/database/lists'
-import { importInput } from '~~/shared/inputs'
+import { importInput } from '~~/shared/people-inputs'
 
 /** Asks the engine to import a file, or first only to count what that would do, with the columns as the user wants them. */
 export default defineEventHandler(async (event) => {

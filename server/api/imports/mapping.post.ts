@@ -1,5 +1,5 @@
 import { mappingFor } from '~~/database/import-mappings'
-import { mappingInput } from '~~/shared/inputs'
+import { mappingInput } from '~~/shared/people-inputs'
 
 /** How a file with this header was taken the last time; null where there was none. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { readLetterhead } from '~~/core/letters'
 import { addLetterhead } from '~~/database/letterheads'
-import { letterheadInput } from '~~/shared/inputs'
+import { letterheadInput } from '~~/shared/letter-inputs'
 
 /** Adds a letterhead besides the account's own. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { changeList } from '~~/database/lists'
-import { listChangeInput } from '~~/shared/inputs'
+import { listChangeInput } from '~~/shared/people-inputs'
 
 export default defineEventHandler(async (event) => {
   const { name, description, publicName, publicAbout } = await readInput(event, listChangeInput)

@@ -1,5 +1,5 @@
 import { addList } from '~~/database/lists'
-import { listInput } from '~~/shared/inputs'
+import { listInput } from '~~/shared/people-inputs'
 
 export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()

@@ -1,7 +1,7 @@
 import { listById } from '~~/database/lists'
 import { tagNamed } from '~~/database/tags'
 import { listPeople, setPeopleAside, tagPeople, takePeopleBack } from '~~/database/person-changes'
-import { peopleActInput } from '~~/shared/inputs'
+import { peopleActInput } from '~~/shared/people-inputs'
 
 /** One act on some people. Answers with those for whom it changed something: the opposite on them is undo. */
 export default defineEventHandler(async (event) => {

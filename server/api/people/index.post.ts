@@ -3,7 +3,7 @@ import { erasedAsker } from '~~/database/erased'
 import { listById } from '~~/database/lists'
 import { tagNamed } from '~~/database/tags'
 import { addPerson, listPeople, tagPeople } from '~~/database/person-changes'
-import { personInput } from '~~/shared/inputs'
+import { personInput } from '~~/shared/people-inputs'
 
 /** Adds one person by hand, with the reason why they may be mailed. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { readyRule, writeRule } from '~~/core/segments'
 import { readCatalog } from '~~/database/segments'
-import { segmentQuestionInput } from '~~/shared/inputs'
+import { segmentQuestionInput } from '~~/shared/segment-inputs'
 
 /** A rule as it is being edited: how many each line keeps, who they are, what they share with other segments. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addSegment } from '~~/database/segments'
-import { segmentInput } from '~~/shared/inputs'
+import { segmentInput } from '~~/shared/segment-inputs'
 
 /** Saves a new segment. */
 export default defineEventHandler(async (event) => {

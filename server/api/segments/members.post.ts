@@ -1,4 +1,4 @@
-import { segmentQuestionInput } from '~~/shared/inputs'
+import { segmentQuestionInput } from '~~/shared/segment-inputs'
 
 /** More of a rule's people, behind the first page. */
 export default defineEventHandler(async (event) => {

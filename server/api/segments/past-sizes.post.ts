@@ -1,4 +1,4 @@
-import { segmentQuestionInput } from '~~/shared/inputs'
+import { segmentQuestionInput } from '~~/shared/segment-inputs'
 
 /** What the size of a rule was over the last weeks, while it is being edited. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { parseRule } from '~~/core/segments'
 import { readCatalog } from '~~/database/segments'
-import { ruleTextInput } from '~~/shared/inputs'
+import { ruleTextInput } from '~~/shared/segment-inputs'
 
 /** Reads the text of a rule: the rule, or what is wrong and where. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { listsWithCounts } from '~~/database/lists'
 import { addSequence } from '~~/database/sequences'
-import { newSequenceInput } from '~~/shared/inputs'
+import { newSequenceInput } from '~~/shared/mailing-inputs'
 
 /** A new sequence: a draft with nothing in it, for the first list. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { signInInput } from '~~/shared/inputs'
+import { signInInput } from '~~/shared/account-inputs'
 import { checkAddress } from '~~/core/people'
 import { userByAddress } from '~~/database/users'
 

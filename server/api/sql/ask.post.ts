@@ -1,4 +1,4 @@
-import { sqlInput } from '~~/shared/inputs'
+import { sqlInput } from '~~/shared/segment-inputs'
 
 /** Answers a query; a fault in it answers 422 with a sentence. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { freezePeople } from '~~/database/segments'
-import { sqlSegmentInput } from '~~/shared/inputs'
+import { sqlSegmentInput } from '~~/shared/segment-inputs'
 
 /** Saves the people of a query as a segment that stays as it is. */
 export default defineEventHandler(async (event) => {

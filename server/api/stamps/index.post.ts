@@ -1,5 +1,5 @@
 import { addStamp, readStampContent } from '~~/database/stamps'
-import { stampInput } from '~~/shared/inputs'
+import { stampInput } from '~~/shared/letter-inputs'
 
 /** Keeps a row of a letter as a stamp. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { letterOf, mailingById } from '~~/database/mailings'
 import { keepTemplate } from '~~/database/own-templates'
-import { templateInput } from '~~/shared/inputs'
+import { templateInput } from '~~/shared/letter-inputs'
 
 /** Keeps the letter of a mailing as a template. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addApiToken } from '~~/database/api'
-import { tokenInput } from '~~/shared/inputs'
+import { tokenInput } from '~~/shared/account-inputs'
 
 /** Makes a token for a program; it is shown this once. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { checkAddress } from '~~/core/people'
 import { addUser, userByAddress, userById } from '~~/database/users'
-import { userInput } from '~~/shared/inputs'
+import { userInput } from '~~/shared/account-inputs'
 
 /** Lets somebody in who works here. Only the owner does. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addOwnWord } from '~~/database/own-words'
-import { ownWordInput } from '~~/shared/inputs'
+import { ownWordInput } from '~~/shared/letter-inputs'
 
 /** Keeps a word as the account's own: no proof asks for it again. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { ownFields, type FieldChange } from '~~/database/fields'
 import { addJob } from '~~/database/jobs'
-import { fieldJobInput } from '~~/shared/inputs'
+import { fieldJobInput } from '~~/shared/people-inputs'
 
 /** Asks the engine to make a field one of another kind, or to join it to another. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { changeField, ownFields } from '~~/database/fields'
-import { fieldChangeInput } from '~~/shared/inputs'
+import { fieldChangeInput } from '~~/shared/people-inputs'
 
 /** Renames a field, retires it, or brings it back. */
 export default defineEventHandler(async (event) => {

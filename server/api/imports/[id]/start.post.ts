@@ -1,7 +1,7 @@
 import { transact } from '~~/database'
 import { importById, updateImport } from '~~/database/imports'
 import { addJob } from '~~/database/jobs'
-import { startImportInput } from '~~/shared/inputs'
+import { startImportInput } from '~~/shared/people-inputs'
 
 /** Starts an import whose effect was counted before. */
 export default defineEventHandler(async (event) => {

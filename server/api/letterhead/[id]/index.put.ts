@@ -1,6 +1,6 @@
 import { readLetterhead } from '~~/core/letters'
 import { changeLetterhead } from '~~/database/letterheads'
-import { letterheadInput } from '~~/shared/inputs'
+import { letterheadInput } from '~~/shared/letter-inputs'
 
 /** Changes a letterhead; the letters in it that have not gone out follow. */
 export default defineEventHandler(async (event) => {

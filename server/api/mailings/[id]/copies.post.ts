@@ -1,5 +1,5 @@
 import { addJob } from '~~/database/jobs'
-import { copiesInput } from '~~/shared/inputs'
+import { copiesInput } from '~~/shared/mailing-inputs'
 
 /** Has copies of the letter sent, as the person in the query reads it; the job that does so. */
 export default defineEventHandler(async (event) => {

@@ -2,7 +2,7 @@ import { timeLabel, timeToLocalInput } from '~~/core/time'
 import { moveMailing, updateMailing } from '~~/database/mailings'
 import { firstLocalTime, planOf } from '~~/database/parts'
 import { dispatchBlockers } from '~~/database/proof'
-import { dispatchInput } from '~~/shared/inputs'
+import { dispatchInput } from '~~/shared/mailing-inputs'
 
 /** Sends a mailing now (`at` null), or sets the time at which it goes out. Blockers hold it. */
 export default defineEventHandler(async (event) => {

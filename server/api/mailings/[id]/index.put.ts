@@ -3,7 +3,7 @@ import { chooseLetterhead, letterheads } from '~~/database/letterheads'
 import { listById } from '~~/database/lists'
 import { updateMailing } from '~~/database/mailings'
 import { segmentById } from '~~/database/segments'
-import { mailingInput } from '~~/shared/inputs'
+import { mailingInput } from '~~/shared/mailing-inputs'
 
 /** Changes a mailing's name, its audience, or the letterhead of its letter. */
 export default defineEventHandler(async (event) => {

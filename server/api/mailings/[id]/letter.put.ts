@@ -1,6 +1,6 @@
 import { cleanDocument } from '~~/core/letters'
 import { saveLetter } from '~~/database/letter-history'
-import { letterInput } from '~~/shared/inputs'
+import { letterInput } from '~~/shared/letter-inputs'
 
 /** Saves the letter over the version its author saw; 409 where somebody else was faster. */
 export default defineEventHandler(async (event) => {

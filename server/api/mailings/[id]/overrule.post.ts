@@ -2,7 +2,7 @@ import { markKey, mayOverrule } from '~~/core/proof'
 import { updateMailing } from '~~/database/mailings'
 import { proofMailing } from '~~/database/proof'
 import { userById } from '~~/database/users'
-import { overruleInput } from '~~/shared/inputs'
+import { overruleInput } from '~~/shared/mailing-inputs'
 
 /** Lets the blockers that there are now pass, with a reason that is kept. Owners only. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { presenceInput } from '~~/shared/inputs'
+import { presenceInput } from '~~/shared/letter-inputs'
 
 /** Says who is at this letter and in which block; the answer is who else is, and whether the block was free. */
 export default defineEventHandler(async (event) => {

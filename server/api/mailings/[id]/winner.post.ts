@@ -1,7 +1,7 @@
 import { variantName } from '~~/core/dispatch'
 import { decideTest } from '~~/database/experiments'
 import { planOf } from '~~/database/parts'
-import { winnerInput } from '~~/shared/inputs'
+import { winnerInput } from '~~/shared/mailing-inputs'
 
 /** Decides a test by hand: the rest gets this variant. */
 export default defineEventHandler(async (event) => {

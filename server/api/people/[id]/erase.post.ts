@@ -1,7 +1,7 @@
 import { checkAddress } from '~~/core/people'
 import { personDetails } from '~~/database/people'
 import { erasePerson } from '~~/database/erase-person'
-import { eraseInput } from '~~/shared/inputs'
+import { eraseInput } from '~~/shared/people-inputs'
 
 /** Erases a person for good; the address must be written once more. */
 export default defineEventHandler(async (event) => {

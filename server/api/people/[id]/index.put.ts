@@ -1,6 +1,6 @@
 import { changePerson } from '~~/database/person-changes'
 import { personDetails } from '~~/database/people'
-import { personChangeInput } from '~~/shared/inputs'
+import { personChangeInput } from '~~/shared/people-inputs'
 
 /** Changes a person where they stand; answers with what undoes it. */
 export default defineEventHandler(async (event) => {

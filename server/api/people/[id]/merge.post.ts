@@ -1,5 +1,5 @@
 import { mergePeople } from '~~/database/merge-people'
-import { mergeInput } from '~~/shared/inputs'
+import { mergeInput } from '~~/shared/people-inputs'
 
 /** Makes two people one; the one in the path is kept. */
 export default defineEventHandler(async (event) => {

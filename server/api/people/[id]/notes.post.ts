@@ -1,7 +1,7 @@
 import { userById } from '~~/database/users'
 import { personDetails } from '~~/database/people'
 import { addNote } from '~~/database/person-changes'
-import { noteInput } from '~~/shared/inputs'
+import { noteInput } from '~~/shared/people-inputs'
 
 /** Adds a note to a person, under the name of who is signed in. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addPicture, pictureById } from '~~/database/pictures'
-import { cutInput } from '~~/shared/inputs'
+import { cutInput } from '~~/shared/letter-inputs'
 
 /** A part of a picture, turned, as a picture of its own; the first one stays as it is. */
 export default defineEventHandler(async (event) => {

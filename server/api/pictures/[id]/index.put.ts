@@ -1,5 +1,5 @@
 import { updatePicture } from '~~/database/pictures'
-import { pictureInput } from '~~/shared/inputs'
+import { pictureInput } from '~~/shared/letter-inputs'
 
 /** Changes a picture's name, folder or words. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { changeSegment, segmentById } from '~~/database/segments'
-import { segmentChangeInput } from '~~/shared/inputs'
+import { segmentChangeInput } from '~~/shared/segment-inputs'
 
 /** Changes a segment over the version its editor saw; where somebody was faster, it says so and changes nothing. */
 export default defineEventHandler(async (event) => {

@@ -1,7 +1,7 @@
 import { readMap } from '~~/core/sequences'
 import { listById } from '~~/database/lists'
 import { changeSequence } from '~~/database/sequences'
-import { sequenceInput } from '~~/shared/inputs'
+import { sequenceInput } from '~~/shared/mailing-inputs'
 
 /** Changes a sequence over the revision its editor saw; where somebody was faster, it says so and changes nothing. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addMailOf } from '~~/database/sequences'
-import { sequenceMailInput } from '~~/shared/inputs'
+import { sequenceMailInput } from '~~/shared/mailing-inputs'
 
 /** A mail for a new step, with a letter to begin with. */
 export default defineEventHandler(async (event) => {

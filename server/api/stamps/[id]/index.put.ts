@@ -1,5 +1,5 @@
 import { changeStamp, readStampContent, renameStamp, stampById } from '~~/database/stamps'
-import { stampChangeInput } from '~~/shared/inputs'
+import { stampChangeInput } from '~~/shared/letter-inputs'
 
 /** Renames a stamp, or changes what it holds; says which letters followed. 409 where somebody was faster. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { changeTag } from '~~/database/tags'
-import { tagInput } from '~~/shared/inputs'
+import { tagInput } from '~~/shared/people-inputs'
 
 /** Renames or colours a tag. A name that another tag has is a fault: the two can be joined. */
 export default defineEventHandler(async (event) => {

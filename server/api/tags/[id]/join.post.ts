@@ -1,5 +1,5 @@
 import { joinTags } from '~~/database/tags'
-import { tagJoinInput } from '~~/shared/inputs'
+import { tagJoinInput } from '~~/shared/people-inputs'
 
 /** Joins a tag to another one. */
 export default defineEventHandler(async (event) => {

@@ -1,6 +1,6 @@
 import { askApproval } from '~~/database/approvals'
 import { userById } from '~~/database/users'
-import { approvalInput } from '~~/shared/inputs'
+import { approvalInput } from '~~/shared/letter-inputs'
 
 /** Asks somebody whether the letter may go out. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { answerApproval } from '~~/database/approvals'
-import { verdictInput } from '~~/shared/inputs'
+import { verdictInput } from '~~/shared/letter-inputs'
 
 /** What the one who was asked says of the letter they saw. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { addComment } from '~~/database/comments'
-import { commentInput } from '~~/shared/inputs'
+import { commentInput } from '~~/shared/letter-inputs'
 
 /** Says something about a block, or answers what was said. */
 export default defineEventHandler(async (event) => {

@@ -1,0 +1,67 @@
+import { number, object, string, type InferType } from 'yup'
+import { isZone } from '../core/time'
+import { address, line } from './input-parts'
+
+/** What the account, its people and its clock are told. */
+
+export const signInInput = object({ address, password: string().required('Write your password.') })
+
+export const ownerInput = object({
+  name: line(100).required('Write your name.'),
+  address,
+  password: string()
+    .required('Choose a password.')
+    .min(12, 'At least 12 characters.')
+    .max(200, 'At most 200 characters.'),
+  accountName: line(100).required('Write what your readers know you by.'),
+  zone: string()
+    .required()
+    .test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+})
+
+export const userInput = object({
+  name: line(100).required('Write their name.'),
+  address,
+  password: string()
+    .required('Choose a password for them.')
+    .min(12, 'At least 12 characters.')
+    .max(200, 'At most 200 characters.'),
+})
+
+export const accountInput = object({
+  name: line(100).required('Write what your readers know you by.'),
+  sender_name: line(100).required('Write who the letters come from.'),
+  sender_address: address,
+  postal_address: string().trim().max(500, 'At most 500 characters.').defined(),
+  zone: string()
+    .required()
+    .test('zone', 'This is not a time zone.', (zone) => isZone(zone ?? '')),
+  pace_per_minute: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(1_000_000, 'At most 1,000,000.')
+    .nullable()
+    .defined(),
+  cap_mailings: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(1_000, 'At most 1,000.')
+    .nullable()
+    .default(null),
+  cap_days: number()
+    .integer('A whole number.')
+    .min(1, 'At least 1.')
+    .max(365, 'At most 365.')
+    .default(7),
+})
+
+export const clockInput = object({
+  rate: number().oneOf([1, 60, 3600]),
+  jumpTo: number().integer().positive(),
+})
+
+export type AccountInput = InferType<typeof accountInput>
+
+export type OwnerInput = InferType<typeof ownerInput>
+
+export const tokenInput = object({ name: line(100).required('Say which program it is for.') })
