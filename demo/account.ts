@@ -17,6 +17,7 @@ import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
 import {
   galeSeasonSale,
+  LATEST_OFFER,
   offer,
   whereToFindUs,
   windNotes,
@@ -144,10 +145,10 @@ function pastMailings(
   for (let n = 0; n < 12; n++)
     mailings.push(
       past(
-        `Offer: ${offer(12 - n, pictures).subject}`,
+        `Offer: ${offer(LATEST_OFFER - n, pictures).subject}`,
         lists.offers,
         at(2 + n * 44, 10),
-        offer(12 - n, pictures),
+        offer(LATEST_OFFER - n, pictures),
         n,
         0.8,
       ),

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { all, openMemory, q, type Database } from '../database'
-import { gapsIn } from '../core/letters'
+import { gapsIn, linksOf } from '../core/letters'
 import { mapProblems } from '../core/sequences'
 import { advanceDue, nextStepDue } from '../database/enrolments'
 import { readSequences, runningSequences } from '../database/sequences'
@@ -8,6 +8,7 @@ import { commentsOn } from '../database/comments'
 import { letterVersions } from '../database/letter-history'
 import { letterOf, recountTotals } from '../database/mailings'
 import { renditionsFor } from '../database/renditions'
+import { resultsBy } from '../database/results-by'
 import { makeAccount } from './account'
 
 const NOW = Date.UTC(2026, 10, 23, 9, 40)
@@ -78,4 +79,40 @@ test('the sale differs per reader, was written in two sittings, and something in
   expect(commentsOn(db, sale.letter_id)).toMatchObject([
     { answers: [{ byName: 'Wren Galewright' }] },
   ])
+})
+
+test('the last offer differed per reader: each was shown something, and clicked only what they were shown', async () => {
+  const db = await make(4)
+  const offer = all(db, q.selectFrom('mailings').selectAll()).findLast(
+    ({ name }) => name === 'Offer: The Delta 7 is back',
+  )!
+  expect(resultsBy(db, offer.id, 'rendition', NOW)!.length).toBeGreaterThanOrEqual(3)
+  const accepted = all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select(['person_id', 'truth'])
+      .where('mailing_id', '=', offer.id)
+      .where('state', '=', 'accepted'),
+  )
+  expect(accepted.every(({ truth }) => truth !== null)).toBe(true)
+  const stunt = new Set(
+    accepted.filter(({ truth }) => truth! % 2 === 1).map(({ person_id }) => person_id),
+  )
+  const links = linksOf(letterOf(db, offer.letter_id).document)
+  const clicked = all(
+    db,
+    q
+      .selectFrom('acts')
+      .select('person_id')
+      .where('mailing_id', '=', offer.id)
+      .where(
+        'link',
+        '=',
+        links.findIndex(({ blockId }) => blockId === 'stunt-button'),
+      )
+      .where('verdict', '=', 'human'),
+  )
+  expect(clicked.length).toBeGreaterThan(0)
+  expect(clicked.every(({ person_id }) => stunt.has(person_id))).toBe(true)
 })

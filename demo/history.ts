@@ -3,6 +3,7 @@ import { leaveReasons, type LeaveReason } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
 import { createMailing, moveMailing, resetTotals, saveLinks } from '../database/mailings'
+import { shownOf } from './shown'
 import { beginTrial } from './trial'
 import type { Chance } from './chance'
 import type { DemoPerson } from './people'
@@ -53,6 +54,12 @@ export function makeHistory(
         links.map((link, n) => ({ ...link, no: firstLinkOf(v) + n })),
       ).flat(),
     )
+    const shown = shownOf(
+      db,
+      mailing.letter,
+      people.map(({ id }) => id),
+      mailing.at,
+    )
     const trial = mailing.tried ? beginTrial(db, id, mailing, mailing.tried) : null
     const tellWhy: { person_id: number; reason: LeaveReason; at: number }[] = []
     const hours = new Map<number, { opens: number; clicks: number }>()
@@ -85,6 +92,7 @@ export function makeHistory(
           answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.',
           variant,
           part,
+          truth: null,
         })
         continue
       }
@@ -117,6 +125,7 @@ export function makeHistory(
         mailing.at > person.quietFrom
           ? 0.01
           : (0.1 + 0.78 * person.keen) * mailing.appeal * (trial?.liked(variant) ?? 1)
+      const { truth, links: seen } = shown(person.id)
       let opened: number | null = null
       let clicked: number | null = null
       if (chance.is(glad)) {
@@ -138,7 +147,8 @@ export function makeHistory(
         hour(opened).opens++
         if (chance.is(0.05 + 0.2 * person.keen)) {
           clicked = Math.min(now, opened + chance.between(8_000, 200_000))
-          const link = firstLinkOf(variant ?? 0) + Math.floor(chance.next() ** 1.7 * links.length)
+          const nth = Math.floor(chance.next() ** 1.7 * seen.length)
+          const link = firstLinkOf(variant ?? 0) + seen[nth]!
           write.act.run({
             mailing: id,
             person: person.id,
@@ -175,6 +185,7 @@ export function makeHistory(
         answer: null,
         variant,
         part,
+        truth,
       })
     }
     for (const told of tellWhy)
@@ -216,6 +227,7 @@ export function historyStatements(db: Database) {
       answer: string | null
       variant: number | null
       part: number | null
+      truth: number | null
     }>(db, (value) =>
       q.insertInto('recipients').values({
         mailing_id: value('mailing'),
@@ -234,6 +246,7 @@ export function historyStatements(db: Database) {
         answer: value('answer'),
         variant: value('variant'),
         part: value('part'),
+        truth: value('truth'),
       }),
     ),
     act: prepared<{

@@ -146,6 +146,7 @@ export function workshopNews(n: number, pictures: Record<string, string>): Lette
   })
 }
 
+export const LATEST_OFFER = 12
 const sales = [
   'New this month',
   'A fifth off spars and line',
@@ -153,8 +154,9 @@ const sales = [
   'Last of the summer sails',
   'Kits for two rainy days',
 ]
+/** An offer; the latest has something else for those who fly stunt or single-line kites. */
 export function offer(n: number, pictures: Record<string, string>): Letter {
-  return letterFrom({
+  const letter = letterFrom({
     subject: sales[n % sales.length]!,
     preview: 'Till Sunday, or till the shelf is empty.',
     title: sales[n % sales.length]!,
@@ -163,6 +165,7 @@ export function offer(n: number, pictures: Record<string, string>): Letter {
     button: { label: 'See what is new', path: '/new-kites' },
     more: [{ words: 'Spars, line and small parts', path: '/spares' }],
   })
+  return n === LATEST_OFFER ? withAlternatives(letter, pictures) : letter
 }
 
 /** The letter that is held: a page that is gone, and a greeting with a gap. */
@@ -188,6 +191,10 @@ export function galeSeasonSale(pictures: Record<string, string>): Letter {
     },
     button: { label: 'See the sale', path: '/gale-week' },
   })
+  return withAlternatives(letter, pictures)
+}
+
+function withAlternatives(letter: Letter, pictures: Record<string, string>): Letter {
   const at = letter.document.rows.findIndex(({ id }) => id === 'r-action')
   letter.document.rows.splice(at, 0, ...alternatives(pictures))
   return letter
