@@ -6,7 +6,7 @@ import { addField } from './fields'
 import { madeUpAccount, somebody } from './made-up'
 import { createMailing, mailingById, updateMailing } from './mailings'
 import { addParts, beginPart, firstLocalTime, partsOfMailing, zoneFields } from './parts'
-import { readRecipient } from './recipients'
+import { dueLater, moveRecipient, readRecipient } from './recipients'
 
 const now = Date.UTC(2026, 10, 23, 9)
 
@@ -42,6 +42,15 @@ test('at the same time on each clock: each is due when it is that time where the
     '2026-11-25T14:00:00.000Z',
     '2026-11-25T09:00:00.000Z',
   ])
+  const waits = (at: number) => dueLater(db, id, at)
+  expect(waits(begins)).toEqual({
+    people: 3,
+    first: Date.UTC(2026, 10, 25, 9),
+    last: Date.UTC(2026, 10, 25, 14),
+  })
+  expect(waits(Date.UTC(2026, 10, 25, 9))!.people).toBe(1)
+  moveRecipient(db, id, york, 'queued', 'dropped', begins)
+  expect(waits(Date.UTC(2026, 10, 25, 9))).toBeNull()
 })
 
 test('begun late, whoever’s time has passed gets it at once', () => {

@@ -1,5 +1,6 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import { mayMove, type RecipientState } from '../core/delivery'
+import type { DueLater } from '../core/dispatch'
 import { eligible, type Audience } from './audience'
 import { all, one, q, run, transact, type Database } from './query'
 import type { ActTotal, Schema } from './schema'
@@ -191,6 +192,26 @@ export function nextRecipientDue(db: Database): number | null {
   const sending = all(db, q.selectFrom('mailings').select('id').where('state', '=', 'sending'))
   const dues = sending.flatMap(({ id }) => nextDueOf(db, id) ?? [])
   return dues.length ? Math.min(...dues) : null
+}
+
+/** Who of a mailing waits for their hour or for another try; null where nobody does. */
+export function dueLater(db: Database, mailingId: number, now: number): DueLater | null {
+  const found = one(
+    db,
+    q
+      .selectFrom('recipients')
+      .select((eb) => [
+        eb.fn.countAll<number>().as('people'),
+        eb.fn.min<number | null>('due').as('first'),
+        eb.fn.max<number | null>('due').as('last'),
+      ])
+      .where('mailing_id', '=', mailingId)
+      .where('due', '>', now)
+      .where(() => isWaiting),
+  )!
+  return found.first === null || found.last === null
+    ? null
+    : { people: found.people, first: found.first, last: found.last }
 }
 
 /** When the next recipient of one mailing is due; null where nobody waits. */

@@ -92,7 +92,7 @@ export function makeHistory(
           answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.',
           variant,
           part,
-          truth: null,
+          truth: later ? shown(person.id).truth : null,
         })
         continue
       }

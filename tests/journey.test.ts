@@ -284,6 +284,7 @@ test('5. It is paused, resumed, and comes to an end', async () => {
   await page()
     .getByRole('button', { name: /^Send to/ })
     .click()
+  await seen(/^[\d,]+ a minute, .* left\.$/)
   await page().getByRole('button', { name: 'Pause' }).click()
   await page().getByText('paused').waitFor()
   const id = mailingId()

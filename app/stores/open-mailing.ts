@@ -1,4 +1,5 @@
 import type { RecipientState, WaterfallStep } from '~~/core/delivery'
+import type { DueLater } from '~~/core/dispatch'
 import type { Letter, Letterhead } from '~~/core/letters'
 import type { Field } from '~~/core/people'
 import type { Mark } from '~~/core/proof'
@@ -30,6 +31,8 @@ export interface OpenMailing {
   /** The letterhead that the letter is in; null: the account's own. */
   letterheadId: number | null
   letterhead: Letterhead
+  /** While it goes out: who waits for a time that is still to come. */
+  later: DueLater | null
   scheduled_at: number | null
   started_at: number | null
   finished_at: number | null

@@ -4,3 +4,5 @@ export type { DispatchPlan, Goal, Measure, Pace, ProviderPace, TestPlan, Variant
 export { lineBroken, lines, partsOf } from './parts'
 export type { PartCounts, PartKind } from './parts'
 export { bestHour } from './best-hour'
+export { rateOf, timeLeft, withSample } from './rate'
+export type { DueLater, Sample } from './rate'

@@ -231,6 +231,12 @@ async function dispatch() {
           </span>
         </div>
         <ProgressBar label="Dispatch" :done="all - waiting" :total="all" />
+        <SendingPace
+          v-if="mailing.state === 'sending'"
+          :tried="all - waiting"
+          :waiting="waiting"
+          :later="mailing.later"
+        />
         <p
           v-if="mailing.waiting_note"
           class="mt-3 rounded-md border border-warn-600 bg-warn-100 px-3 py-2"

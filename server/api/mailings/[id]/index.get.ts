@@ -4,6 +4,7 @@ import { frequencyCap } from '~~/database/account'
 import { audienceWaterfall, countAudience } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
+import { dueLater } from '~~/database/recipients'
 import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
 import { sequenceById } from '~~/database/sequences'
@@ -52,6 +53,7 @@ export default defineEventHandler((event) => {
         ? countAudience(db, audience, mailing.scheduled_at!)
         : null,
     totals: totalsOf(db, mailing.id) ?? null,
+    later: mailing.state === 'sending' ? dueLater(db, mailing.id, clock()) : null,
     pace: pace_per_minute,
     sender: `${sender_name} <${sender_address}>`,
   }
