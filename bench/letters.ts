@@ -18,7 +18,7 @@ import {
   type Row,
 } from '../core/letters'
 import { richText } from '../core/letters/rich-text'
-import { makeToken, mouldMessage, pourMessage } from '../core/delivery'
+import { bytesOf, makeToken, mouldMessage, pourMessage } from '../core/delivery'
 import { ruleToSql, type Rule } from '../core/segments'
 import { closeDatabase, openDatabase } from '../database'
 import { countTruths } from '../database/renditions'
@@ -68,13 +68,14 @@ export const merges: Measure = {
         { list: 'Wind notes', sender: 'Bench', mailing: 'm' },
       )
       const shown = shownFor(compiled, truthOf(truth, RULES))
-      bytes += pourMessage(
+      const { raw } = pourMessage(
         mould,
         { personId: i + 1, address, name: '' },
         fillFor(compiled, context),
         NOW,
         shown,
-      ).raw.length
+      )
+      bytes += bytesOf(raw).bytes.length
     })
     const liquid = new Liquid({ outputEscape: 'escape' })
     const source = await liquidSource(letter)

@@ -6,7 +6,7 @@ import { richText } from '../core/letters/rich-text'
 import { closeDatabase, openDatabase } from '../database'
 import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
 import { planRecipients } from '../database/recipients'
-import { pourMessage, mouldMessage } from '../core/delivery'
+import { bytesOf, mouldMessage, pourMessage } from '../core/delivery'
 import { fillFor, personContext } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
 import { compileMailing } from '../engine/start-mailings'
@@ -110,10 +110,11 @@ async function sizeOfOne(): Promise<number> {
     { address: 'a@b.example', values: { first_name: 'Tamsin' } },
     { list: '', sender: '', mailing: '' },
   )
-  return pourMessage(
+  const { raw } = pourMessage(
     mould,
     { personId: 1, address: 'a@b.example', name: '' },
     fillFor(compiled, context),
     0,
-  ).raw.length
+  )
+  return bytesOf(raw).bytes.length
 }

@@ -6,9 +6,6 @@ import { isWaiting, moveRecipient, shiftTotals, type Totals } from './recipients
 /** As many may be passed over in one turn. */
 const PASSED_OVER = 500
 
-const domainOfRecipient =
-  sql<string>`(select p.domain from people as p where p.id = recipients.person_id)`.as('domain')
-
 /** As the partial index `recipients_claimed` says it. */
 const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
 
@@ -23,6 +20,13 @@ export interface Claimed {
   last_name: string | null
   fields: string
   variant: number | null
+}
+
+/** Somebody who may be claimed. */
+type Candidate = Omit<Claimed, 'first_attempt_at'> & {
+  first_attempt_at: number | null
+  state: RecipientState
+  domain: string
 }
 
 /** What came of one conversation with the mail server. */
@@ -46,15 +50,23 @@ export function claimsOf(
   mailingId: number,
   pace: ProviderPacer | null = null,
 ) {
-  const candidates = prepared<
-    { now: number; limit: number },
-    { person_id: number; state: RecipientState; domain: string }
-  >(db, (value) =>
+  const candidates = prepared<{ now: number; limit: number }, Candidate>(db, (value) =>
     q
       .selectFrom('recipients')
-      .select(['person_id', 'state'])
-      // Who is at which provider is asked only where it matters.
-      .select(pace ? domainOfRecipient : sql<string>`''`.as('domain'))
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select([
+        'person_id',
+        'state',
+        'attempts',
+        'first_attempt_at',
+        'address',
+        'normal',
+        'domain',
+        'first_name',
+        'last_name',
+        'fields',
+        'variant',
+      ])
       .where('mailing_id', '=', mailingId)
       .where(() => isWaiting)
       .where('state', '!=', 'planned')
@@ -83,25 +95,6 @@ export function claimsOf(
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person'))
       .where('state', '=', value('from')),
-  )
-  const details = prepared<{ person: number }, Claimed>(db, (value) =>
-    q
-      .selectFrom('recipients')
-      .innerJoin('people', 'people.id', 'recipients.person_id')
-      .select([
-        'person_id',
-        'attempts',
-        'first_attempt_at',
-        'address',
-        'normal',
-        'first_name',
-        'last_name',
-        'fields',
-        'variant',
-      ])
-      .$narrowType<{ first_attempt_at: number }>()
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person')),
   )
   const settle = prepared<
     Omit<Settled, 'personId'> & {
@@ -134,10 +127,11 @@ export function claimsOf(
       const claimed: Claimed[] = []
       const totals: Totals = {}
       // Those whose provider wants no more just now are passed over until it does, so that others have their turn.
-      for (const { person_id, state, domain } of candidates.all({
+      for (const { state, domain, ...recipient } of candidates.all({
         now,
         limit: pace && limit > 0 ? limit + PASSED_OVER : limit,
       })) {
+        const { person_id, attempts, first_attempt_at } = recipient
         if (claimed.length === limit) break
         const may = pace?.mayGo(domain, now) ?? now
         if (may > now) {
@@ -147,7 +141,11 @@ export function claimsOf(
         if (claim.run({ now, person: person_id, from: state }) === 0) continue
         totals[state] = (totals[state] ?? 0) - 1
         totals.claimed = (totals.claimed ?? 0) + 1
-        claimed.push(details.one({ person: person_id })!)
+        claimed.push({
+          ...recipient,
+          attempts: attempts + 1,
+          first_attempt_at: first_attempt_at ?? now,
+        })
       }
       shiftTotals(db, mailingId, totals)
       return claimed

@@ -3,6 +3,7 @@ import { once } from 'node:events'
 import { generateKeyPairSync } from 'node:crypto'
 import { SMTPServer } from 'smtp-server'
 import { afterEach, expect, test } from 'vitest'
+import { rawMessage } from '../core/delivery'
 import type { Account } from '../database/account'
 import { connectMailServer, type MailServer } from './mail-server'
 
@@ -69,7 +70,11 @@ const good: Record<string, string> = {
   RSET: '250 ok',
 }
 const send = async (from: MailServer) =>
-  from.send('b-x@galewright.example', 'tove@inkpost.example', 'Subject: x\r\n\r\nHello.\r\n')
+  from.send(
+    'b-x@galewright.example',
+    'tove@inkpost.example',
+    rawMessage('Subject: x\r\n\r\nHello.\r\n'),
+  )
 
 test('what it takes is accepted', async () => {
   expect(await send(await serverThat((command) => good[command] ?? '500 what'))).toEqual({
@@ -168,7 +173,9 @@ test.each([
       `Subject: ${length}\r\n\r\n${`${'x'.repeat(70)}\r\n`.repeat(Math.ceil(length / 72))}`,
   )
   for (const raw of messages)
-    expect(await from.send('b@galewright.example', 'tove@inkpost.example', raw)).toEqual({
+    expect(
+      await from.send('b@galewright.example', 'tove@inkpost.example', rawMessage(raw)),
+    ).toEqual({
       kind: 'accepted',
     })
   const withoutSignature = arrived.map((raw) =>

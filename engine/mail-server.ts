@@ -1,6 +1,6 @@
 import { createPrivateKey, sign as signBytes } from 'node:crypto'
 import type { Readable, Transform } from 'node:stream'
-import { signMessage, type SignBytes } from '../core/delivery'
+import { bytesOf, signMessage, type RawMessage, type SignText } from '../core/delivery'
 import { parseConnectionUrl } from 'nodemailer/lib/shared'
 import SMTPConnection from 'nodemailer/lib/smtp-connection'
 import type { Clock } from '../core/time'
@@ -17,13 +17,13 @@ export type MailServerAnswer =
   | { kind: 'unknown'; why: string }
 
 export interface MailServer {
-  /**
-   * Sends one message. `raw` is as `pourMessage` makes it: ASCII, CRLF only, at the end as well, and no
-   * line that begins with a dot. Never throws.
-   */
-  send(from: string, to: string, raw: string): Promise<MailServerAnswer>
+  /** Sends one message of which no line begins with a dot. Never throws. */
+  send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer>
   close(): void
 }
+
+/** Ends a message (RFC 5321, 4.1.1.4), after the CRLF of its last line. */
+const CLOSING = '.\r\n'
 
 /**
  * A pool of connections to the mail server that signs what it sends (DKIM, RFC 6376). They are
@@ -35,7 +35,7 @@ export function connectMailServer(
   settings: EngineSettings,
   account: Account,
   clock: Clock,
-  signer: SignBytes = signerWith(account.dkim_private_key),
+  signer: SignText = signerWith(account.dkim_private_key),
 ): MailServer {
   const { auth, ...address } = parseConnectionUrl(settings.smtpUrl!)
   const options = {
@@ -51,14 +51,17 @@ export function connectMailServer(
   const sign = settings.sign ? signer : null
   const idle: SMTPConnection[] = []
   const waiting: (() => void)[] = []
+  /** The memory of messages that are over, for those to come: else all of it would pass through the collector. */
+  const spare: Buffer[] = []
   let open = 0
   let closed = false
 
-  async function send(from: string, to: string, poured: string): Promise<MailServerAnswer> {
-    // All ASCII: as bytes it is not encoded a second time.
-    let raw: Buffer
+  async function send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer> {
+    let bytes: Buffer
     try {
-      raw = sign ? await signMessage(poured, by, sign, clock()) : Buffer.from(poured, 'latin1')
+      bytes = sign
+        ? await signMessage(message, by, sign, clock(), { end: CLOSING, spare: spare.pop() })
+        : bytesOf(message, { end: CLOSING, spare: spare.pop() }).bytes
     } catch (error) {
       return {
         kind: 'unreachable',
@@ -69,7 +72,7 @@ export function connectMailServer(
       await new Promise<void>((free) => waiting.push(free))
     for (;;) {
       const kept = idle.pop()
-      const answer = await converse(kept ?? null, from, to, raw)
+      const answer = await converse(kept ?? null, from, to, bytes)
       // A line that was kept and turns out to be dead says nothing about the server.
       if (kept && answer.kind === 'unreachable' && !closed) continue
       waiting.shift()?.()
@@ -92,14 +95,16 @@ export function connectMailServer(
         pipe(into: Transform) {
           wentOver = true
           // Nothing in it is to be escaped, so it skips the search for dots, byte by byte, which takes
-          // about a fifth of the time of sending. The stream adds the last CRLF with the closing dot.
-          into.push(bytes.subarray(0, -2))
+          // about a fifth of the time of sending. The closing dot is in it, so that all goes in one piece.
+          into._flush = (done) => done()
+          into.push(bytes)
           into.end()
           return into
         },
       } as unknown as Readable
       await called((done) => connection!.send({ from, to: [to] }, message, done))
       idle.push(connection)
+      spare.push(Buffer.from(bytes.buffer))
       return { kind: 'accepted' }
     } catch (error) {
       const answer = answerOf(error as SendError, wentOver)
@@ -162,11 +167,11 @@ export function connectMailServer(
 }
 
 /** Signs by the runtime's other threads. */
-function signerWith(pem: string): SignBytes {
+function signerWith(pem: string): SignText {
   const key = createPrivateKey(pem)
-  return (bytes) =>
+  return (text) =>
     new Promise((resolve, reject) =>
-      signBytes('sha256', bytes, key, (error, signature) =>
+      signBytes('sha256', Buffer.from(text, 'latin1'), key, (error, signature) =>
         error ? reject(error) : resolve(signature.toString('base64')),
       ),
     )

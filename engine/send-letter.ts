@@ -1,5 +1,6 @@
 import MailComposer from 'nodemailer/lib/mail-composer'
 import { readAccount } from '../database/account'
+import { rawMessage, type RawMessage } from '../core/delivery'
 import type { Engine } from './engine'
 import { connectMailServer } from './mail-server'
 
@@ -45,7 +46,7 @@ export async function sendLetter(
 /** The bytes of a message: ASCII, CRLF, and no line that begins with a dot, since all of it is base64. */
 async function messageOf(
   mail: PlainLetter & { from: { name: string; address: string }; to: string },
-): Promise<string> {
+): Promise<RawMessage> {
   const { from, to, subject, html, text: plain, headers } = mail
   const part = (contentType: string, content: string) => ({
     contentType: `${contentType}; charset=utf-8`,
@@ -59,5 +60,5 @@ async function messageOf(
   })
   const bytes = await composed.compile().build()
   const text = bytes.toString('latin1')
-  return text.endsWith('\r\n') ? text : `${text}\r\n`
+  return rawMessage(text.endsWith('\r\n') ? text : `${text}\r\n`)
 }

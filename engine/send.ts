@@ -38,7 +38,7 @@ type Reader = Claimed & {
 const WINDOW = 4
 
 /** Answers are written together: when half of those claimed have theirs, or after this many ms. */
-const TOGETHER = 12
+const TOGETHER = 25
 
 /** How long an engine that stops waits for the conversations under way, ms; those it leaves become uncertain. */
 const PARTING = 5_000

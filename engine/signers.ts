@@ -1,18 +1,22 @@
 import { availableParallelism } from 'node:os'
 import { Worker } from 'node:worker_threads'
-import type { SignBytes } from '../core/delivery'
+import type { SignText } from '../core/delivery'
 
 /** What each thread does: signs what it is told, one after the other. */
 const program = `
   const { parentPort, workerData } = require('node:worker_threads')
   const { createPrivateKey, sign } = require('node:crypto')
   const key = createPrivateKey(workerData)
-  parentPort.on('message', ({ no, bytes }) =>
-    parentPort.postMessage({ no, signature: sign('sha256', bytes, key).toString('base64') }),
+  const signatureOf = (text) => sign('sha256', Buffer.from(text, 'latin1'), key).toString('base64')
+  parentPort.on('message', (asked) =>
+    parentPort.postMessage(asked.map(({ no, text }) => ({ no, signature: signatureOf(text) }))),
   )`
 
+/** So many are handed over at once: a message between threads takes time too, and the first should not wait for many. */
+const TOGETHER = 8
+
 export interface Signers {
-  sign: SignBytes
+  sign: SignText
   close(): void
 }
 
@@ -28,9 +32,11 @@ export function openSigners(pem: string): Signers {
   const threads = Array.from({ length: Math.max(1, availableParallelism() - 1) }, () => {
     const thread = new Worker(program, { eval: true, workerData: pem, execArgv: [] })
     thread.unref()
-    thread.on('message', ({ no, signature }: { no: number; signature: string }) => {
-      waiting.get(no)!.resolve(signature)
-      waiting.delete(no)
+    thread.on('message', (signed: { no: number; signature: string }[]) => {
+      for (const { no, signature } of signed) {
+        waiting.get(no)!.resolve(signature)
+        waiting.delete(no)
+      }
     })
     thread.on('error', (error) => {
       broken = error
@@ -39,13 +45,22 @@ export function openSigners(pem: string): Signers {
     })
     return thread
   })
+  let together: { no: number; text: string }[] = []
+  let turn = 0
+  function handOver() {
+    if (together.length === 0) return
+    threads[turn++ % threads.length]!.postMessage(together)
+    together = []
+  }
   return {
-    sign: (bytes) =>
+    sign: (text) =>
       new Promise((resolve, reject) => {
         if (broken) return reject(broken)
         const no = asked++
         waiting.set(no, { resolve, reject })
-        threads[no % threads.length]!.postMessage({ no, bytes })
+        together.push({ no, text })
+        if (together.length === 1) queueMicrotask(handOver)
+        if (together.length === TOGETHER) handOver()
       }),
     close() {
       for (const thread of threads) void thread.terminate()

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { dkimVerify } from 'mailauth/lib/dkim/verify.js'
 import { expect, test } from 'vitest'
 import { signMessage } from './dkim'
+import { rawMessage } from './raw-message'
 
 const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 2048 })
 const publicKey = createPublicKey(privateKey)
@@ -13,9 +14,9 @@ const at = Date.UTC(2026, 10, 23, 9, 40)
 const signing = async (raw: string) =>
   (
     await signMessage(
-      raw,
+      rawMessage(raw),
       by,
-      (bytes) => Promise.resolve(sign('sha256', bytes, privateKey).toString('base64')),
+      (text) => Promise.resolve(sign('sha256', Buffer.from(text), privateKey).toString('base64')),
       at,
     )
   ).toString('latin1')

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { bytesOf, type InBytes, type RawMessage } from './raw-message'
 
 /** The fields that are signed: what readers see, and what RFC 8058 wants signed. */
 const signed = new Set([
@@ -15,37 +16,39 @@ const signed = new Set([
   'feedback-id',
 ])
 
-/** Signs bytes with RSA and SHA-256; base64. Given, since it may be done by other threads. */
-export type SignBytes = (bytes: Buffer) => Promise<string>
+/** Signs an ASCII text with RSA and SHA-256; base64. Given, since it may be done by other threads. */
+export type SignText = (text: string) => Promise<string>
+
+/** As long as the signature's field may be: RSA 4096, and names of any length that the DNS has. */
+const ROOM = 2_048
 
 /**
- * A message with its DKIM-Signature before it, as bytes (RFC 6376; rsa-sha256, header relaxed, body simple). `raw` is as
- * `pourMessage` makes it: ASCII with CRLF only. `at`: when it is signed, ms.
+ * A message with its DKIM-Signature before it, as bytes (RFC 6376; rsa-sha256, header relaxed, body simple). `at`: when it
+ * is signed, ms. What stands after the message (`end`) is not signed.
  */
 export async function signMessage(
-  raw: string,
+  raw: RawMessage,
   by: { domain: string; selector: string },
-  sign: SignBytes,
+  sign: SignText,
   at: number,
+  inBytes: Omit<InBytes, 'room'> = {},
 ): Promise<Buffer> {
-  const headEnd = raw.indexOf('\r\n\r\n')
-  const bytes = Buffer.from(raw, 'latin1')
-  const fields = fieldsOf(raw.slice(0, headEnd + 2)).filter(({ name }) => signed.has(name))
+  const { bytes, bodyStart, bodyEnd } = bytesOf(raw, { ...inBytes, room: ROOM })
+  const fields = fieldsOf(raw.head).filter(({ name }) => signed.has(name))
   const head = [
     `DKIM-Signature: v=1; a=rsa-sha256; c=relaxed/simple; d=${by.domain}; s=${by.selector};`,
     ` t=${Math.floor(at / 1000)};`,
     ` h=${fields.map(({ name }) => name).join(':')};`,
-    ` bh=${bodyHash(bytes.subarray(headEnd + 4))};`,
+    ` bh=${bodyHash(bytes.subarray(bodyStart, bodyEnd))};`,
     ' b=',
   ].join('\r\n')
   const signature = await sign(
     // The signature's own field comes last, with an empty b= and without a CRLF (3.7).
-    Buffer.from(
-      fields.map(relaxed).join('') + relaxed(fieldsOf(`${head}\r\n`)[0]!).slice(0, -2),
-      'latin1',
-    ),
+    fields.map(relaxed).join('') + relaxed(fieldsOf(`${head}\r\n`)[0]!).slice(0, -2),
   )
-  return Buffer.concat([Buffer.from(`${head}${folded(signature)}\r\n`, 'latin1'), bytes])
+  const field = `${head}${folded(signature)}\r\n`
+  bytes.write(field, ROOM - field.length, 'latin1')
+  return bytes.subarray(ROOM - field.length)
 }
 
 interface Field {
@@ -68,10 +71,10 @@ function fieldsOf(head: string): Field[] {
 
 /** Relaxed (3.4.2): unfolded, runs of white space are one space, none at the ends. */
 function relaxed({ name, value }: Field): string {
-  return `${name}:${value
-    .replace(/[\r\n]/g, '')
-    .replace(/[ \t]+/g, ' ')
-    .trim()}\r\n`
+  const oneLine = /[\r\n\t]|  /.test(value)
+    ? value.replace(/[\r\n]/g, '').replace(/[ \t]+/g, ' ')
+    : value
+  return `${name}:${oneLine.trim()}\r\n`
 }
 
 const CRLF = Buffer.from('\r\n')

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { simpleParser } from 'mailparser'
 import { test, expect } from 'vitest'
 import { mouldMessage, pourMessage, withLinksFrom } from './message'
+import { bytesOf, rawMessage, textOf } from './raw-message'
 import { readToken } from './token'
 import { readReport } from './report'
 
@@ -61,7 +62,7 @@ test('the links of a variant have numbers of their own, also in what only some g
       0,
       [true],
     )
-    const { html, text } = await simpleParser(raw)
+    const { html, text } = await simpleParser(textOf(raw))
     return [...`${html as string} ${text}`.matchAll(/\/c\/[^/]+\/(\d+)/g)].map(([, n]) => Number(n))
   }
   expect(await links(0)).toEqual([0, 1, 0, 10_007])
@@ -69,7 +70,7 @@ test('the links of a variant have numbers of their own, also in what only some g
 })
 
 test('an independent reader finds what was poured', async () => {
-  const mail = await simpleParser(poured.raw)
+  const mail = await simpleParser(textOf(poured.raw))
   expect(mail.subject).toBe('Wind for Tove <b> Bcc: all@x.example')
   expect(mail.from?.value).toEqual([{ name: sender.name, address: sender.address }])
   expect((mail.to as { value: unknown }).value).toEqual([
@@ -92,7 +93,7 @@ test('an independent reader finds what was poured', async () => {
 
 test('links, return path and id name the recipient, each for its own purpose', () => {
   const recipient = { mailingId: 12, personId: 99 }
-  const html = poured.raw.replaceAll('=\r\n', '')
+  const html = textOf(poured.raw).replaceAll('=\r\n', '')
   expect(readToken(key, 'click', /\/c\/([a-z2-7]+)\/2/.exec(html)![1]!)).toEqual(recipient)
   expect(readToken(key, 'open', /\/o\/([a-z2-7]+)\.gif/.exec(html)![1]!)).toEqual(recipient)
   expect(readToken(key, 'leave', /<https:\/\/[^>]+\/u\/([a-z2-7]+)>/.exec(html)![1]!)).toEqual(
@@ -104,14 +105,14 @@ test('links, return path and id name the recipient, each for its own purpose', (
 })
 
 test('lines stay within limits and the same recipient gets the same bytes', () => {
-  for (const line of poured.raw.split('\r\n')) expect(line.length).toBeLessThanOrEqual(200)
+  for (const line of textOf(poured.raw).split('\r\n')) expect(line.length).toBeLessThanOrEqual(200)
   const again = pourMessage(
     mould,
     { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' },
     fills,
     0,
   )
-  expect(again.raw).toBe(poured.raw)
+  expect(again.raw).toEqual(poured.raw)
 })
 
 const bounceToken = /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!
@@ -173,7 +174,7 @@ test('an abuse report is read, and other mail is not taken for a report', async 
     '--y',
     'Content-Type: message/rfc822',
     '',
-    poured.raw,
+    textOf(poured.raw),
     '--y--',
   ].join('\r\n')
   const report = await readReport(arf)
@@ -214,8 +215,14 @@ test('whatever is filled in: ASCII, CRLF only, no line begins with a dot, none i
         [{ html: filled, text: filled }],
         0,
       )
-      expect(raw.endsWith('\r\n')).toBe(true)
-      for (const line of raw.split('\r\n')) {
+      const text = textOf(raw)
+      expect(text.endsWith('\r\n')).toBe(true)
+      // Put together, taken apart and as bytes it is the same message.
+      expect(textOf(rawMessage(text))).toBe(text)
+      const { bytes, bodyStart, bodyEnd } = bytesOf(raw, { end: '.\r\n', room: 7 })
+      expect(bytes.toString('latin1', 7)).toBe(`${text}.\r\n`)
+      expect(bytes.toString('latin1', bodyStart, bodyEnd)).toBe(raw.body.join(''))
+      for (const line of text.split('\r\n')) {
         expect(line.startsWith('.')).toBe(false)
         expect(line).toMatch(/^[\t\x20-\x7e]*$/)
         expect(line.length).toBeLessThanOrEqual(998)

@@ -1,5 +1,6 @@
 import { encodeAddressName, encodeHeaderText } from './header-text'
 import { quotedPrintable } from './quoted-printable'
+import type { RawMessage } from './raw-message'
 import { makeToken } from './token'
 
 /** Who sends: as shown to the reader, and the domain that signs and takes bounces. */
@@ -86,9 +87,9 @@ export function mouldMessage(
   }
 }
 
-/** The message for one recipient, ready to sign and send (RFC 5322, all ASCII), and its return path. */
+/** The message for one recipient and its return path. */
 export interface PouredMessage {
-  raw: string
+  raw: RawMessage
   returnPath: string
   messageId: string
 }
@@ -138,16 +139,19 @@ export function pourMessage(
     'List-Unsubscribe-Post: List-Unsubscribe=One-Click',
     `Feedback-ID: ${mailingId}:${sender.list.key}:mailing:${domain}`,
     `Content-Type: multipart/alternative; boundary="${boundary}"`,
+    '',
   ].join('\r\n')
-  const raw =
-    head +
-    `\r\n\r\n--${boundary}\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
-    pourPieces(mould.parts.text, shown, (slot) => valueOf(slot, 'text')) +
-    `\r\n--${boundary}\r\nContent-Type: text/html; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n` +
-    pourPieces(mould.parts.html, shown, (slot) => valueOf(slot, 'html')) +
-    `\r\n--${boundary}--\r\n`
-  return { raw, returnPath: `b-${bounce}@${domain}`, messageId }
+  const body: string[] = []
+  body.push(`--${boundary}\r\n${partHead('text/plain')}`)
+  pourPieces(mould.parts.text, shown, (slot) => valueOf(slot, 'text'), body)
+  body.push(`\r\n--${boundary}\r\n${partHead('text/html')}`)
+  pourPieces(mould.parts.html, shown, (slot) => valueOf(slot, 'html'), body)
+  body.push(`\r\n--${boundary}--\r\n`)
+  return { raw: { head, body }, returnPath: `b-${bounce}@${domain}`, messageId }
 }
+
+const partHead = (type: string) =>
+  `Content-Type: ${type}; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n`
 
 /** A letter's parts with the numbers of its links counted from another one than 0. */
 export function withLinksFrom(parts: MessageParts, first: number): MessageParts {
@@ -173,14 +177,17 @@ function pourPieces(
   pieces: (string | Slot)[],
   shown: readonly boolean[],
   valueOf: (slot: Value) => string,
-): string {
-  let poured = ''
+  into: string[],
+) {
   for (const piece of pieces) {
-    if (typeof piece === 'string') poured += piece
-    else if (!('when' in piece)) poured += `=\r\n${quotedPrintable(valueOf(piece))}=\r\n`
-    // A soft line break even where it is left out: what comes next was encoded from a line's start.
-    else if (shown[piece.when]) poured += `=\r\n${pourPieces(piece.pieces, shown, valueOf)}=\r\n`
-    else poured += '=\r\n'
+    if (typeof piece === 'string') into.push(piece)
+    else if (!('when' in piece)) into.push(`=\r\n${quotedPrintable(valueOf(piece))}=\r\n`)
+    else {
+      // A soft line break even where it is left out: what comes next was encoded from a line's start.
+      into.push('=\r\n')
+      if (!shown[piece.when]) continue
+      pourPieces(piece.pieces, shown, valueOf, into)
+      into.push('=\r\n')
+    }
   }
-  return poured
 }

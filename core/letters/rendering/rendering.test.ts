@@ -1,6 +1,6 @@
 import { beforeAll, test, expect } from 'vitest'
 import fc from 'fast-check'
-import { makeToken, mouldMessage, pourMessage } from '../../delivery'
+import { makeToken, mouldMessage, pourMessage, textOf } from '../../delivery'
 import { insertRow } from '../changes'
 import { blocksOf, emptyLetter, newBlock, rowOf, type Block, type Letter } from '../document'
 import { richText } from '../rich-text'
@@ -200,7 +200,7 @@ test('picked products are the reader’s own, in HTML, in text and in their link
     fillFor(compiled, context),
     0,
   )
-  const plain = raw.replace(/=\r\n/g, '')
+  const plain = textOf(raw).replace(/=\r\n/g, '')
   const click = `https://mail.example/c/${makeToken(key, 'click', 3, 5)}`
   expect(plain).toContain(`${click}/10007`)
   expect(plain).toContain(`${click}/10003`)
