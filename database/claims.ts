@@ -127,13 +127,13 @@ export function claimsOf(
       const claimed: Claimed[] = []
       const totals: Totals = {}
       // Those whose provider wants no more just now are passed over until it does, so that others have their turn.
-      for (const { state, domain, ...recipient } of candidates.all({
+      for (const candidate of candidates.all({
         now,
         limit: pace && limit > 0 ? limit + PASSED_OVER : limit,
       })) {
-        const { person_id, attempts, first_attempt_at } = recipient
+        const { person_id, state } = candidate
         if (claimed.length === limit) break
-        const may = pace?.mayGo(domain, now) ?? now
+        const may = pace?.mayGo(candidate.domain, now) ?? now
         if (may > now) {
           postpone.run({ due: may, person: person_id, from: state })
           continue
@@ -141,11 +141,9 @@ export function claimsOf(
         if (claim.run({ now, person: person_id, from: state }) === 0) continue
         totals[state] = (totals[state] ?? 0) - 1
         totals.claimed = (totals.claimed ?? 0) + 1
-        claimed.push({
-          ...recipient,
-          attempts: attempts + 1,
-          first_attempt_at: first_attempt_at ?? now,
-        })
+        candidate.attempts++
+        candidate.first_attempt_at ??= now
+        claimed.push(candidate as Claimed)
       }
       shiftTotals(db, mailingId, totals)
       return claimed
@@ -161,10 +159,12 @@ export function claimsOf(
           due: due ?? now,
           acceptedAt: to === 'accepted' ? now : null,
           truth,
+          from: 'claimed' as RecipientState,
         }
         // An engine that was given up for dead may still bring the answer of what became uncertain.
         for (const from of ['claimed', 'uncertain'] as const) {
-          if (!mayMove(from, to) || settle.run({ ...values, from }) === 0) continue
+          values.from = from
+          if (!mayMove(from, to) || settle.run(values) === 0) continue
           totals[from] = (totals[from] ?? 0) - 1
           totals[to] = (totals[to] ?? 0) + 1
           break

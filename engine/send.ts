@@ -6,6 +6,7 @@ import {
   refill,
   takeFromBucket,
   type Bucket,
+  type PouredMessage,
 } from '../core/delivery'
 import { truthOf, type FillInContext } from '../core/letters'
 import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
@@ -24,12 +25,16 @@ import { connectMailServer, type MailServer } from './mail-server'
 import { openSigners, type Signers } from './signers'
 
 /** Somebody to be mailed, which of the letter's rules hold for them, as bits, what is picked for them and what they did. */
-type Reader = Claimed & {
+interface Reader {
+  recipient: Claimed
+  of: GoingMailing
   letter: GoingLetter
   truth: number
   picks: Record<string, PickedProduct>
   did: FillInContext
 }
+
+const nothing = {}
 
 /**
  * Recipients that are claimed and handed on at a time, for each connection: enough that connections
@@ -74,7 +79,7 @@ export function sender(engine: Engine) {
     const sending = new Set(mailings.map(({ id }) => id))
     const reachable = hostClock() >= aloneUntil
     const conversations = transact(db, () => turn(sending, reachable))
-    for (const { of, recipient } of conversations) void converse(of, recipient)
+    for (const reader of conversations) void converse(reader)
     engine.stalled = conversations.length === 0 && inFlight() === 0 && isSomebodyDue()
     finish(sending)
     if (inFlight() > 0) await nextAnswer()
@@ -93,12 +98,9 @@ export function sender(engine: Engine) {
   }
 
   /** Writes what came in, claims what may go. */
-  function turn(
-    sending: Set<number>,
-    reachable: boolean,
-  ): { of: GoingMailing; recipient: Reader }[] {
+  function turn(sending: Set<number>, reachable: boolean): Reader[] {
     const now = clock()
-    const conversations: { of: GoingMailing; recipient: Reader }[] = []
+    const conversations: Reader[] = []
     for (const of of running.values()) {
       if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
       if (!sending.has(of.mailing.id) || !reachable) continue
@@ -113,9 +115,7 @@ export function sender(engine: Engine) {
       of.bucket = { ...of.bucket, level: of.bucket.level - claimed.length }
       of.letters.forEach((letter, variant) => {
         const theirs = claimed.filter((one) => (one.variant ?? 0) === variant)
-        if (theirs.length)
-          for (const recipient of readersOf(letter, theirs, now))
-            conversations.push({ of, recipient })
+        if (theirs.length) conversations.push(...readersOf(of, letter, theirs, now))
       })
     }
     for (const { of } of conversations) of.inFlight++
@@ -123,17 +123,23 @@ export function sender(engine: Engine) {
   }
 
   /** Those claimed with all that their messages are made from. */
-  function readersOf(letter: GoingLetter, claimed: readonly Claimed[], now: number): Reader[] {
+  function readersOf(
+    of: GoingMailing,
+    letter: GoingLetter,
+    claimed: readonly Claimed[],
+    now: number,
+  ): Reader[] {
     const ids = claimed.map(({ person_id }) => person_id)
     const truths = truthsIfAny(letter.compiled.rules, ids, now)
     const picked = letter.picker?.pickFor(ids)
     const did = letter.valuesFor?.(ids)
     return claimed.map((recipient) => ({
-      ...recipient,
+      recipient,
+      of,
       letter,
       truth: truths?.get(recipient.person_id) ?? 0,
-      picks: picked?.get(recipient.person_id) ?? {},
-      did: did?.get(recipient.person_id) ?? {},
+      picks: picked?.get(recipient.person_id) ?? nothing,
+      did: did?.get(recipient.person_id) ?? nothing,
     }))
   }
 
@@ -143,34 +149,37 @@ export function sender(engine: Engine) {
   }
 
   /** One conversation with the mail server about one recipient; never throws. */
-  async function converse(of: GoingMailing, recipient: Reader) {
-    const outcome = await deliver(of, recipient)
+  async function converse(reader: Reader) {
+    const outcome = await deliver(reader)
+    const { of } = reader
     of.inFlight--
     of.outcomes.push(outcome)
     wake()
     if (unwritten() >= half) enough()
   }
 
-  async function deliver(of: GoingMailing, recipient: Reader): Promise<Settled> {
-    const personId = recipient.person_id
-    const values = valuesOf(recipient)
-    const { letter } = recipient
+  function messageFor({ recipient, of, letter, truth, picks, did }: Reader): PouredMessage {
     const context = personContext(
-      { address: recipient.address, values },
+      { address: recipient.address, values: valuesOf(recipient) },
       { list: letter.listName, sender: letter.senderName, mailing: of.mailing.name },
-      recipient.picks,
-      recipient.did,
+      picks,
+      did,
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
-    const now = clock()
-    const message = pourMessage(
+    return pourMessage(
       letter.mould,
-      { personId, address: recipient.normal, name },
+      { personId: recipient.person_id, address: recipient.normal, name },
       fillFor(letter.compiled, context),
-      now,
-      shownFor(letter.compiled, truthOf(recipient.truth, letter.compiled.rules.length)),
+      clock(),
+      shownFor(letter.compiled, truthOf(truth, letter.compiled.rules.length)),
     )
-    const answer = await server!.send(message.returnPath, recipient.normal, message.raw)
+  }
+
+  async function deliver(reader: Reader): Promise<Settled> {
+    const { recipient, of, letter, truth } = reader
+    const personId = recipient.person_id
+    const { returnPath, raw } = messageFor(reader)
+    const answer = await server!.send(returnPath, recipient.normal, raw)
     switch (answer.kind) {
       case 'accepted':
         if (of.mailing.waiting_note !== null) say(of, null)
@@ -178,7 +187,7 @@ export function sender(engine: Engine) {
           personId,
           to: 'accepted',
           answer: null,
-          truth: letter.compiled.rules.length ? recipient.truth : null,
+          truth: letter.compiled.rules.length ? truth : null,
         }
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)

@@ -9,7 +9,15 @@ export type { WaterfallStep, WaterfallTest } from './waterfall'
 export { makeToken, readToken } from './token'
 export type { TokenKind } from './token'
 export { mouldMessage, pourMessage, withLinksFrom } from './message'
-export type { Fill, MessageMould, MessageParts, Slot, Recipient, Sender } from './message'
+export type {
+  Fill,
+  MessageMould,
+  MessageParts,
+  PouredMessage,
+  Slot,
+  Recipient,
+  Sender,
+} from './message'
 export { encodeHeaderText, encodeAddressName } from './header-text'
 export { quotedPrintable } from './quoted-printable'
 export { nextAttempt, GIVE_UP_AFTER } from './retry'
