@@ -8,10 +8,12 @@ import { addJob } from '../database/jobs'
 import { readFields } from '../database/fields'
 import { addList, listsWithCounts } from '../database/lists'
 import { runJobs } from '../engine/jobs'
+import { keepHeapSteady } from '../engine/steady-heap'
 
 /** Imports the COUNT rows of FOLDER/people.csv as the engine does; prints the time and the most memory it took. */
 const [folder, rows] = process.argv.slice(2) as [string, string]
 const path = join(folder, 'people.csv')
+keepHeapSteady()
 const db = openDatabase(join(folder, 'ours'), { durable: true })
 const listId = addList(db, { name: 'wants', description: '' }, 0)
 const head = readFileSync(path).subarray(0, 100_000)

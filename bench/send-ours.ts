@@ -11,6 +11,7 @@ import { fillFor, personContext } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
 import { compileMailing } from '../engine/start-mailings'
 import { sender } from '../engine/send'
+import { keepHeapSteady } from '../engine/steady-heap'
 
 /**
  * Sends a mailing to the people that `send-people` made, as the engine does, signed or not; prints the rate, the size
@@ -18,6 +19,7 @@ import { sender } from '../engine/send'
  */
 const [folder, port, people, signed] = process.argv.slice(2) as [string, string, string, string]
 const PEOPLE = Number(people)
+keepHeapSteady()
 const db = openDatabase(join(folder, 'ours'), { durable: true })
 const letter = eighteenKilobytes()
 /** The only one that was made. */

@@ -19,6 +19,7 @@ import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
+import { keepHeapSteady } from './steady-heap'
 import { tryDeliveries } from './try-deliveries'
 import { watchGoals } from './watch-goals'
 
@@ -39,6 +40,7 @@ function required(name: string): string {
   return value
 }
 
+keepHeapSteady()
 const db = openDatabase(settings.data, { durable: true })
 const engine: Engine = {
   id: randomUUID(),
