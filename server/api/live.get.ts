@@ -1,8 +1,8 @@
 import { readClock } from '~~/database/clock'
 
 /**
- * Server-sent events: a line whenever something in the database changed, at most three a second,
- * with the clock. The page asks again for what it shows; nothing is computed for nobody.
+ * Server-sent events: a line whenever something in the database changed, or a costly count can be made anew, at most
+ * three a second, with the clock. The page asks again for what it shows; nothing is computed for nobody.
  */
 export default defineEventHandler((event) => {
   const { db, clock, hostClock } = satchel()
@@ -13,7 +13,8 @@ export default defineEventHandler((event) => {
     const version =
       (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 +
       (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n +
-      presenceChanges()
+      presenceChanges() +
+      costlyCountsOver()
     if (version === seen) return
     seen = version
     await stream.push(JSON.stringify({ now: clock(), host: hostClock(), practice: readClock(db) }))

@@ -27,6 +27,7 @@ export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const audience = audienceOf(db, mailing)
+  const asked = `${mailing.id} ${JSON.stringify(audience)}`
   const { pace_per_minute, sender_name, sender_address } = account()
   return {
     ...mailing,
@@ -46,11 +47,15 @@ export default defineEventHandler((event) => {
     cap: frequencyCap(db),
     pastCap: mailing.past_cap === 1,
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
-    waterfall: audience ? audienceWaterfall(db, audience, clock()) : null,
+    waterfall: audience
+      ? countedSeldom(`steps ${asked}`, () => audienceWaterfall(db, audience, clock()))
+      : null,
     /** Who would get it at the time it is set for, were nothing to happen but time going by. */
     eligibleThen:
       audience && mailing.state === 'scheduled' && mailing.scheduled_at! > clock()
-        ? countAudience(db, audience, mailing.scheduled_at!)
+        ? countedSeldom(`then ${mailing.scheduled_at} ${asked}`, () =>
+            countAudience(db, audience, mailing.scheduled_at!),
+          )
         : null,
     totals: totalsOf(db, mailing.id) ?? null,
     later: mailing.state === 'sending' ? dueLater(db, mailing.id, clock()) : null,
