@@ -1,6 +1,17 @@
 import { fieldKeyFor } from '../core/people'
 import { all, one, q, run, type Database } from './query'
 
+/** The lists, in the order in which they were made. */
+export function readLists(db: Database) {
+  return all(
+    db,
+    q
+      .selectFrom('lists')
+      .select(['id', 'name', 'key', 'description', 'public_name', 'public_about'])
+      .orderBy('id'),
+  )
+}
+
 /** The lists with how many are subscribed to each. */
 export function listsWithCounts(db: Database) {
   return all(

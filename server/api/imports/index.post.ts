@@ -12,7 +12,7 @@ import { createImport, updateImport } from '~~/database/imports'
 import { rememberMapping } from '~~/database/import-mappings'
 import { addJob } from '~~/database/jobs'
 import { readFields } from '~~/database/fields'
-import { listById, listsWithCounts } from '~~/database/lists'
+import { listById, readLists } from '~~/database/lists'
 import { importInput } from '~~/shared/people-inputs'
 
 /** Asks the engine to import a file, or first only to count what that would do, with the columns as the user wants them. */
@@ -26,7 +26,7 @@ export default defineEventHandler(async (event) => {
   const understood = understandFile(
     head.bytes,
     head.size,
-    { fields, lists: listsWithCounts(db) },
+    { fields, lists: readLists(db) },
     { encoding: input.encoding },
   )
   if ('problem' in understood) throw createError({ statusCode: 422, message: understood.message })

@@ -1,5 +1,5 @@
 import { readLetterFile } from '~~/core/letters/incoming'
-import { listsWithCounts } from '~~/database/lists'
+import { readLists } from '~~/database/lists'
 import { createMailing } from '~~/database/mailings'
 
 const LARGEST = 2 * 1024 * 1024
@@ -16,7 +16,7 @@ export default defineEventHandler(async (event) => {
   if ('problem' in got) throw refuse(got.problem)
   const fileName = String(getQuery(event).name ?? '').replace(/\.\w{1,5}$/, '')
   const name = (got.letter.subject || fileName || 'From a file').slice(0, 120)
-  const listId = listsWithCounts(db)[0]?.id ?? null
+  const listId = readLists(db)[0]?.id ?? null
   const id = createMailing(db, { name, listId, letter: got.letter }, clock())
   return { id, notUnderstood: got.notUnderstood }
 })

@@ -1,12 +1,12 @@
 import { object, string } from 'yup'
-import { listsWithCounts } from '~~/database/lists'
+import { readLists } from '~~/database/lists'
 import { createMailing } from '~~/database/mailings'
 
 /** A new mailing: a draft with the letter of a template, to the first list. */
 export default defineEventHandler(async (event) => {
   const { template } = await readInput(event, object({ template: string().max(60) }))
   const { db, clock } = satchel()
-  const listId = listsWithCounts(db)[0]?.id ?? null
+  const listId = readLists(db)[0]?.id ?? null
   const { letter, name } = letterToStartFrom(template ?? 'start')
   return { id: createMailing(db, { name, listId, letter }, clock()) }
 })

@@ -1,6 +1,5 @@
 import { recentImports } from '~~/database/imports'
 import { readFields } from '~~/database/fields'
-import { listsWithCounts } from '~~/database/lists'
 import { countPeople } from '~~/database/people'
 
 /** What stands on the left of People: everyone, the lists, those set aside, the latest imports. */
@@ -9,7 +8,7 @@ export default defineEventHandler(() => {
   return {
     everyone: countPeople(db),
     setAside: countPeople(db, { setAside: true }),
-    lists: listsWithCounts(db),
+    lists: countedLists(db),
     fields: readFields(db),
     imports: recentImports(db, 6),
   }

@@ -1,4 +1,4 @@
-import { listsWithCounts } from '~~/database/lists'
+import { readLists } from '~~/database/lists'
 import { addSequence } from '~~/database/sequences'
 import { newSequenceInput } from '~~/shared/mailing-inputs'
 
@@ -6,5 +6,5 @@ import { newSequenceInput } from '~~/shared/mailing-inputs'
 export default defineEventHandler(async (event) => {
   const { name } = await readInput(event, newSequenceInput)
   const { db, clock } = satchel()
-  return { id: addSequence(db, name, listsWithCounts(db)[0]?.id ?? null, clock()) }
+  return { id: addSequence(db, name, readLists(db)[0]?.id ?? null, clock()) }
 })

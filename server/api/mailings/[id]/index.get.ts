@@ -8,7 +8,7 @@ import { dueLater } from '~~/database/recipients'
 import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
 import { sequenceById } from '~~/database/sequences'
-import { listById, listsWithCounts } from '~~/database/lists'
+import { listById } from '~~/database/lists'
 
 /** The segments of which a rule asks for any; none where it asks for something else. */
 function segmentsOf(rule: Rule | null | undefined): number[] {
@@ -36,7 +36,7 @@ export default defineEventHandler((event) => {
     letterhead: letterheadOf(db, mailing.letter_id),
     sequence: mailing.sequence_id === null ? null : sequenceName(db, mailing.sequence_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
-    lists: listsWithCounts(db),
+    lists: countedLists(db),
     fields: readFields(db),
     joinedWithinDays:
       audience?.rule?.kind === 'joined' && audience.rule.when.is === 'last-days'

@@ -1,5 +1,5 @@
 import { peopleInside, standingAt } from '~~/database/enrolments'
-import { listsWithCounts } from '~~/database/lists'
+import { readLists } from '~~/database/lists'
 import { readSegments } from '~~/database/segments'
 import { mailingsOfSequence, readSequences, sequenceProblems } from '~~/database/sequences'
 import { eventNames } from '~~/database/vocabulary'
@@ -18,7 +18,7 @@ export default defineEventHandler((event) => {
     people: peopleInside(db, id, 100),
     problems:
       state === 'running' || state === 'ended' ? [] : sequenceProblems(db, sequence, clock()),
-    lists: listsWithCounts(db).map(({ id, name }) => ({ id, name })),
+    lists: readLists(db).map(({ id, name }) => ({ id, name })),
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     events: eventNames(db),
   }
