@@ -2,18 +2,27 @@ import { expect, test } from 'vitest'
 import { costlyCounts } from './costly-counts'
 
 let time = 0
-const { counted: counts, over } = costlyCounts(() => time)
+let spent = 0
+const { counted: counts, over } = costlyCounts(
+  () => time,
+  () => spent,
+)
 let made = 0
 /** A count that takes so long, ms. */
 const taking = (ms: number) => () => {
   time += ms
+  spent += ms
   return ++made
 }
 
-test('what is quick is counted each time', () => {
+test('what is quick is counted each time, also where the machine was busy otherwise', () => {
   const before = made
+  counts('a', () => {
+    time += 5_000
+    return ++made
+  })
   for (let i = 0; i < 3; i++) counts('a', taking(99))
-  expect(made - before).toBe(3)
+  expect(made - before).toBe(4)
 })
 
 test('what is costly is counted again after twenty times as long as it took', () => {

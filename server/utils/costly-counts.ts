@@ -1,4 +1,4 @@
-/** From here on a count is costly, ms. */
+/** From here on a count is costly, ms of the processor. */
 const COSTLY = 100
 /** A costly one is made again only after so many times as long as it took. */
 const REST = 20
@@ -8,21 +8,22 @@ const MOST = 200
 /**
  * Counts that are asked for again with every change of anything: those that are quick are made each time, a costly one,
  * over a million people, only now and then. So pages with such counts take at most a twentieth of this process's time.
+ * What a count costs is what the processor spends on it (`spent`, ms): a machine that is busy otherwise makes none costly.
  */
-export function costlyCounts(now: () => number) {
+export function costlyCounts(now: () => number, spent: () => number) {
   const known = new Map<string, { value: unknown; until: number; shown: boolean }>()
   let over = 0
   return {
     /** What is counted is named by `key`; another key is counted at once. */
     counted<T>(key: string, count: () => T): T {
       const kept = known.get(key)
-      const began = now()
-      if (kept && began < kept.until) {
+      if (kept && now() < kept.until) {
         kept.shown = true
         return kept.value as T
       }
+      const before = spent()
       const value = count()
-      const took = now() - began
+      const took = spent() - before
       if (known.size >= MOST) known.clear()
       if (took >= COSTLY) known.set(key, { value, until: now() + took * REST, shown: false })
       else known.delete(key)
@@ -40,6 +41,12 @@ export function costlyCounts(now: () => number) {
   }
 }
 
-const counts = costlyCounts(() => performance.now())
+const counts = costlyCounts(
+  () => performance.now(),
+  () => {
+    const { user, system } = process.cpuUsage()
+    return (user + system) / 1_000
+  },
+)
 export const countedSeldom = counts.counted
 export const costlyCountsOver = counts.over
