@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { makeToken } from '../core/delivery'
 import { closeDatabase, one, openDatabase, q } from '../database'
-import { createAccount, readAccount } from '../database/account'
+import { readAccount } from '../database/account'
+import { fillAccount } from '../database/made-up'
 import { serving, type Measure } from './harness'
 import { load } from './load'
 
@@ -32,19 +33,7 @@ export const opens: Measure = {
 async function oursOnce(): Promise<number> {
   const data = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
   const db = openDatabase(data)
-  createAccount(
-    db,
-    {
-      name: 'Bench',
-      zone: 'UTC',
-      currency: 'GBP',
-      sender_name: 'Bench',
-      sender_address: 'hello@bench.example',
-      postal_address: '',
-      pace_per_minute: null,
-    },
-    0,
-  )
+  fillAccount(db, { zone: 'UTC', sender_address: 'hello@bench.example' })
   const key = Buffer.from(readAccount(db)!.token_key, 'hex')
   const paths = Array.from({ length: 5_000 }, (_, i) => `/o/${makeToken(key, 'open', 1, i)}.gif`)
   const port = 20_000 + (process.pid % 20_000)
