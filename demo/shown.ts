@@ -1,4 +1,11 @@
-import { conditionsOf, linksOf, renditionsOf, type Letter } from '../core/letters'
+import {
+  blocksOf,
+  conditionsOf,
+  linksOf,
+  shownDocument,
+  truthOf,
+  type Letter,
+} from '../core/letters'
 import type { Database } from '../database'
 import { truthsOf } from '../database/renditions'
 
@@ -21,18 +28,15 @@ export function shownOf(
     const whole = { truth: null, links: [...links.keys()] }
     return () => whole
   }
-  const rowOf = new Map(
-    document.rows.flatMap((row) =>
-      row.columns.flatMap(({ blocks }) => blocks.map(({ id }) => [id, row.id] as const)),
-    ),
-  )
   const truths = truthsOf(db, personIds, conditions.rules, now)
   const byTruth = new Map(
     [...new Set(truths.values())].map((truth) => {
-      const without = renditionsOf(document, [{ truth, people: 1 }], conditions)[0]!.without
-      const isSeen = ({ blockId }: { blockId: string }) =>
-        !without.includes(blockId) && !without.includes(rowOf.get(blockId)!)
-      return [truth, { truth, links: [...links.keys()].filter((n) => isSeen(links[n]!)) }] as const
+      const shown = shownDocument(document, truthOf(truth, conditions.rules.length), conditions)
+      const blocks = new Set(blocksOf(shown).map(({ id }) => id))
+      return [
+        truth,
+        { truth, links: [...links.keys()].filter((n) => blocks.has(links[n]!.blockId)) },
+      ] as const
     }),
   )
   return (personId) => byTruth.get(truths.get(personId)!)!
