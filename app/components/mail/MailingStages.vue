@@ -29,7 +29,9 @@ const stages = computed(() => {
           ? `${store.blockers} ${store.blockers === 1 ? 'blocker' : 'blockers'}`
           : cautions
             ? `${cautions} to look at`
-            : 'clear',
+            : store.marks
+              ? 'clear'
+              : '',
       state: begun || (store.marks && !store.blockers) ? 'ok' : store.blockers ? 'bad' : 'open',
     },
     {
