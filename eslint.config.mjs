@@ -123,6 +123,25 @@ export default tseslint.config(
       ],
     },
   },
+  // What changes anything on the server goes by one door, which keeps the order and what is not saved yet.
+  {
+    files: ['app/**/*.{ts,vue}'],
+    ignores: ['app/composables/changes.ts', 'app/composables/ask.ts', 'app/made-up.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        { name: 'fetch', message: 'Ask by `request`, change by `act` or `changeAt`.' },
+        { name: '$fetch', message: 'Ask by `request`, change by `act` or `changeAt`.' },
+        { name: 'XMLHttpRequest', message: 'Ask by `request`, change by `act` or `changeAt`.' },
+      ],
+      'no-restricted-properties': [
+        'error',
+        ...['$fetch', 'fetch', 'sendBeacon'].flatMap((property) =>
+          ['window', 'globalThis', 'navigator'].map((object) => ({ object, property })),
+        ),
+      ],
+    },
+  },
   // A test looks into whatever came.
   { files: ['tests/**/*.ts'], rules: { '@typescript-eslint/no-explicit-any': 'off' } },
 )

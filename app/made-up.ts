@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import { createRenderer } from 'vue'
+import { forgetKeepers } from './composables/changes'
 
 /** One request as the server would have got it. */
 export interface Sent {
@@ -22,6 +23,7 @@ export interface Sent {
  */
 export function madeUpServer() {
   setActivePinia(createPinia())
+  forgetKeepers()
   const sent: Sent[] = []
   const visited: string[] = []
   vi.stubGlobal('navigateTo', (path: string) => void visited.push(path))

@@ -1,13 +1,14 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
 import { defaultLetterhead, readLetterhead, type Letterhead } from '../core/letters'
 import { one, q, run, type Database } from './query'
+import type { Selectable } from 'kysely'
 import type { Schema } from './schema'
 
-export type Account = Omit<Schema['account'], 'letterhead'> & { letterhead: Letterhead }
+export type Account = Omit<Selectable<Schema['account']>, 'letterhead'> & { letterhead: Letterhead }
 
 /** What one chooses about an account; the rest is made with it. */
 export type AccountSettings = Pick<
-  Schema['account'],
+  Selectable<Schema['account']>,
   | 'name'
   | 'zone'
   | 'currency'
@@ -17,7 +18,10 @@ export type AccountSettings = Pick<
   | 'pace_per_minute'
   | 'cap_mailings'
   | 'cap_days'
+  | 'callback_seconds'
 >
+
+type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds'
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
@@ -47,8 +51,7 @@ export function newDkimKey(): string {
 /** Makes the account, with a key for its tokens and one for DKIM. */
 export function createAccount(
   db: Database,
-  settings: Omit<AccountSettings, 'cap_mailings' | 'cap_days'> &
-    Partial<Pick<AccountSettings, 'cap_mailings' | 'cap_days'>>,
+  settings: Omit<AccountSettings, Usual> & Partial<Pick<AccountSettings, Usual>>,
   now: number,
   letterhead: Partial<Letterhead> = {},
   dkimKey = newDkimKey(),

@@ -3,12 +3,14 @@ import { readAccount } from './account'
 import { letterOf } from './mailings'
 import { all, one, q, run, type Database } from './query'
 import { stampContents } from './stamps'
+import { markOf } from './versions'
 
 /** A letterhead besides the account's own. */
 export interface NamedLetterhead {
   id: number
   name: string
   look: Letterhead
+  version: string
 }
 
 /** The letterheads besides the account's own, by name. */
@@ -20,7 +22,16 @@ export function letterheads(db: Database): NamedLetterhead[] {
       .select(['id', 'name', 'look'])
       .where('deleted_at', 'is', null)
       .orderBy('name'),
-  ).map(({ look, ...row }) => ({ ...row, look: readLetterhead(JSON.parse(look)) }))
+  ).map(({ look, ...row }) => ({
+    ...row,
+    look: readLetterhead(JSON.parse(look)),
+    version: markOf([row.name, look]),
+  }))
+}
+
+/** Which version the account's own is: whoever changes it says which one they saw. */
+export function ownLetterheadVersion(db: Database): string {
+  return markOf(readAccount(db)!.letterhead)
 }
 
 export function addLetterhead(db: Database, name: string, look: Letterhead, now: number): number {

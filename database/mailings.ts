@@ -1,11 +1,14 @@
 import type { Selectable } from 'kysely'
 import { cleanDocument, type Letter, type LetterDocument } from '../core/letters'
+import { readPlan } from '../core/dispatch'
 import { readRule, type Rule } from '../core/segments'
+import { timeToLocalInput } from '../core/time'
 import { frequencyCap } from './account'
 import type { Audience } from './audience'
 import { shiftTotals } from './recipients'
 import { all, one, q, run, transact, type Database } from './query'
 import type { MailingState, Schema } from './schema'
+import { markOf } from './versions'
 
 export type Mailing = Selectable<Schema['mailings']>
 
@@ -134,6 +137,18 @@ export function audienceOf(
 const nobody: Rule = { kind: 'any', of: [] }
 const everybody: Rule = { kind: 'all', of: [] }
 
+/** Which version a mailing's name, audience and look are; whoever changes them says which one they saw. */
+export function settingsVersion(
+  db: Database,
+  { name, list_id, rule, left_out, past_cap, letter_id }: Mailing,
+): string {
+  const letter = one(
+    db,
+    q.selectFrom('letters').select('letterhead_id').where('id', '=', letter_id),
+  )
+  return markOf([name, list_id, rule, left_out, past_cap, letter?.letterhead_id])
+}
+
 export function updateMailing(
   db: Database,
   id: number,
@@ -165,7 +180,15 @@ export function moveMailing(
   also: Partial<
     Pick<
       Mailing,
-      'scheduled_at' | 'started_at' | 'finished_at' | 'held_by' | 'held_note' | 'waiting_note'
+      | 'scheduled_at'
+      | 'started_at'
+      | 'finished_at'
+      | 'held_by'
+      | 'held_note'
+      | 'waiting_note'
+      | 'callback_until'
+      | 'wish'
+      | 'died_at'
     >
   > = {},
 ): boolean {
@@ -181,6 +204,60 @@ export function moveMailing(
   )
 }
 
+/** Stops a mailing that is going out: nobody more is claimed, and the time of its test stands still. Whether it went out. */
+export function holdMailing(
+  db: Database,
+  id: number,
+  held: Pick<Mailing, 'held_by' | 'held_note'>,
+  now: number,
+): boolean {
+  return transact(db, () => {
+    if (!moveMailing(db, id, ['sending'], 'held', held)) return false
+    const pause = { mailing_id: id, from_at: now, to_at: null }
+    run(
+      db,
+      q
+        .insertInto('mailing_pauses')
+        .values(pause)
+        .onConflict((c) => c.doUpdateSet({ to_at: null })),
+    )
+    return true
+  })
+}
+
+/** Goes on with a mailing that was held while it went out. Whether it was. */
+export function goOnWithMailing(db: Database, id: number, now: number): boolean {
+  return transact(db, () => {
+    const on = moveMailing(db, id, ['held'], 'sending', { held_by: null, held_note: null })
+    if (on)
+      run(
+        db,
+        q
+          .updateTable('mailing_pauses')
+          .set({ to_at: now })
+          .where('mailing_id', '=', id)
+          .where('to_at', 'is', null),
+      )
+    return on
+  })
+}
+
+/** For how long a mailing stood still after a moment, ms. */
+export function pausedSince(db: Database, id: number, since: number, now: number): number {
+  const pauses = all(
+    db,
+    q
+      .selectFrom('mailing_pauses')
+      .select(['from_at', 'to_at'])
+      .where('mailing_id', '=', id)
+      .where((eb) => eb.or([eb('to_at', 'is', null), eb('to_at', '>', since)])),
+  )
+  return pauses.reduce(
+    (sum, { from_at, to_at }) => sum + Math.max(0, (to_at ?? now) - Math.max(from_at, since)),
+    0,
+  )
+}
+
 export function setWaitingNote(db: Database, id: number, note: string | null) {
   run(
     db,
@@ -192,8 +269,14 @@ export function setWaitingNote(db: Database, id: number, note: string | null) {
   )
 }
 
-/** Scheduled mailings whose time has come. */
-export function dueMailings(db: Database, now: number): Mailing[] {
+/** The day and time that was wished for a scheduled mailing, as on a wall in the account's zone; null where there is none. */
+export function wishOf({ wish, plan, scheduled_at }: Mailing, zone: string): string | null {
+  if (scheduled_at === null) return null
+  return wish ?? readPlan(JSON.parse(plan)).localAt ?? timeToLocalInput(scheduled_at, zone)
+}
+
+/** Scheduled mailings whose time has come and that can't be called back any more. */
+export function dueMailings(db: Database, now: number, host: number): Mailing[] {
   return all(
     db,
     q
@@ -201,6 +284,7 @@ export function dueMailings(db: Database, now: number): Mailing[] {
       .selectAll()
       .where('state', '=', 'scheduled')
       .where('scheduled_at', '<=', now)
+      .where((eb) => eb.or([eb('callback_until', 'is', null), eb('callback_until', '<=', host)]))
       .orderBy('scheduled_at'),
   )
 }

@@ -16,12 +16,18 @@ import { all, one, prepared, q, raw, run, transact, type Database } from './quer
 import { planRecipients, type Share } from './recipients'
 import type { Schema } from './schema'
 import { variantsOf } from './variants'
+import { markOf } from './versions'
 
 /** Some of a mailing's people, fixed and queued together when it begins. */
 export type Part = Selectable<Schema['mailing_parts']> & { kind: PartKind }
 
 export function planOf(mailing: Pick<Mailing, 'plan'>): DispatchPlan {
   return readPlan(JSON.parse(mailing.plan))
+}
+
+/** Which version a plan is: whoever changes it says which one they saw. */
+export function planVersion({ plan }: Pick<Mailing, 'plan'>): string {
+  return markOf(plan)
 }
 
 export function addParts(db: Database, mailingId: number, kinds: readonly PartKind[]) {
@@ -179,7 +185,7 @@ function shareOf(
 }
 
 /** As the tiers of `core/standing` are defined, on `people`. */
-function inTier(tier: Tier, now: number): Expression<SqlBool> {
+export function inTier(tier: Tier, now: number): Expression<SqlBool> {
   const [from, next] = [tier, tiers[tiers.indexOf(tier) + 1]].map(
     (one) => one && keennessOf(one, now),
   )

@@ -51,6 +51,8 @@ export interface LetterTables {
     answered_at: number | null
     verdict: 'approved' | 'not yet' | null
     words: string | null
+    /** JSON: what was approved, see `GoesOut`; null where that was not kept. */
+    of: string | null
   }
   pictures: {
     id: Generated<number>

@@ -20,8 +20,8 @@ export interface MailingTables {
     scheduled_at: number | null
     started_at: number | null
     finished_at: number | null
-    /** By whom: somebody, the proof, or a line that a tier broke. */
-    held_by: 'hand' | 'proof' | 'line' | null
+    /** By whom: somebody, the proof, a limit that a tier passed, or a fault in making its messages. */
+    held_by: 'hand' | 'proof' | 'line' | 'fault' | null
     held_note: string | null
     /** Why nothing goes out just now though it should: the mail server does not answer. */
     waiting_note: string | null
@@ -34,7 +34,16 @@ export interface MailingTables {
     decided_by: string | null
     /** JSON: blockers that the owner lets pass, with the reason; see `Overruling`. */
     overruled: string | null
+    /** Until then it can be called back with nothing gone out, by the host's clock. */
+    callback_until: number | null
+    /** The wished day and time as on a wall: in the account's zone, or on each reader's clock. */
+    wish: string | null
+    /** At what of it an engine died: `letter`, or the number of the person whose message was being made. */
+    died_at: string | null
   }
+  contents: { hash: string; body: Buffer }
+  mailing_contents: { mailing_id: number; no: number; hash: string }
+  mailing_pauses: { mailing_id: number; from_at: number; to_at: number | null }
   mailing_parts: {
     mailing_id: number
     no: number

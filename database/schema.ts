@@ -26,6 +26,8 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     /** At most so many mailings in so many days to one person; null: no cap. */
     cap_mailings: number | null
     cap_days: number
+    /** A mailing that was sent off can be called back for so long, seconds of the host's clock. */
+    callback_seconds: Generated<number>
     created_at: number
   }
   own_words: { word: string }

@@ -10,7 +10,14 @@ import {
 } from '../core/sequences'
 import { blockersOf } from '../core/proof'
 import { readyRule } from '../core/segments'
-import { createMailing, deleteMailing, mailingById, moveMailing } from './mailings'
+import {
+  createMailing,
+  deleteMailing,
+  goOnWithMailing,
+  holdMailing,
+  mailingById,
+  moveMailing,
+} from './mailings'
 import { proofMailing } from './proof'
 import { all, one, q, run, transact, type Database } from './query'
 import type { Schema } from './schema'
@@ -212,7 +219,7 @@ export function startSequence(db: Database, sequence: Sequence, now: number): bo
     for (const { id, started_at } of mailingsOfSequence(db, sequence.id))
       // What was taken out of the map is kept until now, so that a step can be brought back with its letter.
       if (started_at === null && !kept.has(id)) deleteMailing(db, id)
-      else moveMailing(db, id, ['held'], 'sending', { held_by: null, held_note: null })
+      else goOnWithMailing(db, id, now)
     return true
   })
 }
@@ -227,11 +234,11 @@ function newest(db: Database, table: 'evidence' | 'events'): number {
 }
 
 /** Stops a sequence for a while: nobody comes in, nobody goes on, nothing goes out. */
-export function pauseSequence(db: Database, id: number): boolean {
+export function pauseSequence(db: Database, id: number, now: number): boolean {
   return transact(db, () => {
     if (!move(db, id, ['running'], 'paused')) return false
     for (const mailing of mailingsOfSequence(db, id))
-      moveMailing(db, mailing.id, ['sending'], 'held', { held_by: 'hand' })
+      holdMailing(db, mailing.id, { held_by: 'hand', held_note: null }, now)
     return true
   })
 }

@@ -171,7 +171,7 @@ test('paused, nobody comes in and nobody goes on; resumed, those inside do', asy
   start(id)
   const inside = join('inside')
   await settle()
-  expect(pauseSequence(db, id)).toBe(true)
+  expect(pauseSequence(db, id, 0)).toBe(true)
   expect(mailingById(db, first)!.state).toBe('held')
   const meanwhile = join('meanwhile')
   engine.time.now += 3 * DAY
@@ -191,7 +191,7 @@ test('who is inside stays on the version they entered by', async () => {
   await settle()
   expect(write(id, { map: removeStep(read(id).map, 'again') })).toBe(true)
   expect(read(id).map.steps).toHaveProperty('again') // it runs, so only its name could be changed
-  pauseSequence(db, id)
+  pauseSequence(db, id, 0)
   write(id, { map: removeStep(removeStep(read(id).map, 'again'), 'pause') })
   start(id)
   const fresh = join('fresh')
@@ -208,7 +208,7 @@ test('who is inside stays on the version they entered by', async () => {
 test('once it has run it stays with its list: nobody is mailed on behalf of a list they did not join', async () => {
   const { id } = welcome()
   start(id)
-  pauseSequence(db, id)
+  pauseSequence(db, id, 0)
   const other = addList(db, { name: 'Offers', description: '' }, 0)
   write(id, { listId: other, name: 'Hello' })
   expect(read(id)).toMatchObject({ list_id: list, name: 'Hello' })

@@ -17,8 +17,8 @@ import type { Work } from './engine'
  * Scheduled mailings whose time has come begin: their variants, parts and who is held out are fixed now, and the
  * recipients of the first part. One that has become faulty since it was scheduled is held by its proof instead.
  */
-export const startDueMailings: Work = async ({ db, clock, settings, log }) => {
-  const due = dueMailings(db, clock())
+export const startDueMailings: Work = async ({ db, clock, hostClock, settings, log }) => {
+  const due = dueMailings(db, clock(), hostClock())
   for (const mailing of due) {
     if (settings.smtpUrl === null) {
       moveMailing(db, mailing.id, ['scheduled'], 'held', {

@@ -8,6 +8,13 @@ export const ownWordInput = object({ word: line(60).required('Which word?') })
 export const letterheadInput = object({
   name: line(100).required('Give the letterhead a name.'),
   look: mixed<object>().required(),
+  /** As it was read; a new one has none. */
+  version: string().max(40).default(''),
+})
+
+export const ownLetterheadInput = object({
+  look: mixed<object>().required(),
+  version: string().max(40).required(),
 })
 
 export const letterInput = object({

@@ -14,6 +14,9 @@ export const sequenceInput = object({
   revision: number().integer().positive().required(),
 })
 
+/** Which revision was seen by who starts it. */
+export const sequenceStartInput = object({ revision: number().integer().positive().required() })
+
 export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })
 
 export const mailingInput = object({
@@ -28,6 +31,8 @@ export const mailingInput = object({
   leftOutIds: array(number().integer().positive().required()).max(20, 'At most 20 segments.'),
   pastCap: boolean(),
   letterheadId: number().integer().positive().nullable(),
+  /** As it was read; without it, it is changed whatever others did meanwhile. */
+  version: string().max(40),
 })
 
 export const overruleInput = object({
@@ -43,6 +48,29 @@ export const copiesInput = object({
   to: array(address).min(1, 'Write an address.').max(10, 'At most ten copies at once.').required(),
 })
 
+const mark = () => string().max(40).defined()
+
 export const dispatchInput = object({
   at: number().integer().positive().nullable().defined(),
+  /** What was shown of what will happen; see `Fingerprint`. */
+  seen: object({
+    letter: mark(),
+    plan: mark(),
+    list: mark(),
+    rule: mark(),
+    sender: mark(),
+    when: mark(),
+    people: number().integer().min(0).required(),
+  }).required('Look at what will happen first, then send it.'),
+})
+
+export const moveInput = object({
+  wish: string()
+    .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'Give a day and a time.')
+    .required('Give a day and a time.'),
+})
+
+export const planInput = object({
+  plan: mixed<object>().required(),
+  version: string().max(40).required(),
 })

@@ -87,13 +87,13 @@ test('a form is checked in the page first; nothing is sent that cannot be taken'
 
 test('the server’s faults stand under their fields, or at the foot where they have none', async () => {
   const { faults, busy, submit } = useForm(schema, { name: 'Wind' })
-  const first = submit((body) => request('/api/lists', { method: 'POST', body }))
+  const first = submit((body) => changeAt('/api/lists', { method: 'POST', body }))
   await settled()
   expect(busy.value).toBe(true)
   server.latest('/api/lists').refuse(422, 'Taken.', { name: 'There is a list of this name.' })
   expect(await first).toBe(false)
   expect(faults.value).toEqual({ name: 'There is a list of this name.' })
-  const second = submit((body) => request('/api/lists', { method: 'POST', body }))
+  const second = submit((body) => changeAt('/api/lists', { method: 'POST', body }))
   await settled()
   server.latest('/api/lists').refuse(409, 'Another import is under way.')
   await second

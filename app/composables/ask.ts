@@ -1,21 +1,29 @@
-import type { FetchError, FetchOptions } from 'ofetch'
+import type { FetchError } from 'ofetch'
 
 interface Problem {
   message: string
   fields: Record<string, string>
 }
 
-type Options = FetchOptions<'json'> & { method?: 'GET' | 'POST' | 'PUT' | 'DELETE' }
-
-/** One request; throws where the server refuses. See {@link problemOf}. */
-export function request<T>(path: string, options: Options = {}): Promise<T> {
-  return $fetch<unknown>(path, options as object) as Promise<T>
+/** Asks the server for something; throws where it refuses. See {@link problemOf}. */
+export function request<T>(path: string): Promise<T> {
+  return $fetch<unknown>(path) as Promise<T>
 }
 
-/** Asks the server; where it refuses, its sentence becomes a notice and the answer is null. */
-export async function ask<T>(path: string, options: Options = {}): Promise<T | null> {
+/** Asks the server for something; where it refuses, its sentence becomes a notice and the answer is null. */
+export function ask<T>(path: string): Promise<T | null> {
+  return orNotice(request<T>(path))
+}
+
+/** A question that is too long for an address: it goes as a POST, and changes nothing. */
+export function question<T>(path: string, body: unknown, signal?: AbortSignal): Promise<T> {
+  return $fetch<unknown>(path, { method: 'POST', body, signal } as object) as Promise<T>
+}
+
+/** The answer; where there is none, the server's sentence becomes a notice and it is null. */
+export async function orNotice<T>(answer: Promise<T>): Promise<T | null> {
   try {
-    return await request<T>(path, options)
+    return await answer
   } catch (error) {
     useNotices().refuse(problemOf(error).message)
     return null
@@ -43,7 +51,10 @@ export function problemOf(error: unknown): Problem {
  * What a path answers, asked again whenever the path changes or something on the server does.
  * An old answer never replaces a newer one.
  */
-export function useAnswer<T>(path: () => string | null, options: { live?: boolean } = {}) {
+export function useAnswer<T, S = null>(
+  path: () => string | null,
+  options: { live?: boolean; before?: () => S; after?: (got: T, before: S) => void } = {},
+) {
   const answer = shallowRef<T | null>(null)
   const problem = ref<string | null>(null)
   const loading = ref(true)
@@ -60,9 +71,11 @@ export function useAnswer<T>(path: () => string | null, options: { live?: boolea
     }
     asking = true
     const mine = ++latest
+    const before = options.before?.() as S
     try {
       const got = await request<T>(at)
       if (mine === latest && at === path()) {
+        options.after?.(got, before)
         answer.value = got
         problem.value = null
       }

@@ -33,6 +33,6 @@ export async function writeLetter() {
 
 /** A new mailing with the letter of a template, opened at its letter. */
 export async function startLetter(template: string) {
-  const made = await ask<{ id: number }>('/api/mailings', { method: 'POST', body: { template } })
+  const made = await act<{ id: number }>('/api/mailings', 'POST', { template })
   if (made) await navigateTo(`/mail/${made.id}/letter`)
 }

@@ -27,7 +27,7 @@ export function usePeopleActs(changed: () => void) {
   let stopped = false
 
   /** `words` say what became of them: "tagged club". */
-  async function act(ids: readonly number[], body: PeopleAct, words: string) {
+  async function actOn(ids: readonly number[], body: PeopleAct, words: string) {
     const { touched, whole } = await send(ids, body)
     if (whole || touched.length) changed()
     if (!whole && !touched.length) return
@@ -58,9 +58,9 @@ export function usePeopleActs(changed: () => void) {
     underway.value = ids.length > BATCH
     while (done.value < ids.length && !stopped) {
       const batch = ids.slice(done.value, done.value + BATCH)
-      const answer = await ask<{ changed: number[] }>('/api/people/act', {
-        method: 'POST',
-        body: { ids: batch, ...body },
+      const answer = await act<{ changed: number[] }>('/api/people/act', 'POST', {
+        ids: batch,
+        ...body,
       })
       if (!answer) break
       touched.push(...answer.changed)
@@ -70,5 +70,5 @@ export function usePeopleActs(changed: () => void) {
     return { touched, whole: done.value === ids.length }
   }
 
-  return { act, underway, done, of, stop: () => void (stopped = true) }
+  return { act: actOn, underway, done, of, stop: () => void (stopped = true) }
 }

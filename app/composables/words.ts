@@ -22,6 +22,14 @@ export function ordinal(n: number): string {
 export function several(n: number, one: string, many: string): string {
   return `${count(n)} ${n === 1 ? one : many}`
 }
+/** How long something takes, in the words of somebody who waits for it: "about 5 hours". */
+export function lasting(ms: number): string {
+  const minutes = ms / 60_000
+  if (minutes < 1) return 'less than a minute'
+  if (minutes < 120) return `about ${several(Math.round(minutes), 'minute', 'minutes')}`
+  if (minutes < 48 * 60) return `about ${several(Math.round(minutes / 60), 'hour', 'hours')}`
+  return `about ${several(Math.round(minutes / (24 * 60)), 'day', 'days')}`
+}
 export const rows = (n: number) => several(n, 'row', 'rows')
 export const people = (n: number) => several(n, 'person', 'people')
 

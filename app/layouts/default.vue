@@ -1,7 +1,18 @@
 <script setup lang="ts">
 const live = useLive()
-onMounted(() => live.begin())
-onUnmounted(() => live.end())
+const unsaved = useUnsaved()
+/** A page that is closed with something unsaved asks first; what is on its way goes by itself. */
+function beforeClosing(event: BeforeUnloadEvent) {
+  if (unsaved.anythingKept) event.preventDefault()
+}
+onMounted(() => {
+  live.begin()
+  addEventListener('beforeunload', beforeClosing)
+})
+onUnmounted(() => {
+  live.end()
+  removeEventListener('beforeunload', beforeClosing)
+})
 </script>
 
 <template>

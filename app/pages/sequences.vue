@@ -15,7 +15,7 @@ useLanding(
 )
 async function begin() {
   const body = { name: `Sequence ${(sequences.value?.length ?? 0) + 1}` }
-  const made = await ask<{ id: number }>('/api/sequences', { method: 'POST', body })
+  const made = await act<{ id: number }>('/api/sequences', 'POST', body)
   if (!made) return
   live.changes++
   await navigateTo(`/sequences/${made.id}`)

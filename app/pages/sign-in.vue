@@ -5,7 +5,8 @@ const session = useSession()
 const route = useRoute()
 const { form, faults, busy, submit } = useForm(signInInput, { address: '', password: '' })
 async function signIn() {
-  if (!(await submit((values) => request('/api/session', { method: 'POST', body: values })))) return
+  if (!(await submit((values) => changeAt('/api/session', { method: 'POST', body: values }))))
+    return
   await session.load()
   const to = String(route.query.to ?? '/')
   await navigateTo(/^\/(?!\/)/.test(to) ? to : '/')

@@ -10,7 +10,7 @@ const { form, faults, busy, submit } = useForm(ownerInput, {
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
 })
 async function make() {
-  if (!(await submit((values) => request('/api/owner', { method: 'POST', body: values })))) return
+  if (!(await submit((values) => changeAt('/api/owner', { method: 'POST', body: values })))) return
   await session.load()
   await navigateTo('/')
 }

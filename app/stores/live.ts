@@ -56,10 +56,7 @@ export const useLive = defineStore('live', () => {
     if (tick) clearInterval(tick)
   }
   async function setClock(change: { rate?: number; jumpTo?: number }) {
-    const answer = await ask<{ practice: PracticeClock | null }>('/api/clock', {
-      method: 'POST',
-      body: change,
-    })
+    const answer = await act<{ practice: PracticeClock | null }>('/api/clock', 'POST', change)
     if (answer) {
       practice.value = answer.practice
       step()

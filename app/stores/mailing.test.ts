@@ -206,7 +206,7 @@ test('who was slower saving joins and saves again', async () => {
   const store = await opened()
   store.setSubject('Mine')
   await vi.advanceTimersByTimeAsync(600)
-  server.latest('/api/mailings/5/letter').refuse(409, 'Somebody else was faster.')
+  server.latest('/api/mailings/5/letter').refuse(412, 'Somebody else was faster.')
   await settled()
   server.latest('/api/mailings/5').answer(onFile({ previewText: 'Theirs', version: 2 }))
   await settled()

@@ -1,16 +1,31 @@
 import type { Editor } from '@tiptap/vue-3'
+import { isAlike } from '~~/core/choices'
 import { defaultLetterhead, isSame, joinLetters, type Letter } from '~~/core/letters'
 import type { Mark } from '~~/core/proof'
 import type { Comment } from '~~/server/utils/comment'
 import type { Renditions } from '~~/server/asker/questions'
-import type { OpenMailing, Proof } from './open-mailing'
+import { settingsOf, type MailingSettings, type OpenMailing, type Proof } from './open-mailing'
 
 /** The mailing that is open: what the server says of it, and its letter as it is being written. */
 export const useMailing = defineStore('mailing', () => {
-  const mailing = shallowRef<OpenMailing | null>(null)
+  const onServer = shallowRef<OpenMailing | null>(null)
+  /** Its name, audience and letterhead, as they are chosen here. */
+  const settings = computed(() => (onServer.value ? settingsKeeper(onServer.value.id) : null))
+  /** The mailing as the server has it, but for what was chosen here and is not saved yet. */
+  const mailing = computed<OpenMailing | null>(() => {
+    const chosenHere = settings.value?.state.value.mine
+    if (!onServer.value || !chosenHere) return onServer.value
+    const { listId, ...rest } = chosenHere
+    const list = onServer.value.lists.find(({ id }) => id === listId)?.name ?? null
+    return { ...onServer.value, ...rest, list_id: listId, list }
+  })
   const problem = ref('')
   const letter = shallowRef<Letter | null>(null)
+  /** What the proof found when it answered last; null while it has not answered. See {@link proofState}. */
   const marks = shallowRef<Mark[] | null>(null)
+  const checking = ref(false)
+  const proofProblem = ref<string | null>(null)
+  let proofs = 0
   /** What goes out, with what it weighs. */
   const weighed = shallowRef<Omit<Proof, 'marks'> | null>(null)
   /** The versions that go out, of the letter as it was saved last. */
@@ -37,12 +52,22 @@ export const useMailing = defineStore('mailing', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   /** The saving under way: two at once would each think the other somebody else's change. */
   let underway: Promise<void> | null = null
+  const left = reactive(
+    new Map<number, { letter: Letter; onFile: Letter | null; version: number }>(),
+  ) as Map<number, { letter: Letter; onFile: Letter | null; version: number }>
+  const watched = new Set<number>()
   /** The letter that goes over in it. */
   let sending: Letter | null = null
 
   const blockers = computed(
     () => marks.value?.filter((mark) => mark.level === 'blocker').length ?? 0,
   )
+  /** What the proof says of what stands here now: unknown while it has not answered since the last change. */
+  const proofState = computed<'unknown' | 'holds' | 'free'>(() => {
+    if (marks.value === null || proofProblem.value || checking.value || saving.value !== 'saved')
+      return 'unknown'
+    return blockers.value ? 'holds' : 'free'
+  })
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
   const subject = computed(() => letter.value?.subject ?? '')
   const isOpen = computed(() => mailing.value !== null && letter.value !== null)
@@ -53,12 +78,17 @@ export const useMailing = defineStore('mailing', () => {
     if (mailing.value?.id !== id) {
       await flush()
       if (wanted !== id) return
-      mailing.value = null
+      leaveUnsaved()
+      onServer.value = null
       letter.value = null
       onFile = null
       version = 0
       saving.value = 'saved'
+      takeUpUnsaved(id)
+      watchLetter(id)
       marks.value = null
+      proofProblem.value = null
+      checking.value = false
       weighed.value = null
       going.value = null
       comments.value = []
@@ -69,6 +99,36 @@ export const useMailing = defineStore('mailing', () => {
     await refresh()
   }
 
+  /** What of a letter could not be saved when another was opened: it is there again when its mailing is. */
+  function leaveUnsaved() {
+    const id = mailing.value?.id
+    if (id === undefined || !letter.value || saving.value === 'saved') return
+    left.set(id, { letter: letter.value, onFile, version })
+  }
+  function takeUpUnsaved(id: number) {
+    const before = left.get(id)
+    left.delete(id)
+    if (!before) return
+    letter.value = before.letter
+    onFile = before.onFile
+    version = before.version
+    // The server is asked first how its letter stands by now.
+    void refresh().then(() => wanted === id && saveSoon())
+  }
+
+  /** Nothing of a mailing goes out while its letter is unsaved. */
+  function watchLetter(id: number) {
+    if (watched.has(id)) return
+    watched.add(id)
+    const isHere = () => mailing.value?.id === id
+    useUnsaved().watchOver(`/api/mailings/${id}`, {
+      settled: () => !left.has(id) && (!isHere() || saving.value === 'saved'),
+      flush: () => (isHere() ? flush() : Promise.resolve()),
+      problem: () =>
+        left.has(id) || (isHere() && saving.value === 'failed') ? 'The letter is not saved.' : null,
+    })
+  }
+
   /** Asks the server how the mailing stands. What somebody else changed in its letter is joined with what was changed here. */
   async function refresh() {
     const id = wanted
@@ -76,9 +136,12 @@ export const useMailing = defineStore('mailing', () => {
     const late = () => id !== wanted || (mailing.value !== null && mailing.value.id !== id)
     if (id === null || late()) return
     try {
+      const keeper = settingsKeeper(id)
+      const asked = keeper.state.value
       const got = await request<OpenMailing>(`/api/mailings/${id}`)
       if (late()) return
-      mailing.value = got
+      onServer.value = got
+      keeper.hear(asked, { value: settingsOf(got), version: got.settingsVersion })
       problem.value = ''
       takeOver(got.letter)
       void askComments()
@@ -139,14 +202,22 @@ export const useMailing = defineStore('mailing', () => {
     if (got && mailing.value?.id === id) comments.value = got
   }
 
+  /** Asks the proof what it finds. An answer from before the last question says nothing about what stands here now. */
   async function proof() {
     const id = mailing.value?.id
     if (id === undefined) return
-    const got = await request<Proof>(`/api/mailings/${id}/proof`).catch(() => null)
-    if (got && mailing.value?.id === id) {
+    const mine = ++proofs
+    checking.value = true
+    proofProblem.value = null
+    try {
+      const got = await request<Proof>(`/api/mailings/${id}/proof`)
+      if (mine !== proofs || mailing.value?.id !== id) return
       marks.value = got.marks
       weighed.value = got
+    } catch (error) {
+      if (mine === proofs) proofProblem.value = problemOf(error).message
     }
+    if (mine === proofs) checking.value = false
     await askRenditions(id)
   }
 
@@ -201,7 +272,7 @@ export const useMailing = defineStore('mailing', () => {
     const sent = (sending = letter.value)
     saving.value = 'saving'
     try {
-      const answer = await request<{ version: number }>(`/api/mailings/${id}/letter`, {
+      const answer = await changeAt<{ version: number }>(`/api/mailings/${id}/letter`, {
         method: 'PUT',
         body: { ...sent, version },
       })
@@ -217,12 +288,15 @@ export const useMailing = defineStore('mailing', () => {
     } catch (error) {
       sending = null
       // Somebody else was faster: theirs and mine are joined, and saved together.
-      if ((error as { statusCode?: number }).statusCode === 409 && mailing.value?.id === id) {
+      if ((error as { statusCode?: number }).statusCode === 412 && mailing.value?.id === id) {
         const saw = version
         await refresh()
         if (version > saw) return saveSoon()
       }
       saving.value = 'failed'
+      const { statusCode } = error as { statusCode?: number }
+      if (statusCode === undefined || statusCode >= 500)
+        timer = setTimeout(() => void save(), 5_000)
       useNotices().refuse(`The letter is not saved. ${problemOf(error).message}`)
     }
   }
@@ -230,7 +304,7 @@ export const useMailing = defineStore('mailing', () => {
   async function flush() {
     await underway
     clearTimeout(timer)
-    if (saving.value === 'waiting') await save()
+    if (saving.value === 'waiting' || saving.value === 'failed') await save()
   }
 
   /**
@@ -240,7 +314,7 @@ export const useMailing = defineStore('mailing', () => {
   function leave() {
     if (saving.value !== 'waiting' || !letter.value) return
     clearTimeout(timer)
-    void request(`/api/mailings/${mailing.value!.id}/letter`, {
+    void changeAt(`/api/mailings/${mailing.value!.id}/letter`, {
       method: 'PUT',
       body: { ...letter.value, version: version + (sending ? 1 : 0) },
       keepalive: true,
@@ -251,25 +325,31 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   /** Changes the mailing itself: name or audience. */
-  async function set(body: {
-    name?: string
-    listId?: number | null
-    joinedWithinDays?: number | null
-    segmentIds?: number[]
-    leftOutIds?: number[]
-    pastCap?: boolean
-    letterheadId?: number | null
-  }) {
-    if (!mailing.value) return
-    await ask(`/api/mailings/${mailing.value.id}`, { method: 'PUT', body })
+  async function set(change: Partial<MailingSettings>) {
+    const keeper = settings.value
+    const now = keeper?.shown()
+    if (!keeper || !now) return
+    // Whoever asks for segments does not ask by when people joined, nor both at once.
+    const audience =
+      change.joinedWithinDays != null
+        ? { segmentIds: [] }
+        : change.segmentIds
+          ? { joinedWithinDays: null }
+          : {}
+    keeper.choose({ ...now, ...audience, ...change })
+    await keeper.flush()
     await refresh()
   }
 
   return {
     mailing,
+    settings,
     problem,
     letter,
     marks,
+    checking,
+    proofProblem,
+    proofState,
     weighed,
     going,
     comments,
@@ -300,3 +380,33 @@ export const useMailing = defineStore('mailing', () => {
     redo: () => step(future, past),
   }
 })
+
+/** What of a mailing is chosen besides its letter and how it goes out is kept by this; only what is changed goes over. */
+function settingsKeeper(id: number): Keeper<MailingSettings> {
+  const path = `/api/mailings/${id}`
+  const read = async () => {
+    const got = await request<OpenMailing>(path)
+    return { value: settingsOf(got), version: got.settingsVersion }
+  }
+  return keeperOf<MailingSettings>(`${path} settings`, () => ({
+    of: path,
+    names: {
+      name: 'Name',
+      listId: 'List',
+      joinedWithinDays: 'Joined in the last days',
+      segmentIds: 'Segments',
+      leftOutIds: 'Excluded segments',
+      pastCap: 'Past the frequency cap',
+      letterheadId: 'Letterhead',
+    },
+    load: read,
+    async save(value, version, before) {
+      const changed = Object.entries(value).filter(
+        ([key, now]) => !isAlike(now, before[key as keyof MailingSettings]),
+      )
+      const body = { ...Object.fromEntries(changed), version }
+      const saved = await changeAt<{ version: string }>(path, { method: 'PUT', body })
+      return { value, version: saved.version }
+    },
+  }))
+}

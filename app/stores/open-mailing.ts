@@ -27,6 +27,13 @@ export interface OpenMailing {
   waterfall: WaterfallStep[] | null
   /** Who would get it at the time it is set for; null where it is set for none. */
   eligibleThen: number | null
+  settingsVersion: string
+  /** How long it can still be called back, ms; 0 where not. */
+  callbackMs: number
+  /** The day and time it is scheduled for, as on a wall; null where it is not. */
+  wish: string | null
+  /** The wish is that of each reader's own clock. */
+  localTime: boolean
   letter: Letter & { version: number }
   /** The letterhead that the letter is in; null: the account's own. */
   letterheadId: number | null
@@ -36,7 +43,7 @@ export interface OpenMailing {
   scheduled_at: number | null
   started_at: number | null
   finished_at: number | null
-  held_by: 'hand' | 'proof' | 'line' | null
+  held_by: 'hand' | 'proof' | 'line' | 'fault' | null
   held_note: string | null
   /** JSON: the blockers that the owner lets pass; see `Overruling`. */
   overruled: string | null
@@ -54,4 +61,15 @@ export interface Proof {
   renditions: WeighedRendition[] | null
   /** Bytes of the heaviest. */
   weight: number
+}
+
+/** What of a mailing is chosen on its pages, besides its letter and how it goes out. */
+export type MailingSettings = Pick<
+  OpenMailing,
+  'name' | 'joinedWithinDays' | 'segmentIds' | 'leftOutIds' | 'pastCap' | 'letterheadId'
+> & { listId: number | null }
+
+export function settingsOf(mailing: OpenMailing): MailingSettings {
+  const { name, joinedWithinDays, segmentIds, leftOutIds, pastCap, letterheadId, list_id } = mailing
+  return { name, joinedWithinDays, segmentIds, leftOutIds, pastCap, letterheadId, listId: list_id }
 }

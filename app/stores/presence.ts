@@ -18,10 +18,10 @@ export const usePresence = defineStore('presence', () => {
   async function say(blockId: string | null) {
     const mailing = at
     if (mailing === null) return
-    const answer = await request<{ others: Present[]; held: boolean }>(
+    const answer = await tell<{ others: Present[]; held: boolean }>(
       `/api/mailings/${mailing}/presence`,
-      { method: 'POST', body: { tab, blockId } },
-    ).catch(() => null)
+      { tab, blockId },
+    )
     if (!answer || at !== mailing) return
     others.value = answer.others
     refused.value = answer.held ? null : blockId
@@ -39,8 +39,7 @@ export const usePresence = defineStore('presence', () => {
     others.value = []
     refused.value = null
     if (at === null) return
-    const body = { tab, leaves: true }
-    void request(`/api/mailings/${at}/presence`, { method: 'POST', body }).catch(() => null)
+    void tell(`/api/mailings/${at}/presence`, { tab, leaves: true })
     at = null
   }
 

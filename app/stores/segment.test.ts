@@ -149,21 +149,54 @@ test('saving names the version that was read; the next saving names the one that
   put.answer({ version: 5 })
   expect(await saving).toBe(3)
   expect(segment.changed).toBe(false)
+  segment.name = 'And so on'
   void segment.save()
   expect(server.latest('/api/segments/3').body).toMatchObject({ version: 5 })
 })
 
-test('where somebody else saved first, the notice says so and nothing here is lost', async () => {
+test('where somebody else saved first, both are seen, and what is chosen of them is saved over theirs', async () => {
   const segment = await opened()
   segment.change(all(onList(2)))
   const saving = segment.save()
-  server.latest('/api/segments/3').refuse(409, 'Tove changed this segment meanwhile.')
+  server.latest('/api/segments/3').refuse(412, 'Tove changed this segment meanwhile.')
+  await settled()
+  const theirs = { id: 3, name: 'Theirs', rule: all(onList(9)), version: 8, frozenAt: null }
+  server.latest('/api/segments/3').answer(theirs)
   expect(await saving).toBeNull()
   expect(segment.rule).toEqual(all(onList(2)))
   expect(segment.changed).toBe(true)
-  expect(useNotices().notices).toMatchObject([
-    { kind: 'refused', text: 'Tove changed this segment meanwhile.' },
-  ])
+  expect(segment.keeper!.state.value.clash).toMatchObject({
+    at: ['rule'],
+    mine: { rule: all(onList(2)) },
+    theirs: { rule: all(onList(9)) },
+  })
+  segment.keeper!.keepMine()
+  void segment.save()
+  await settled()
+  expect(server.latest('/api/segments/3').body).toMatchObject({
+    version: 8,
+    name: 'Theirs',
+    rule: all(onList(2)),
+  })
+})
+
+test('who leaves an edited segment finds it as it was left', async () => {
+  const segment = await opened()
+  segment.change(all(onList(2)))
+  void segment.open(null)
+  expect(segment.rule.of).toEqual([])
+  const back = segment.open(3)
+  await settled()
+  server
+    .latest('/api/segments/3')
+    .answer({ id: 3, name: 'Keen', rule: all(onList(1)), version: 4, frozenAt: null })
+  await settled()
+  server.latest('/api/segments/vocabulary').answer({ lists: [] })
+  await back
+  expect(segment.rule).toEqual(all(onList(2)))
+  expect(segment.changed).toBe(true)
+  segment.discard()
+  expect(segment.changed).toBe(false)
 })
 
 test('a new segment is made by its first saving', async () => {

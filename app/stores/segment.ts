@@ -35,11 +35,55 @@ const PAUSE = 160
 /** The past is asked for once the present is known and the hands rest, ms. */
 const REST = 700
 
+interface SegmentDraft {
+  name: string
+  rule: Rule
+}
+const nothing: SegmentDraft = { name: '', rule: { kind: 'all', of: [] } }
+/** A new segment that was begun and not saved: it is there again when one begins a new one. */
+let unfinished: SegmentDraft = nothing
+const isEmpty = (rule: Rule) => isGroup(rule) && rule.of.length === 0
+
+/** A segment is kept by this; one for each. It is saved when its editor says so. */
+function segmentKeeper(id: number): Keeper<SegmentDraft> {
+  const path = `/api/segments/${id}`
+  return keeperOf<SegmentDraft>(path, () => ({
+    of: path,
+    manual: true,
+    names: { name: 'Name', rule: 'Rules' },
+    async load() {
+      const got = await request<SavedSegmentDetails>(path)
+      return { value: { name: got.name, rule: asGroup(got.rule) }, version: got.version }
+    },
+    async save(value, version) {
+      const done = await changeAt<{ version: number }>(path, {
+        method: 'PUT',
+        body: { ...value, version },
+      })
+      return { value, version: done.version }
+    },
+  }))
+}
+
 /** The segment that is open: its rule with undo, and what it comes to while it is edited. */
 export const useSegment = defineStore('segment', () => {
   const saved = shallowRef<SavedSegmentDetails | null>(null)
-  const name = ref('')
-  const rule = shallowRef<Group>({ kind: 'all', of: [] })
+  const keeper = computed(() => (saved.value ? segmentKeeper(saved.value.id) : null))
+  /** As a new one is being made; what is changed of one on file is its keeper's. */
+  const made = shallowRef<SegmentDraft>(nothing)
+  const draft = computed<SegmentDraft>(() => keeper.value?.shown() ?? made.value)
+  function write(next: SegmentDraft) {
+    if (keeper.value) keeper.value.choose(next)
+    else unfinished = made.value = next
+  }
+  const name = computed({
+    get: () => draft.value.name,
+    set: (next) => write({ ...draft.value, name: next }),
+  })
+  const rule = computed<Group>({
+    get: () => asGroup(draft.value.rule),
+    set: (next) => write({ ...draft.value, rule: next }),
+  })
   const past = shallowRef<Group[]>([])
   const future = shallowRef<Group[]>([])
   const counts = shallowRef<SegmentCounts | null>(null)
@@ -48,12 +92,7 @@ export const useSegment = defineStore('segment', () => {
   const asking = ref(false)
   const vocabulary = shallowRef<EditorVocabulary | null>(null)
   const frozen = computed(() => saved.value?.frozenAt != null)
-  const changed = computed(
-    () =>
-      !saved.value ||
-      name.value !== saved.value.name ||
-      JSON.stringify(rule.value) !== JSON.stringify(asGroup(saved.value.rule)),
-  )
+  const changed = computed(() => !keeper.value || keeper.value.state.value.mine !== null)
   let timer: ReturnType<typeof setTimeout> | undefined
   let latest = 0
   /** How often one was opened: what is answered for any but the last comes too late. */
@@ -69,14 +108,22 @@ export const useSegment = defineStore('segment', () => {
     problem.value = null
     const mine = ++opened
     if (id !== null) {
+      const keeper = segmentKeeper(id)
+      const asked = keeper.state.value
       const got = await request<SavedSegmentDetails>(`/api/segments/${id}`).catch((error) => {
         if (mine === opened) problem.value = problemOf(error).message
       })
       if (!got || mine !== opened) return
+      keeper.hear(asked, {
+        value: { name: got.name, rule: asGroup(got.rule) },
+        version: got.version,
+      })
       saved.value = got
-    }
-    name.value = saved.value?.name ?? start?.name ?? ''
-    rule.value = asGroup(saved.value?.rule ?? start?.rule ?? { kind: 'all', of: [] })
+    } else
+      made.value =
+        start && (start.name || !isEmpty(start.rule))
+          ? { ...start, rule: asGroup(start.rule) }
+          : unfinished
     past.value = []
     future.value = []
     void ask_(0)
@@ -121,11 +168,11 @@ export const useSegment = defineStore('segment', () => {
     await new Promise<void>((go) => (timer = setTimeout(go, pause)))
     if (mine !== latest) return
     try {
-      const got = await request<SegmentCounts>('/api/segments/ask', {
-        method: 'POST',
-        body: { rule: questionOf(), segmentId: saved.value?.id ?? null },
+      const got = await question<SegmentCounts>(
+        '/api/segments/ask',
+        { rule: questionOf(), segmentId: saved.value?.id ?? null },
         signal,
-      })
+      )
       if (mine !== latest) return
       counts.value = got
       problem.value = null
@@ -140,11 +187,11 @@ export const useSegment = defineStore('segment', () => {
   /** Asks what the rule's size was before, unless a newer question was asked meanwhile. */
   async function askPast(mine: number, signal: AbortSignal) {
     if (frozen.value) return
-    const got = await request<PastSizes>('/api/segments/past-sizes', {
-      method: 'POST',
-      body: { rule: rule.value },
+    const got = await question<PastSizes>(
+      '/api/segments/past-sizes',
+      { rule: rule.value },
       signal,
-    }).catch(() => null)
+    ).catch(() => null)
     if (mine === latest) sizes.value = got
   }
 
@@ -155,30 +202,35 @@ export const useSegment = defineStore('segment', () => {
 
   /** Saves; its id, or null where it was refused (the notice says why, and nothing here is lost). */
   async function save(): Promise<number | null> {
-    const body = { name: name.value, rule: rule.value }
-    if (!saved.value) {
-      const made = await ask<{ id: number }>('/api/segments', { method: 'POST', body })
-      return made?.id ?? null
+    if (!saved.value || !keeper.value) {
+      const { name, rule } = draft.value
+      const added = await act<{ id: number }>('/api/segments', 'POST', { name, rule })
+      if (added) unfinished = nothing
+      return added?.id ?? null
     }
-    const { id, version } = saved.value
-    const done = await ask<{ version: number }>(`/api/segments/${id}`, {
-      method: 'PUT',
-      body: { ...body, version },
-    })
-    if (!done) return null
-    saved.value = { ...saved.value, ...body, version: done.version }
-    return id
+    await keeper.value.save()
+    if (!keeper.value.settled()) return null
+    saved.value = { ...saved.value, ...draft.value }
+    return saved.value.id
   }
 
   function why(personId: number) {
-    return ask<Explanation>('/api/segments/why', {
-      method: 'POST',
-      body: { rule: questionOf(), personId },
-    })
+    return orNotice(question<Explanation>('/api/segments/why', { rule: questionOf(), personId }))
+  }
+
+  /** Gives up what is not saved. */
+  function discard() {
+    past.value = [...past.value.slice(-199), rule.value]
+    future.value = []
+    if (keeper.value) keeper.value.takeTheirs()
+    else unfinished = made.value = nothing
+    void ask_(0)
   }
 
   return {
     saved,
+    keeper,
+    discard,
     name,
     rule,
     past,

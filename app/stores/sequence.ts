@@ -48,33 +48,71 @@ export interface SequenceMail {
   clicked: number | null
 }
 
+/** What of a sequence is changed on its page. */
+export interface SequenceChange {
+  name: string
+  listId: number | null
+  map: SequenceMap
+}
+
+const changeOf = ({ name, listId, map }: OpenSequence): SequenceChange => ({ name, listId, map })
+
+/** A sequence is kept by this; one for each. */
+function sequenceKeeper(id: number): Keeper<SequenceChange> {
+  const path = `/api/sequences/${id}`
+  return keeperOf<SequenceChange>(path, () => ({
+    of: path,
+    names: { name: 'Name', listId: 'List', map: 'Its steps' },
+    async load() {
+      const got = await request<OpenSequence>(path)
+      return { value: changeOf(got), version: got.revision }
+    },
+    async save(value, revision) {
+      const body = { ...value, revision }
+      const saved = await changeAt<{ revision: number }>(path, { method: 'PUT', body })
+      return { value, version: saved.revision }
+    },
+  }))
+}
+
 /** The sequence that is open: each change is kept at once, and can be undone. */
 export const useSequence = defineStore('sequence', () => {
-  const sequence = shallowRef<OpenSequence | null>(null)
+  const onServer = shallowRef<OpenSequence | null>(null)
+  const keeper = computed(() => (onServer.value ? sequenceKeeper(onServer.value.id) : null))
+  /** As the server has it, but for what was changed here and is not saved yet. */
+  const sequence = computed<OpenSequence | null>(() => {
+    const here = keeper.value?.shown()
+    return onServer.value && here ? { ...onServer.value, ...here } : onServer.value
+  })
   const problem = ref('')
   /** The step whose settings are shown; `start` for Start. */
   const chosen = ref<string | null>(null)
-  const past = shallowRef<Change[]>([])
-  const future = shallowRef<Change[]>([])
+  const past = shallowRef<SequenceChange[]>([])
+  const future = shallowRef<SequenceChange[]>([])
   /** The sequence that is to be open: answers about any other come too late. */
   let wanted = 0
-  /** By sequence: the revision that is on file, as far as known here. */
-  const revisions = new Map<number, number>()
-  let saving: Promise<unknown> = Promise.resolve()
-  /** Savings that have no answer yet: what the server says before they are through is old. */
-  let pending = 0
 
-  type Change = { name: string; listId: number | null; map: SequenceMap }
   const line = computed(() => (sequence.value ? lineOf(sequence.value.map) : []))
   /** While it runs its map is fixed; what people inside walk through does not change under their feet. */
   const canChange = computed(
     () => sequence.value?.state === 'draft' || sequence.value?.state === 'paused',
   )
+  /** What keeps it from being started now, in words: it lacks something, or that is not known yet; null where nothing does. */
+  const waits = computed(() => {
+    if (!onServer.value) return 'Asking how it stands…'
+    const unsaved = useUnsaved()
+    const of = `/api/sequences/${onServer.value.id}`
+    if (unsaved.problemWith(of)) return unsaved.problemWith(of)
+    if (!unsaved.isSettled(of)) return 'Saving what you changed…'
+    if (onServer.value.revision !== keeper.value!.state.value.known?.version)
+      return 'Asking what it lacks…'
+    return problem.value || null
+  })
 
   async function open(id: number) {
     if (wanted !== id) {
       wanted = id
-      sequence.value = null
+      onServer.value = null
       chosen.value = null
       past.value = []
       future.value = []
@@ -85,42 +123,35 @@ export const useSequence = defineStore('sequence', () => {
   /** Asks the server how the open sequence stands. */
   async function refresh() {
     const id = wanted
+    const kept = sequenceKeeper(id)
+    const asked = kept.state.value
     try {
       const got = await request<OpenSequence>(`/api/sequences/${id}`)
-      if (pending > 0 || id !== wanted) return
-      // Asked before a change was kept, and answered after it: that is old.
-      if (got.revision < (revisions.get(id) ?? 0)) return
-      revisions.set(id, got.revision)
-      sequence.value = got
+      if (id !== wanted) return
+      kept.hear(asked, { value: changeOf(got), version: got.revision })
+      // Asked before a change was kept, and answered after it: its map is old, and so is what it is said to lack.
+      if (got.revision < Number(kept.state.value.known?.version ?? 0)) return
+      onServer.value = got
       problem.value = ''
     } catch (error) {
       if (id === wanted) problem.value = problemOf(error).message
     }
   }
 
-  const now = (): Change => {
-    const { name, listId, map } = sequence.value!
-    return { name, listId, map }
-  }
+  const now = (): SequenceChange => changeOf(sequence.value!)
 
-  async function set(change: Partial<Change>) {
+  async function set(change: Partial<SequenceChange>) {
     if (!sequence.value) return
     past.value = [...past.value, now()].slice(-100)
     future.value = []
     await save({ ...now(), ...change })
   }
 
-  /** One saving after the other, each over the revision that the one before made. */
-  function save(next: Change): Promise<unknown> {
-    const { id } = sequence.value!
-    sequence.value = { ...sequence.value!, ...next }
-    pending++
-    saving = saving.then(async () => {
-      const body = { ...next, revision: revisions.get(id)! }
-      const saved = await ask<{ revision: number }>(`/api/sequences/${id}`, { method: 'PUT', body })
-      if (saved) revisions.set(id, saved.revision)
-    })
-    return saving.finally(() => pending--).then(refresh)
+  async function save(next: SequenceChange): Promise<void> {
+    const kept = keeper.value!
+    kept.choose(next)
+    await kept.flush()
+    await refresh()
   }
 
   async function undo() {
@@ -149,7 +180,7 @@ export const useSequence = defineStore('sequence', () => {
     const many = line.value.filter(({ step }) => step.kind === 'mail').length
     const body = { name: `${sequence.value!.name}, mail ${many + 1}` }
     const of = sequence.value!.id
-    const made = await ask<{ id: number }>(`/api/sequences/${of}/mails`, { method: 'POST', body })
+    const made = await act<{ id: number }>(`/api/sequences/${of}/mails`, 'POST', body)
     if (!made || sequence.value?.id !== of) return
     const id = crypto.randomUUID()
     await set({
@@ -174,7 +205,7 @@ export const useSequence = defineStore('sequence', () => {
   }
 
   return {
-    ...{ sequence, problem, chosen, past, future, line, canChange },
+    ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange },
     ...{ open, set, undo, redo, addWait, addMail, remove, changeStep, changeStart },
   }
 })

@@ -30,7 +30,8 @@ export const useSession = defineStore('session', {
     },
     async signOut() {
       useLive().end()
-      await request('/api/session', { method: 'DELETE' })
+      await changeAt('/api/session', { method: 'DELETE' })
+      forgetKeepers()
       this.loaded = false
       await navigateTo('/sign-in')
     },

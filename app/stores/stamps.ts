@@ -1,10 +1,20 @@
-import { isAsStamped, stamped, type Row } from '~~/core/letters'
+import { isAsStamped, stampContent, stamped, type Row, type StampContent } from '~~/core/letters'
 import type { Stamp } from '~~/server/utils/stamp'
+
+interface Held {
+  content: StampContent
+}
+interface Followed {
+  followed: { id: number; name: string }[]
+  version: number
+}
 
 /** The stamps of the account, and what one does with them in a letter. */
 export const useStamps = defineStore('stamps', () => {
   const stamps = shallowRef<Stamp[]>([])
   const notices = useNotices()
+  /** By stamp: the letters that followed when it was changed last. */
+  const followed = new Map<number, Followed['followed']>()
 
   async function load() {
     const got = await request<Stamp[]>('/api/stamps').catch(() => null)
@@ -18,7 +28,7 @@ export const useStamps = defineStore('stamps', () => {
 
   /** Keeps a row of the open letter as a stamp, and links it. */
   async function keep(name: string, row: Row): Promise<boolean> {
-    const made = await ask<{ id: number }>('/api/stamps', { method: 'POST', body: { name, row } })
+    const made = await act<{ id: number }>('/api/stamps', 'POST', { name, row })
     if (!made) return false
     await load()
     useMailing().updateRow(row.id, { stamp: made.id })
@@ -26,48 +36,71 @@ export const useStamps = defineStore('stamps', () => {
     return true
   }
 
+  /** A stamp's content is kept by this; one for each. It is saved when somebody spreads it. */
+  function keeperFor(id: number): Keeper<Held> {
+    const path = `/api/stamps/${id}`
+    return keeperOf<Held>(path, () => ({
+      of: path,
+      manual: true,
+      names: { content: 'What it holds' },
+      async load() {
+        await load()
+        const stamp = stamps.value.find((one) => one.id === id)
+        if (!stamp) throw new Error('This stamp is not there any more.')
+        return { value: { content: stamp.content }, version: stamp.version }
+      },
+      async save({ content }, version) {
+        const body = { row: { id: 'row', ...content }, version }
+        const done = await changeAt<Followed>(path, { method: 'PUT', body })
+        followed.set(id, done.followed)
+        return { value: { content }, version: done.version }
+      },
+    }))
+  }
+
   /** Changes the stamp to what a row holds; the letters that are linked to it follow. */
   async function spread(row: Row) {
     const stamp = stampOf(row)
     if (!stamp) return
     await useMailing().flush()
-    const done = await ask<{ followed: { id: number; name: string }[] }>(
-      `/api/stamps/${stamp.id}`,
-      { method: 'PUT', body: { row, version: stamp.version } },
-    )
+    const keeper = keeperFor(stamp.id)
+    // Over the stamp as it was seen here, so that what somebody else made of it meanwhile is noticed.
+    keeper.hear(keeper.state.value, { value: { content: stamp.content }, version: stamp.version })
+    keeper.choose({ content: stampContent(row) })
+    await keeper.save()
     await load()
-    if (done)
-      notices.say(
-        done.followed.length
-          ? `“${stamp.name}” is changed. ${several(done.followed.length, 'letter follows', 'letters follow')}: ${done.followed.map(({ name }) => name).join(', ')}.`
-          : `“${stamp.name}” is changed. No other letter is waiting with it.`,
-        {
-          label: 'Undo',
-          run: () => void putBack(stamp),
-        },
-      )
+    if (keeper.settled()) sayFollowed(stamp)
+  }
+
+  function sayFollowed(before: Stamp) {
+    const letters = followed.get(before.id) ?? []
+    notices.say(
+      letters.length
+        ? `“${before.name}” is changed. ${several(letters.length, 'letter follows', 'letters follow')}: ${letters.map(({ name }) => name).join(', ')}.`
+        : `“${before.name}” is changed. No other letter is waiting with it.`,
+      { label: 'Undo', run: () => void putBack(before) },
+    )
   }
 
   async function putBack({ id, content }: Stamp) {
-    const version = stamps.value.find((stamp) => stamp.id === id)?.version
-    await ask(`/api/stamps/${id}`, {
-      method: 'PUT',
-      body: { row: { id: 'row', ...content }, version },
-    })
+    const keeper = keeperFor(id)
+    await keeper.reload()
+    keeper.choose({ content })
+    await keeper.save()
     await load()
   }
 
   async function rename(id: number, name: string) {
-    await ask(`/api/stamps/${id}`, { method: 'PUT', body: { name } })
+    await act(`/api/stamps/${id}`, 'PUT', { name })
     await load()
   }
 
   async function remove({ id, name }: Stamp) {
-    if (!(await ask(`/api/stamps/${id}`, { method: 'DELETE' }))) return
+    if (!(await act(`/api/stamps/${id}`, 'DELETE'))) return
     await load()
     notices.say(`The stamp “${name}” is gone. Letters keep what stands in them.`, {
       label: 'Undo',
-      run: () => void ask(`/api/stamps/${id}/restore`, { method: 'POST' }).then(load),
+      run: () => void act(`/api/stamps/${id}/restore`, 'POST').then(load),
     })
   }
 
@@ -81,6 +114,7 @@ export const useStamps = defineStore('stamps', () => {
       return stamp !== undefined && !isAsStamped(row, stamp.content)
     },
     keep,
+    keeperFor,
     spread,
     takeBack(row: Row) {
       const stamp = stampOf(row)

@@ -14,6 +14,7 @@ import { domainChecks } from './0012-domain-checks'
 import { moreDispatch } from './0013-more-dispatch'
 import { keptReady } from './0014-kept-ready'
 import { trialDelivery } from './0015-trial-delivery'
+import { whatGoesOut } from './0016-what-goes-out'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -32,6 +33,7 @@ export const migrations: readonly string[] = [
   moreDispatch,
   keptReady,
   trialDelivery,
+  whatGoesOut,
 ]
 
 /**

@@ -10,6 +10,7 @@ import { ownWords } from '../../database/own-words'
 import { wholeLetterOf } from '../../database/letterheads'
 import { audienceOf, mailingById } from '../../database/mailings'
 import { loadByDay } from '../../database/calendar'
+import { fingerprintOf, happeningOf } from '../../database/happening'
 import { countTruths } from '../../database/renditions'
 import { countMembers, readCatalog, readSegments } from '../../database/segments'
 import { commonValues } from '../../database/vocabulary'
@@ -79,6 +80,16 @@ export const questions = {
       misspelt: misspelt(texts, ownWords(db)),
       people: otherMailOf(db, mailing, now),
     }
+  },
+
+  /** What would happen were a mailing sent off at a time, or (null) now; null while it has no list. */
+  happening(
+    db: Database,
+    { mailingId, at, now }: { mailingId: number; at: number | null; now: number },
+  ) {
+    const mailing = mailingById(db, mailingId)!
+    const happening = happeningOf(db, mailing, at, now)
+    return happening && { happening, fingerprint: fingerprintOf(db, mailing, at, happening.mailed) }
   },
 
   /** How much mail each day brings to how many people. */

@@ -38,6 +38,11 @@ export function notFound(message: string) {
   return createError({ statusCode: 404, message })
 }
 
+/** Somebody else was faster: what was changed or confirmed is not what there is now (RFC 9110, 15.5.13). */
+export function overtaken(message: string) {
+  return createError({ statusCode: 412, message })
+}
+
 /** Something that can't be done as things stand, and why. */
 export function refused(message: string) {
   return createError({ statusCode: 409, message })

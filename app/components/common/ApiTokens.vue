@@ -8,17 +8,14 @@ const session = useSession()
 const name = ref('')
 const made = ref<string | null>(null)
 async function make() {
-  const got = await ask<{ token: string }>('/api/tokens', {
-    method: 'POST',
-    body: { name: name.value },
-  })
+  const got = await act<{ token: string }>('/api/tokens', 'POST', { name: name.value })
   if (!got) return
   made.value = got.token
   name.value = ''
   await tokens.reload()
 }
 async function revoke(id: number) {
-  await ask(`/api/tokens/${id}`, { method: 'DELETE' })
+  await act(`/api/tokens/${id}`, 'DELETE')
   useNotices().say('The token is revoked. Programs that use it are refused from now on.')
   await tokens.reload()
 }

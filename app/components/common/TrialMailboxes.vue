@@ -14,19 +14,19 @@ const adding = ref(false)
 async function add() {
   // Most providers let one in by the address itself.
   form.login ||= form.address
-  const done = await submit((body) => request('/api/trial-mailboxes', { method: 'POST', body }))
+  const done = await submit((body) => changeAt('/api/trial-mailboxes', { method: 'POST', body }))
   if (!done) return
   Object.assign(form, empty)
   adding.value = false
   await mailboxes.reload()
 }
 async function remove({ id, address }: { id: number; address: string }) {
-  if (!(await ask(`/api/trial-mailboxes/${id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/trial-mailboxes/${id}`, 'DELETE'))) return
   await mailboxes.reload()
   notices.say(`${address} is taken away.`, {
     label: 'Undo',
     run: async () => {
-      await ask(`/api/trial-mailboxes/${id}/restore`, { method: 'POST' })
+      await act(`/api/trial-mailboxes/${id}/restore`, 'POST')
       await mailboxes.reload()
     },
   })

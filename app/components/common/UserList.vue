@@ -11,7 +11,7 @@ const adding = ref(false)
 const { form, faults, busy, submit } = useForm(userInput, { name: '', address: '', password: '' })
 async function add() {
   const { name } = form
-  if (!(await submit(() => request('/api/users', { method: 'POST', body: { ...form } })))) return
+  if (!(await submit(() => changeAt('/api/users', { method: 'POST', body: { ...form } })))) return
   Object.assign(form, { name: '', address: '', password: '' })
   adding.value = false
   await users.reload()

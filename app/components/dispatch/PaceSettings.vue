@@ -22,7 +22,8 @@ const paces: { value: Pace; name: string; about: string }[] = [
     about: 'then tier after tier, each only when the one before went well',
   },
 ]
-const plan = computed(() => props.plan.plan.value)
+/** It is drawn only once the plan is known. */
+const plan = computed(() => props.plan.plan.value!)
 const fields = computed(() => props.plan.answer.value?.zoneFields ?? [])
 const others = computed(() =>
   (props.plan.answer.value?.domains ?? []).filter(

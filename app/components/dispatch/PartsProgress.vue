@@ -8,7 +8,8 @@ const store = useMailing()
 const live = useLive()
 const { dayAndTime } = useTimes()
 const answer = computed(() => props.plan.answer.value)
-const plan = computed(() => props.plan.plan.value)
+/** It is drawn only once the plan is known. */
+const plan = computed(() => props.plan.plan.value!)
 const parts = computed(() => answer.value?.parts ?? [])
 const names: Record<string, string> = {
   everybody: 'Everybody',
@@ -37,7 +38,7 @@ function stateOf(part: (typeof parts.value)[number], i: number) {
     : 'follows when the one before is well'
 }
 async function decide(variant: number) {
-  await ask(`/api/mailings/${store.mailing!.id}/winner`, { method: 'POST', body: { variant } })
+  await act(`/api/mailings/${store.mailing!.id}/winner`, 'POST', { variant })
   await props.plan.reload()
   await store.refresh()
 }

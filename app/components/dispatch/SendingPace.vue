@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { rateOf, timeLeft, withSample, type DueLater, type Sample } from '~~/core/dispatch'
-import { HOUR, MINUTE } from '~~/core/time'
 
 /** How quickly a mailing goes out, when it will be through, and who waits for a time of their own. */
 const props = defineProps<{ tried: number; waiting: number; later: DueLater | null }>()
@@ -14,17 +13,14 @@ watch(
 )
 const rate = computed(() => rateOf(samples.value, live.now))
 const left = computed(() => timeLeft(props.waiting - (props.later?.people ?? 0), rate.value))
-/** In the words of somebody who waits for it. */
-function about(ms: number): string {
-  if (ms < MINUTE) return 'less than a minute left'
-  if (ms < 2 * HOUR) return `about ${several(Math.round(ms / MINUTE), 'minute', 'minutes')} left`
-  return `about ${several(Math.round(ms / HOUR), 'hour', 'hours')} left`
-}
 const pace = computed(
   () =>
     rate.value !== null &&
     rate.value > 0 &&
-    [`${count(Number(rate.value.toPrecision(2)))} a minute`, left.value && about(left.value)]
+    [
+      `${count(Number(rate.value.toPrecision(2)))} a minute`,
+      left.value && `${lasting(left.value)} left`,
+    ]
       .filter(Boolean)
       .join(', '),
 )

@@ -6,12 +6,13 @@ import {
   type TestPlan,
   type Variant,
 } from '~~/core/dispatch'
+import type { HappeningAnswer } from '~~/server/api/mailings/[id]/happening.get'
 import { FEWEST_A_VARIANT, smallestDifference } from '~~/core/experiments'
 
 /** What is tried, on how many, and how it is decided; with what such a test can show at all. */
-const props = defineProps<{ plan: Plan }>()
+const props = defineProps<{ plan: Plan; happening: HappeningAnswer | null }>()
 const store = useMailing()
-const test = computed(() => props.plan.plan.value.test)
+const test = computed(() => props.plan.plan.value!.test)
 const kinds: { of: TestPlan['of']; name: string }[] = [
   { of: 'subject', name: 'the subject' },
   { of: 'sender', name: 'the sender’s name' },
@@ -51,13 +52,16 @@ const addVariant = () =>
   })
 const removeVariant = (at: number) =>
   test.value && change({ variants: test.value.variants.filter((_, i) => i !== at) })
-const inTest = computed(() => Math.round(props.plan.mailed.value * (test.value?.share ?? 0)))
-const each = computed(() => Math.floor(inTest.value / (test.value?.variants.length ?? 1)))
+/** Counted by the lots that will be drawn; null while that is not known. */
+const drawn = computed(() => props.happening?.happening?.test ?? null)
+/** Those of the smallest variant. */
+const each = computed(() => (drawn.value ? Math.min(...drawn.value.each) : null))
 /** The smallest difference that shows, in points, from what earlier mailings came to. */
 const shows = computed(() => {
   const usual = props.plan.answer.value?.usual
   const rate = test.value?.measure === 'open' ? usual?.opened : usual?.clicked
   if (rate === undefined || test.value?.measure === 'money') return null
+  if (each.value === null) return null
   return { rate, difference: smallestDifference(each.value, rate) }
 })
 const points = (share: number) => `${(share * 100).toFixed(1)} points`
@@ -188,8 +192,12 @@ const id = useId()
             :aria-valuetext="`${Math.round(test.share * 100)} per cent`"
             @change="change({ share: Number(given($event)) / 100 })"
           /><span
-            >{{ Math.round(test.share * 100) }}%: {{ people(inTest) }}, {{ count(each) }} a
-            variant</span
+            >{{ Math.round(test.share * 100) }}%:
+            {{
+              drawn
+                ? `${people(drawn.people)}, ${drawn.each.map(count).join(' and ')}`
+                : 'counting…'
+            }}</span
           ></span
         >
         <label :for="`${id}-measure`">Decided by</label>
@@ -229,7 +237,7 @@ const id = useId()
           />
         </template>
       </div>
-      <p v-if="each < FEWEST_A_VARIANT" class="mt-3" role="status">
+      <p v-if="each !== null && each < FEWEST_A_VARIANT" class="mt-3" role="status">
         <MarkDot level="caution" class="mr-1.5 inline" />{{ people(each) }} a variant are few: below
         {{ FEWEST_A_VARIANT }} only large differences show.
       </p>

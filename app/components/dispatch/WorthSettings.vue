@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { Goal } from '~~/core/dispatch'
+import type { HappeningAnswer } from '~~/server/api/mailings/[id]/happening.get'
 
 /** What the mailing is for, and who is kept from it to see what it was worth. */
-const props = defineProps<{ plan: Plan }>()
-const store = useMailing()
-const plan = computed(() => props.plan.plan.value)
+const props = defineProps<{ plan: Plan; happening: HappeningAnswer | null }>()
+/** It is drawn only once the plan is known. */
+const plan = computed(() => props.plan.plan.value!)
 const goals: { is: Goal['is']; name: string }[] = [
   { is: 'order', name: 'an order' },
   { is: 'event', name: 'an event' },
@@ -29,7 +30,7 @@ function optionsFor(is: Goal['is']): { value: string; name: string }[] {
 const options = computed(() => (plan.value.goal ? optionsFor(plan.value.goal.is) : []))
 const labels: Partial<Record<Goal['is'], string>> = { event: 'Which event', link: 'Which link' }
 const given = (event: Event) => (event.target as HTMLInputElement).value
-const heldOut = computed(() => store.eligible - props.plan.mailed.value)
+const heldOut = computed(() => props.happening?.happening?.heldOut ?? null)
 const id = useId()
 </script>
 
@@ -85,7 +86,7 @@ const id = useId()
         </select>
         <span class="muted small">{{
           plan.holdout
-            ? `about ${people(heldOut)}, drawn by lot, don’t get it: what they do tells what it was worth`
+            ? `${heldOut === null ? 'they are being counted;' : people(heldOut)} drawn by lot don’t get it: what they do tells what it was worth`
             : 'everybody gets it, so nobody can say what they would have done without it'
         }}</span></span
       >

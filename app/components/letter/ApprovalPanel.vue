@@ -17,9 +17,9 @@ const asking = ref(false)
 const of = ref<number | null>(null)
 const note = ref('')
 const words = ref('')
-async function act(method: 'POST' | 'PUT' | 'DELETE', body?: object) {
+async function tellThem(method: 'POST' | 'PUT' | 'DELETE', body?: object) {
   await store.flush()
-  const done = await ask(base.value, { method, ...(body ? { body } : {}) })
+  const done = await act(base.value, method, body)
   if (!done) return
   asking.value = false
   note.value = words.value = ''
@@ -29,7 +29,7 @@ async function act(method: 'POST' | 'PUT' | 'DELETE', body?: object) {
 async function answer(verdict: 'approved' | 'not yet') {
   await store.flush()
   await store.refresh()
-  await act('PUT', {
+  await tellThem('PUT', {
     verdict,
     words: words.value,
     sawVersion: store.mailing!.letter.version,
@@ -79,16 +79,16 @@ async function answer(verdict: 'approved' | 'not yet') {
         <button
           v-if="approval.verdict !== null && (approval.lapsed || approval.verdict === 'not yet')"
           class="btn btn-sm"
-          @click="act('POST', { ofId: approval.ofId, note: '' })"
+          @click="tellThem('POST', { ofId: approval.ofId, note: '' })"
         >
           Ask again</button
-        ><button class="btn btn-sm" @click="act('DELETE')">Go without</button>
+        ><button class="btn btn-sm" @click="tellThem('DELETE')">Go without</button>
       </div>
     </template>
     <form
       v-else-if="asking"
       class="mt-1.5 space-y-1.5"
-      @submit.prevent="act('POST', { ofId: of, note })"
+      @submit.prevent="tellThem('POST', { ofId: of, note })"
     >
       <select v-model="of" class="field field-sm" aria-label="Whom to ask">
         <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>

@@ -15,9 +15,10 @@ watch(
 )
 async function say(words: string, answerTo: number | null) {
   if (!words.trim() || !store.chosen) return
-  const said = await ask(base.value, {
-    method: 'POST',
-    body: { blockId: store.chosen, text: words.trim(), answerTo },
+  const said = await act(base.value, 'POST', {
+    blockId: store.chosen,
+    text: words.trim(),
+    answerTo,
   })
   if (!said) return
   if (answerTo === null) text.value = ''
@@ -28,7 +29,7 @@ async function say(words: string, answerTo: number | null) {
   await store.askComments()
 }
 async function resolve(id: number, resolved: boolean) {
-  if (!(await ask(`${base.value}/${id}`, { method: 'PUT', body: { resolved } }))) return
+  if (!(await act(`${base.value}/${id}`, 'PUT', { resolved }))) return
   await store.askComments()
   if (resolved)
     useNotices().say('The comment is resolved.', {

@@ -25,7 +25,7 @@ function takeIn() {
   if (told.value) store.update(props.block.id, { entries: told.value.entries })
 }
 async function readAgain() {
-  await ask('/api/feeds', { method: 'POST', body: { url: props.block.url } })
+  await act('/api/feeds', 'POST', { url: props.block.url })
   void reload()
 }
 // A letter that shows nothing of the feed yet takes in the first that comes.

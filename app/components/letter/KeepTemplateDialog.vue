@@ -8,9 +8,10 @@ const busy = ref(false)
 async function keep() {
   busy.value = true
   await store.flush()
-  const kept = await ask('/api/templates', {
-    method: 'POST',
-    body: { mailingId: store.mailing!.id, name: name.value, about: about.value },
+  const kept = await act('/api/templates', 'POST', {
+    mailingId: store.mailing!.id,
+    name: name.value,
+    about: about.value,
   })
   busy.value = false
   if (!kept) return

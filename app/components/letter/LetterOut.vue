@@ -17,9 +17,8 @@ watch(open, async (now) => {
       (await ask<{ url: string | null }>(`/api/mailings/${id.value}/web-version`))?.url ?? null
 })
 async function setWeb(on: boolean) {
-  const got = await ask<{ url: string | null }>(`/api/mailings/${id.value}/web-version`, {
-    method: 'PUT',
-    body: { on },
+  const got = await act<{ url: string | null }>(`/api/mailings/${id.value}/web-version`, 'PUT', {
+    on,
   })
   if (!got) return
   web.value = got.url

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { hasFooter } from '~~/core/letters'
+import { emptyLetter, hasFooter, type StampContent } from '~~/core/letters'
+import { textsOf } from '~~/core/proof'
 
 /** The stamp that the chosen row is linked to, or a way to keep the row as one. */
 const store = useMailing()
@@ -32,6 +33,13 @@ async function spread() {
   await stamps.spread(store.chosenRow!)
   busy.value = false
 }
+/** What a stamp holds, in its own words. */
+function describe(_: string, value: unknown): string {
+  const letter = emptyLetter()
+  const rows = [{ id: 'row', ...(value as StampContent) }]
+  const texts = textsOf({ ...letter, document: { ...letter.document, rows } })
+  return texts.map(({ text }) => text).join(' · ') || 'nothing but pictures and lines'
+}
 const id = useId()
 </script>
 
@@ -60,6 +68,7 @@ const id = useId()
           <button class="btn btn-sm" @click="stamps.takeBack(store.chosenRow!)">Take back</button>
         </div>
       </template>
+      <KeptState class="mt-2" :keeper="stamps.keeperFor(stamp.id)" :describe="describe" />
       <button class="btn btn-sm mt-2" @click="stamps.detach(row)">Detach</button>
     </template>
     <form v-else-if="naming" class="flex gap-1.5" @submit.prevent="keep">

@@ -20,9 +20,8 @@ const found = computed(() => [
 async function take(key: string, name: string) {
   busy.value = true
   await store.flush()
-  const poured = await ask<Letter>(`/api/mailings/${store.mailing!.id}/template`, {
-    method: 'POST',
-    body: { template: key },
+  const poured = await act<Letter>(`/api/mailings/${store.mailing!.id}/template`, 'POST', {
+    template: key,
   })
   busy.value = false
   if (!poured) return

@@ -27,12 +27,18 @@ const stages = computed(() => {
         ? ''
         : store.blockers
           ? `${store.blockers} ${store.blockers === 1 ? 'blocker' : 'blockers'}`
-          : cautions
-            ? `${cautions} to look at`
-            : store.marks
-              ? 'clear'
-              : '',
-      state: begun || (store.marks && !store.blockers) ? 'ok' : store.blockers ? 'bad' : 'open',
+          : store.proofState === 'unknown'
+            ? 'not known yet'
+            : cautions
+              ? `${cautions} to look at`
+              : 'clear',
+      state: begun
+        ? 'ok'
+        : store.blockers
+          ? 'bad'
+          : store.proofState === 'unknown'
+            ? 'unknown'
+            : 'ok',
     },
     {
       name: 'Dispatch',
@@ -105,6 +111,7 @@ function sentTo() {
             :fill="stage.state === 'ok' ? '#4b5a28' : 'none'"
             :stroke="stage.state === 'ok' ? '#4b5a28' : '#667064'"
             stroke-width="1.5"
+            :stroke-dasharray="stage.state === 'unknown' ? '2.4 2.2' : undefined"
           />
         </svg>
         {{ stage.name

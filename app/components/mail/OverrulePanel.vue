@@ -16,7 +16,7 @@ const at = computed(() => `/api/mailings/${store.mailing!.id}/overrule`)
 async function pass() {
   fault.value = ''
   try {
-    await request(at.value, { method: 'POST', body: { reason: reason.value } })
+    await changeAt(at.value, { method: 'POST', body: { reason: reason.value } })
     asking.value = false
     reason.value = ''
     notices.say('They hold it no longer. The reason stands in the proof.')
@@ -26,7 +26,7 @@ async function pass() {
   await store.refresh()
 }
 async function takeBack() {
-  await ask(at.value, { method: 'DELETE' })
+  await act(at.value, 'DELETE')
   await store.refresh()
 }
 const id = useId()

@@ -16,11 +16,13 @@ const under = computed(() => ['waiting', 'running'].includes(state.answer.value?
 async function send() {
   fault.value = ''
   try {
-    const made = await request<{ job: number }>(`/api/mailings/${store.mailing!.id}/copies`, {
-      method: 'POST',
-      query: { n: n.value },
-      body: { to: to.value.split(/[\s,;]+/).filter(Boolean) },
-    })
+    const made = await changeAt<{ job: number }>(
+      `/api/mailings/${store.mailing!.id}/copies?n=${n.value}`,
+      {
+        method: 'POST',
+        body: { to: to.value.split(/[\s,;]+/).filter(Boolean) },
+      },
+    )
     job.value = made.job
   } catch (error) {
     fault.value = problemOf(error).message

@@ -24,7 +24,7 @@ watch(open, (is, was) => was && !is && store.proof())
 async function send() {
   asking.value = true
   await store.flush()
-  await ask(`/api/mailings/${store.mailing!.id}/trial`, { method: 'POST' })
+  await act(`/api/mailings/${store.mailing!.id}/trial`, 'POST')
   await reload()
   asking.value = false
 }

@@ -5,10 +5,7 @@ const emit = defineEmits<{ close: []; erasing: [boolean] }>()
 const address = ref('')
 async function erase() {
   emit('erasing', true)
-  const done = await ask(`/api/people/${props.person.id}/erase`, {
-    method: 'POST',
-    body: { address: address.value },
-  })
+  const done = await act(`/api/people/${props.person.id}/erase`, 'POST', { address: address.value })
   if (!done) return emit('erasing', false)
   useLive().changes++
   await navigateTo('/people')

@@ -12,10 +12,7 @@ const others = computed(
 )
 const chosen = ref<{ id: number; name: string; address: string } | null>(null)
 async function merge() {
-  const done = await ask(`/api/people/${props.person.id}/merge`, {
-    method: 'POST',
-    body: { gone: chosen.value!.id },
-  })
+  const done = await act(`/api/people/${props.person.id}/merge`, 'POST', { gone: chosen.value!.id })
   if (!done) return
   useNotices().say('The two are one now.')
   emit('done')

@@ -9,21 +9,18 @@ const note = ref('')
 
 async function addNote() {
   if (!note.value.trim()) return
-  const done = await ask(`/api/people/${props.person.id}/notes`, {
-    method: 'POST',
-    body: { text: note.value },
-  })
+  const done = await act(`/api/people/${props.person.id}/notes`, 'POST', { text: note.value })
   if (done) note.value = ''
   emit('change')
 }
 async function removeNote(one: Person['notes'][number]) {
   const path = `/api/people/${props.person.id}/notes`
-  await ask(`${path}/${one.id}`, { method: 'DELETE' })
+  await act(`${path}/${one.id}`, 'DELETE')
   emit('change')
   useNotices().say('The note is deleted.', {
     label: 'Undo',
     run: async () => {
-      await ask(path, { method: 'POST', body: { text: one.text } })
+      await act(path, 'POST', { text: one.text })
       emit('change')
     },
   })

@@ -51,10 +51,11 @@ const turnRight = () => cropper.value?.rotate(90)
 const busy = ref(false)
 async function make() {
   busy.value = true
-  const made = await ask<{ path: string }>(`/api/pictures/${props.picture.id}/cut`, {
-    method: 'POST',
-    body: shares(cropper.value!.getResult() as unknown as Cut),
-  })
+  const made = await act<{ path: string }>(
+    `/api/pictures/${props.picture.id}/cut`,
+    'POST',
+    shares(cropper.value!.getResult() as unknown as Cut),
+  )
   busy.value = false
   if (made) emit('made', made.path)
 }

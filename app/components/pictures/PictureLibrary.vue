@@ -24,12 +24,11 @@ const chosen = computed(() => library.answer.value?.find(({ id }) => id === open
 async function bring(files: Iterable<File>) {
   for (const file of [...files].filter(({ type }) => type.startsWith('image/') || !type)) {
     waiting.value++
-    await ask('/api/pictures', {
-      method: 'POST',
-      query: { name: file.name, folder: folder.value ?? '' },
-      body: file,
-      headers: { 'Content-Type': 'application/octet-stream' },
-    })
+    await act(
+      `/api/pictures?${new URLSearchParams({ name: file.name, folder: folder.value ?? '' })}`,
+      'POST',
+      file,
+    )
     waiting.value--
   }
   await library.reload()
@@ -43,17 +42,16 @@ function paste(event: ClipboardEvent) {
 onMounted(() => window.addEventListener('paste', paste))
 onUnmounted(() => window.removeEventListener('paste', paste))
 async function change(picture: LibraryPicture, to: Partial<LibraryPicture>) {
-  await ask(`/api/pictures/${picture.id}`, { method: 'PUT', body: to })
+  await act(`/api/pictures/${picture.id}`, 'PUT', to)
   await library.reload()
 }
 async function remove(picture: LibraryPicture) {
-  if (!(await ask(`/api/pictures/${picture.id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/pictures/${picture.id}`, 'DELETE'))) return
   open.value = null
   await library.reload()
   useNotices().say(`“${picture.name}” is gone from here. Letters that show it go on doing so.`, {
     label: 'Undo',
-    run: () =>
-      void ask(`/api/pictures/${picture.id}/restore`, { method: 'POST' }).then(library.reload),
+    run: () => void act(`/api/pictures/${picture.id}/restore`, 'POST').then(library.reload),
   })
 }
 async function cut() {

@@ -9,12 +9,11 @@ const choosing = ref(false)
 async function upload(file: File | undefined) {
   if (!file) return
   uploading.value = true
-  const made = await ask<{ path: string }>('/api/pictures', {
-    method: 'POST',
-    query: { name: file.name },
-    body: file,
-    headers: { 'Content-Type': 'application/octet-stream' },
-  })
+  const made = await act<{ path: string }>(
+    `/api/pictures?name=${encodeURIComponent(file.name)}`,
+    'POST',
+    file,
+  )
   uploading.value = false
   if (made) emit('taken', made.path, '')
 }

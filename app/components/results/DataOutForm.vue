@@ -39,7 +39,7 @@ watch(
 async function take() {
   form.mailings = mailing.value === null ? [] : [mailing.value]
   form.days = /^\d+$/.test(when.value) ? Number(when.value) : null
-  const taken = await submit((body) => request('/api/data-out', { method: 'POST', body }))
+  const taken = await submit((body) => changeAt('/api/data-out', { method: 'POST', body }))
   if (!taken) return
   const { kinds, unique, active, separator, quote } = form
   kept.value = { kinds, unique, active, separator, quote }

@@ -8,10 +8,7 @@ const text = ref(store.counts?.text ?? '')
 const fault = ref<{ message: string; at: number; length: number } | null>(null)
 const box = ref<HTMLTextAreaElement | null>(null)
 async function apply() {
-  const read = await ask<ParsedRule>('/api/segments/read', {
-    method: 'POST',
-    body: { text: text.value },
-  })
+  const read = await orNotice(question<ParsedRule>('/api/segments/read', { text: text.value }))
   if (!read) return
   if (read.ok) {
     store.change(read.rule)

@@ -113,9 +113,9 @@ let asked = 0
 watch(words, async (typed) => {
   const mine = ++asked
   if (typed.trim().length < 2) return void (found.value = nothing())
-  const answer = await request<typeof found.value>('/api/find', { query: { q: typed } }).catch(
-    () => null,
-  )
+  const answer = await request<typeof found.value>(
+    `/api/find?q=${encodeURIComponent(typed)}`,
+  ).catch(() => null)
   if (mine === asked && answer) found.value = answer
 })
 function choose(command: Command | null) {

@@ -24,7 +24,7 @@ const levels = { good: null, missing: 'caution', bad: 'blocker', unknown: 'note'
 async function askAnew() {
   asking.value = true
   const before = answer.value?.known?.at ?? 0
-  await ask('/api/standing/domain', { method: 'POST' })
+  await act('/api/standing/domain', 'POST')
   for (let i = 0; i < 20 && (answer.value?.known?.at ?? 0) <= before; i++) {
     await new Promise((done) => setTimeout(done, 400))
     await reload()

@@ -28,10 +28,7 @@ const job = ref<{ id: number; state: string; error: string | null } | null>(null
 
 async function start() {
   const body = what.value === 'into' ? { into: into.value } : { kind: kind.value }
-  const begun = await ask<{ job: number }>(`/api/fields/${props.field.key}/change`, {
-    method: 'POST',
-    body,
-  })
+  const begun = await act<{ job: number }>(`/api/fields/${props.field.key}/change`, 'POST', body)
   if (!begun) return
   job.value = { id: begun.job, state: 'waiting', error: null }
   while (job.value && ['waiting', 'running'].includes(job.value.state)) {

@@ -16,14 +16,14 @@ const changing = ref<OwnField | null>(null)
 const { form, faults, busy, submit } = useForm(fieldInput, { name: '', kind: 'text' as FieldKind })
 
 async function make() {
-  if (!(await submit((body) => request('/api/fields', { method: 'POST', body })))) return
+  if (!(await submit((body) => changeAt('/api/fields', { method: 'POST', body })))) return
   form.name = ''
   await reload()
 }
 async function rename(field: OwnField, name: string) {
   if (!name.trim() || name === field.name) return
   const put = (name: string) =>
-    ask(`/api/fields/${field.key}`, { method: 'PUT', body: { name } }).then((done) => {
+    act(`/api/fields/${field.key}`, 'PUT', { name }).then((done) => {
       void reload()
       return done
     })
@@ -33,7 +33,7 @@ async function rename(field: OwnField, name: string) {
 }
 async function retire(field: OwnField, retired: boolean) {
   const body = { retired }
-  if (!(await ask(`/api/fields/${field.key}`, { method: 'PUT', body }))) return
+  if (!(await act(`/api/fields/${field.key}`, 'PUT', body))) return
   await reload()
   if (retired)
     notices.say(`${field.name} is not offered any more. Values and rules stay.`, {

@@ -20,7 +20,7 @@ async function save(list: List, change: Partial<List>) {
     publicAbout: of.public_about,
   })
   const put = async (of: List) => {
-    const done = await ask(`/api/lists/${list.id}`, { method: 'PUT', body: body(of) })
+    const done = await act(`/api/lists/${list.id}`, 'PUT', body(of))
     await reload()
     return done
   }
@@ -31,7 +31,7 @@ async function save(list: List, change: Partial<List>) {
     })
 }
 async function make() {
-  if (!(await ask('/api/lists', { method: 'POST', body: { name: making.value } }))) return
+  if (!(await act('/api/lists', 'POST', { name: making.value }))) return
   making.value = ''
   await reload()
 }

@@ -10,7 +10,7 @@ const removing = ref<Tag | null>(null)
 const into = ref<number | null>(null)
 
 async function put(tag: Tag, body: { name?: string; color?: TagColor }) {
-  const done = await ask(`/api/tags/${tag.id}`, { method: 'PUT', body })
+  const done = await act(`/api/tags/${tag.id}`, 'PUT', body)
   await reload()
   return done !== null
 }
@@ -25,12 +25,12 @@ async function rename(tag: Tag, name: string) {
 }
 async function join() {
   const body = { into: into.value }
-  if (!(await ask(`/api/tags/${joining.value!.id}/join`, { method: 'POST', body }))) return
+  if (!(await act(`/api/tags/${joining.value!.id}/join`, 'POST', body))) return
   joining.value = into.value = null
   await reload()
 }
 async function remove() {
-  if (!(await ask(`/api/tags/${removing.value!.id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/tags/${removing.value!.id}`, 'DELETE'))) return
   removing.value = null
   await reload()
 }

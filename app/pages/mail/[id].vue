@@ -31,6 +31,15 @@ useKeys((event) => {
   if (event.shiftKey) store.redo()
   else store.undo()
 })
+/** The mailing's settings in words, where two people's stand side by side. */
+function describe(field: string, value: unknown): string {
+  const { lists, segments } = store.mailing!
+  const named = (id: unknown) => segments.find((one) => one.id === id)?.name ?? 'one that is gone'
+  if (Array.isArray(value)) return value.length ? value.map(named).join(', ') : 'none'
+  if (field === 'listId') return lists.find(({ id }) => id === value)?.name ?? 'none'
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  return value === null ? 'none' : String(value)
+}
 const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', failed: 'Not saved' }
 </script>
 
@@ -73,6 +82,12 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
           />
         </template>
       </div>
+    </div>
+    <div
+      v-if="store.settings && (!store.settings.settled() || store.settings.overtaken.value)"
+      class="border-b border-line bg-sheet px-[18px] empty:hidden"
+    >
+      <KeptState class="my-2" :keeper="store.settings" :describe="describe" />
     </div>
     <div class="min-h-0 flex-1 overflow-auto"><NuxtPage /></div>
   </div>

@@ -6,6 +6,10 @@ interface Planned {
   name: string
   state: string
   at: number
+  /** The wished day and time of what is scheduled, as on a wall. */
+  wish: string | null
+  /** The wish is that of each reader's own clock. */
+  localTime: boolean
 }
 interface Load {
   day: string
@@ -14,7 +18,6 @@ interface Load {
 }
 const WEEKS = 5
 const route = useRoute()
-const session = useSession()
 const live = useLive()
 const notices = useNotices()
 const { at, time } = useTimes()
@@ -36,7 +39,7 @@ const { answer: loads } = useAnswer<Load[]>(() => `/api/calendar/load?${range.va
 const byDay = computed(() => {
   const found = new Map<string, Planned[]>()
   for (const mailing of answer.value?.mailings ?? []) {
-    const day = at(mailing.at).toISODate()!
+    const day = mailing.wish?.slice(0, 10) ?? at(mailing.at).toISODate()!
     found.set(day, [...(found.get(day) ?? []), mailing])
   }
   return found
@@ -45,27 +48,34 @@ const loadOf = (day: string) => loads.value?.find((load) => load.day === day)
 const dragged = ref<Planned | null>(null)
 const over = ref<string | null>(null)
 
-/** Sets a scheduled mailing to another day, at the same time of day. */
+/** Moves a scheduled mailing to another day: the wished day and time on the wall, on whosever clock it is. */
 async function move(mailing: Planned, day: string) {
-  const was = at(mailing.at)
-  if (mailing.state !== 'scheduled' || was.toISODate() === day) return
-  const next = DateTime.fromISO(day, { zone: session.zone }).set({
-    hour: was.hour,
-    minute: was.minute,
-    second: was.second,
-  })
-  await setTime(mailing, next.toMillis())
+  if (mailing.state !== 'scheduled' || !mailing.wish || mailing.wish.startsWith(day)) return
+  await setWish(mailing, `${day}${mailing.wish.slice(10)}`)
 }
-async function setTime(mailing: Planned, to: number, undo = true) {
-  const path = `/api/mailings/${mailing.id}/dispatch`
-  const moved = await ask(path, { method: 'POST', body: { at: to } })
+async function setWish(mailing: Planned, wish: string, undo = true) {
+  const moved = await act<{ was: string; at: number }>(`/api/mailings/${mailing.id}/move`, 'POST', {
+    wish,
+  })
   live.changes++
   if (!moved) return
+  refocus.value = mailing.id
   notices.say(
-    `“${mailing.name}” goes out ${at(to).toFormat('ccc d LLL HH:mm')}.`,
-    undo ? { label: 'Undo', run: () => setTime(mailing, mailing.at, false) } : undefined,
+    `“${mailing.name}” goes out ${DateTime.fromISO(wish, { locale: 'en-GB' }).toFormat('ccc d LLL HH:mm')}${mailing.localTime ? ' on each reader’s own clock' : ''}.`,
+    undo ? { label: 'Undo', run: () => setWish(mailing, moved.was, false) } : undefined,
   )
 }
+/** Whoever moved it stays on it: it is drawn anew in another day once that is known. */
+const refocus = ref<number | null>(null)
+watch(answer, async () => {
+  if (refocus.value === null) return
+  const id = refocus.value
+  await nextTick()
+  const link = document.querySelector<HTMLElement>(`[data-mailing="${id}"]`)
+  if (!link) return
+  refocus.value = null
+  link.focus()
+})
 function drop(day: string) {
   over.value = null
   if (dragged.value) void move(dragged.value, day)
@@ -77,7 +87,8 @@ function byKey(event: KeyboardEvent, mailing: Planned) {
   const step = event.altKey ? steps[event.key] : undefined
   if (step === undefined) return
   event.preventDefault()
-  void move(mailing, at(mailing.at).plus({ days: step }).toISODate()!)
+  if (mailing.wish)
+    void move(mailing, DateTime.fromISO(mailing.wish).plus({ days: step }).toISODate()!)
 }
 async function copyAddress() {
   await navigator.clipboard.writeText(answer.value!.address)
@@ -147,6 +158,7 @@ const turned = (weeks: number) => ({
           v-for="mailing in byDay.get(day)"
           :key="mailing.id"
           :to="`/mail/${mailing.id}`"
+          :data-mailing="mailing.id"
           class="block rounded border px-1.5 py-0.5 text-[12px] leading-4"
           :class="
             mailing.state === 'scheduled'
@@ -161,7 +173,11 @@ const turned = (weeks: number) => ({
           @keydown="byKey($event, mailing)"
         >
           <span class="block truncate font-semibold">{{ mailing.name }}</span>
-          <span class="block truncate">{{ time(mailing.at) }} · {{ mailing.state }}</span>
+          <span class="block truncate"
+            >{{ mailing.wish?.slice(11) ?? time(mailing.at)
+            }}{{ mailing.localTime && mailing.wish ? ' their time' : '' }} ·
+            {{ mailing.state }}</span
+          >
         </NuxtLink>
       </section>
     </div>

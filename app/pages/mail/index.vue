@@ -43,11 +43,10 @@ const asking = ref(false)
 
 async function remove(row: Row) {
   asking.value = false
-  if (await ask(`/api/mailings/${row.id}`, { method: 'DELETE' }))
-    notices.say(`“${row.name}” is deleted.`)
+  if (await act(`/api/mailings/${row.id}`, 'DELETE')) notices.say(`“${row.name}” is deleted.`)
 }
 async function again(row: Row) {
-  const made = await ask<{ id: number }>(`/api/mailings/${row.id}/duplicate`, { method: 'POST' })
+  const made = await act<{ id: number }>(`/api/mailings/${row.id}/duplicate`, 'POST')
   if (made) await navigateTo(`/mail/${made.id}/letter`)
 }
 useKeys((event) => {

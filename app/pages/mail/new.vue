@@ -26,11 +26,11 @@ const bringing = ref(false)
 async function bring(file: File | undefined) {
   if (!file) return
   bringing.value = true
-  const made = await ask<{ id: number; notUnderstood: string[] }>('/api/mailings/from-file', {
-    method: 'POST',
-    query: { name: file.name },
-    body: file,
-  })
+  const made = await act<{ id: number; notUnderstood: string[] }>(
+    `/api/mailings/from-file?name=${encodeURIComponent(file.name)}`,
+    'POST',
+    file,
+  )
   bringing.value = false
   if (!made) return
   await navigateTo(`/mail/${made.id}/letter`)
@@ -40,11 +40,11 @@ async function bring(file: File | undefined) {
     )
 }
 async function removeOwn({ id, name }: OwnTemplate) {
-  if (!(await ask(`/api/templates/own/${id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/templates/own/${id}`, 'DELETE'))) return
   await own.reload()
   useNotices().say(`The template “${name}” is gone. Letters made from it stay.`, {
     label: 'Undo',
-    run: () => void ask(`/api/templates/own/${id}/restore`, { method: 'POST' }).then(own.reload),
+    run: () => void act(`/api/templates/own/${id}/restore`, 'POST').then(own.reload),
   })
 }
 const { answer: mailings } = useAnswer<Earlier[]>(() => '/api/mailings', { live: false })
@@ -56,9 +56,7 @@ const earlier = computed(() =>
     .slice(0, 8),
 )
 async function from(mailing: Earlier) {
-  const made = await ask<{ id: number }>(`/api/mailings/${mailing.id}/duplicate`, {
-    method: 'POST',
-  })
+  const made = await act<{ id: number }>(`/api/mailings/${mailing.id}/duplicate`, 'POST')
   if (made) await navigateTo(`/mail/${made.id}/letter`)
 }
 </script>

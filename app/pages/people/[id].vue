@@ -23,39 +23,36 @@ async function change(
   what: string,
 ) {
   const path = `/api/people/${person.value!.id}`
-  const done = await ask<{ undo: object }>(path, { method: 'PUT', body })
+  const done = await act<{ undo: object }>(path, 'PUT', body)
   await reload()
   if (!done) return
   useNotices().say(`${what} is changed.`, {
     label: 'Undo',
     run: async () => {
-      await ask(path, { method: 'PUT', body: done.undo })
+      await act(path, 'PUT', done.undo)
       await reload()
     },
   })
 }
-async function act(
+async function actOn(
   body: { act: string; tag?: string; listId?: number; reason?: string },
   opposite?: string,
 ) {
   const ids = [person.value!.id]
-  const done = await ask<{ changed: number[] }>('/api/people/act', {
-    method: 'POST',
-    body: { ids, ...body },
-  })
+  const done = await act<{ changed: number[] }>('/api/people/act', 'POST', { ids, ...body })
   await reload()
   useLive().changes++
   if (!done?.changed.length || !opposite) return
   useNotices().say('Done.', {
     label: 'Undo',
     run: async () => {
-      await ask('/api/people/act', { method: 'POST', body: { ids, ...body, act: opposite } })
+      await act('/api/people/act', 'POST', { ids, ...body, act: opposite })
       await reload()
     },
   })
 }
 function addTag() {
-  if (tag.value.trim()) void act({ act: 'tag', tag: tag.value.trim() }, 'untag')
+  if (tag.value.trim()) void actOn({ act: 'tag', tag: tag.value.trim() }, 'untag')
   tag.value = ''
 }
 </script>
@@ -81,7 +78,7 @@ function addTag() {
       <button v-if="!person.setAside" type="button" class="btn btn-sm" @click="dialog = 'aside'">
         Set aside
       </button>
-      <button v-else type="button" class="btn btn-sm" @click="act({ act: 'take-back' })">
+      <button v-else type="button" class="btn btn-sm" @click="actOn({ act: 'take-back' })">
         Take back
       </button>
       <button type="button" class="btn btn-sm" @click="dialog = 'list'">
@@ -128,7 +125,7 @@ function addTag() {
                 type="button"
                 class="px-0.5"
                 :aria-label="`Take the tag ${one} away`"
-                @click="act({ act: 'untag', tag: one }, 'tag')"
+                @click="actOn({ act: 'untag', tag: one }, 'tag')"
               >
                 ×
               </button></span
@@ -192,13 +189,13 @@ function addTag() {
       about="They are never mailed from then on, whatever the lists say, until you take them back."
       verb="Set aside"
       @close="dialog = null"
-      @done="(reason) => ((dialog = null), act({ act: 'set-aside', reason }, 'take-back'))"
+      @done="(reason) => ((dialog = null), actOn({ act: 'set-aside', reason }, 'take-back'))"
     />
     <SubscriptionDialog
       v-if="dialog === 'list'"
       :lists="lists.answer.value?.lists ?? []"
       @close="dialog = null"
-      @done="(body) => ((dialog = null), act(body))"
+      @done="(body) => ((dialog = null), actOn(body))"
     />
     <MergeDialog
       v-if="dialog === 'merge'"

@@ -15,7 +15,7 @@ const faults = ref<Record<string, string>>({})
 async function add() {
   faults.value = {}
   try {
-    const { id } = await request<{ id: number }>('/api/people', {
+    const { id } = await changeAt<{ id: number }>('/api/people', {
       method: 'POST',
       body: {
         address: address.value,

@@ -89,10 +89,9 @@ function choose(chosen: File | undefined) {
 /** Takes the columns as they were taken the last time, where there was one with just these. */
 async function takeAsBefore() {
   const { header, plans: anew } = understood.value!
-  const before = await ask<{ mapping: RememberedMapping | null }>('/api/imports/mapping', {
-    method: 'POST',
-    body: { header },
-  })
+  const before = await orNotice(
+    question<{ mapping: RememberedMapping | null }>('/api/imports/mapping', { header }),
+  )
   remembered.value = before?.mapping?.usedAt ?? null
   if (!before?.mapping) return
   const { plans: then, choices } = before.mapping
@@ -125,28 +124,22 @@ async function start() {
   }
   busy.value = true
   problem.value = ''
-  const taken = await ask<{ file: string }>('/api/imports/file', {
-    method: 'POST',
-    body: file.value,
-  })
+  const taken = await act<{ file: string }>('/api/imports/file', 'POST', file.value)
   const made =
     taken &&
-    (await ask<{ id: number }>('/api/imports', {
-      method: 'POST',
-      body: {
-        file: taken.file,
-        name: file.value.name,
-        encoding: understood.value.encoding,
-        delimiter: understood.value.delimiter,
-        plans: plans.value,
-        listId: listId.value,
-        statement: statement.value,
-        consented: consented.value,
-        mode: mode.value,
-        clearEmpty: clearEmpty.value,
-        tag: tag.value.trim() || null,
-        preview: true,
-      },
+    (await act<{ id: number }>('/api/imports', 'POST', {
+      file: taken.file,
+      name: file.value.name,
+      encoding: understood.value.encoding,
+      delimiter: understood.value.delimiter,
+      plans: plans.value,
+      listId: listId.value,
+      statement: statement.value,
+      consented: consented.value,
+      mode: mode.value,
+      clearEmpty: clearEmpty.value,
+      tag: tag.value.trim() || null,
+      preview: true,
     }))
   busy.value = false
   if (made) await navigateTo(`/people/imports/${made.id}`)

@@ -30,10 +30,7 @@ async function run() {
   busy.value = true
   fault.value = ''
   try {
-    answer.value = await request<Answer>('/api/sql/ask', {
-      method: 'POST',
-      body: { query: query.value },
-    })
+    answer.value = await question<Answer>('/api/sql/ask', { query: query.value })
     asked.value = query.value
   } catch (error) {
     answer.value = null
@@ -42,9 +39,9 @@ async function run() {
   busy.value = false
 }
 async function save() {
-  const made = await ask<{ id: number; people: number }>('/api/sql/segment', {
-    method: 'POST',
-    body: { name: name.value, query: asked.value },
+  const made = await act<{ id: number; people: number }>('/api/sql/segment', 'POST', {
+    name: name.value,
+    query: asked.value,
   })
   if (!made) return
   useLive().changes++

@@ -61,17 +61,17 @@ watch(
 )
 onBeforeUnmount(() => clearInterval(timer))
 async function remove(out: Out) {
-  if (await ask(`/api/data-out/${out.id}`, { method: 'DELETE' })) await reload()
+  if (await act(`/api/data-out/${out.id}`, 'DELETE')) await reload()
 }
 async function end(schedule: Schedule) {
-  if (!(await ask(`/api/data-out/schedules/${schedule.id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/data-out/schedules/${schedule.id}`, 'DELETE'))) return
   await reload()
   useNotices().say('The schedule has ended. What it made stays.', {
     label: 'Undo',
     run: async () => {
       const { choice, every, mail_to } = schedule
       const body = { ...choice, every, mailTo: mail_to ?? '' }
-      if (await ask('/api/data-out', { method: 'POST', body })) await reload()
+      if (await act('/api/data-out', 'POST', body)) await reload()
     },
   })
 }

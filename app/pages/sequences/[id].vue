@@ -1,9 +1,13 @@
 <script setup lang="ts">
+import { lineOf, type SequenceMap } from '~~/core/sequences'
+import { waitWords } from '~/components/sequences/waits'
+
 const route = useRoute()
 const live = useLive()
 const store = useSequence()
 const notices = useNotices()
 const busy = ref(false)
+const fault = ref('')
 const asking = ref<'end' | 'delete' | null>(null)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
@@ -15,16 +19,34 @@ const chosenStep = computed(() =>
   store.chosen === null ? undefined : store.sequence?.map.steps[store.chosen],
 )
 async function tell(what: 'start' | 'pause' | 'end') {
-  busy.value = true
   asking.value = null
-  await ask(`/api/sequences/${id.value}/${what}`, { method: 'POST' })
+  fault.value = ''
+  // Nothing is started while what was changed here is not saved; stopping it never waits.
+  const unsaved = what === 'start' ? await useUnsaved().settle(`/api/sequences/${id.value}`) : null
+  if (unsaved) return void (fault.value = unsaved)
+  busy.value = true
+  const body = what === 'start' ? { revision: store.keeper!.state.value.known!.version } : {}
+  await act(`/api/sequences/${id.value}/${what}`, 'POST', body)
   await store.open(id.value)
   live.changes++
   busy.value = false
 }
+/** A sequence's fields in words, where two people's stand side by side. */
+function describe(field: string, value: unknown): string {
+  if (field === 'listId')
+    return store.sequence!.lists.find(({ id }) => id === value)?.name ?? 'no list'
+  if (field !== 'map') return String(value)
+  return lineOf(value as SequenceMap)
+    .map(({ step }) =>
+      step.kind === 'mail'
+        ? (store.sequence!.mailings.find(({ id }) => id === step.mailingId)?.name ?? 'a mail')
+        : `wait ${waitWords(step.ms)}`,
+    )
+    .join(' → ')
+}
 async function throwAway() {
   asking.value = null
-  if (!(await ask(`/api/sequences/${id.value}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/sequences/${id.value}`, 'DELETE'))) return
   live.changes++
   await navigateTo('/sequences')
   notices.say('The sequence is deleted.')
@@ -93,13 +115,20 @@ const about = computed(() => {
         <button
           v-if="store.canChange"
           class="btn btn-sm btn-go"
-          :disabled="busy || store.sequence.problems.length > 0"
+          :disabled="busy || store.waits !== null || store.sequence.problems.length > 0"
           @click="tell('start')"
         >
           {{ store.sequence.state === 'paused' ? 'Go on' : 'Start' }}
         </button>
       </div>
     </div>
+    <div
+      v-if="store.keeper && (!store.keeper.settled() || store.keeper.overtaken.value)"
+      class="border-b border-line bg-sheet px-[18px] py-2"
+    >
+      <KeptState :keeper="store.keeper" :describe="describe" />
+    </div>
+    <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
       <div class="min-w-0 flex-1 overflow-auto"><LineMap /></div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">

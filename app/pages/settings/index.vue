@@ -26,7 +26,7 @@ async function save() {
     cap_mailings: form.cap_mailings || null,
     cap_days: form.cap_days || 7,
   }
-  if (!(await submit(() => request('/api/account', { method: 'PUT', body })))) return
+  if (!(await submit(() => changeAt('/api/account', { method: 'PUT', body })))) return
   await session.load()
   notices.say('Saved. Letters that have not gone out follow.')
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isAlike } from '~~/core/choices'
 import { fontStacks, type Letterhead } from '~~/core/letters'
 import type { NamedLetterhead } from '~~/server/utils/letterhead'
 
@@ -9,76 +10,46 @@ const route = useRoute()
 const others = ref<NamedLetterhead[]>([])
 const id = computed(() => Number(route.query.id) || null)
 const here = computed(() => others.value.find((one) => one.id === id.value) ?? null)
-/** As it is kept. */
-const kept = computed<Letterhead>(() => here.value?.look ?? session.account!.letterhead)
-const look = reactive<Letterhead>({ ...kept.value })
-const name = ref('')
-const sample = ref('')
-const busy = ref(false)
-const changed = computed(
-  () =>
-    JSON.stringify(look) !== JSON.stringify(kept.value) ||
-    (here.value !== null && name.value !== here.value.name),
-)
-watch(
-  kept,
-  (next) => {
-    Object.assign(look, next)
-    name.value = here.value?.name ?? ''
-  },
-  { immediate: true },
-)
-async function load() {
-  const got = await request<{ others: NamedLetterhead[] }>('/api/letterhead').catch(() => null)
-  if (got) others.value = got.others
+type Kept = { name: string } & Letterhead
+interface Answer {
+  own: Letterhead
+  ownVersion: string
+  others: NamedLetterhead[]
 }
-onMounted(() => Promise.all([load(), stamps.load()]))
-let latest = 0
-async function draw() {
-  const mine = ++latest
-  const got = await request<{ html: string }>('/api/letterhead/sample', {
-    method: 'POST',
-    body: { ...look },
-  }).catch(() => null)
-  if (got && mine === latest) sample.value = got.html
+/** What one of them is, as the server has it: 0 is the account's own. */
+function valueIn(answer: Answer, of: number) {
+  const one = answer.others.find((other) => other.id === of)
+  return of === 0
+    ? { value: { name: '', ...answer.own }, version: answer.ownVersion }
+    : one && { value: { name: one.name, ...one.look }, version: one.version }
 }
-watch(look, draw, { immediate: true })
-async function keep(letterhead: Letterhead, called: string, words: string) {
-  const before = { look: { ...kept.value }, name: here.value?.name ?? '' }
-  busy.value = true
-  const at = id.value
-  const done = at
-    ? await ask(`/api/letterhead/${at}`, {
+/** A letterhead is kept by this; one for each. It is saved when its editor says so. */
+function keeperFor(of: number): Keeper<Kept> {
+  const path = of === 0 ? '/api/letterhead' : `/api/letterhead/${of}`
+  return keeperOf<Kept>(path, () => ({
+    of: path,
+    manual: true,
+    names: {
+      name: 'Name',
+      logo: 'Logo',
+      ...Object.fromEntries([...colors, ...numbers, ...frames].map(([key, words]) => [key, words])),
+      headingFont: 'Headings',
+      textFont: 'Text',
+    },
+    async load() {
+      const found = valueIn(await request<Answer>('/api/letterhead'), of)
+      if (!found) throw new Error('This letterhead is not there any more.')
+      return found
+    },
+    async save({ name, ...look }, version) {
+      const body = of === 0 ? { look, version } : { name, look, version }
+      const done = await changeAt<{ look: Letterhead; version: string }>(path, {
         method: 'PUT',
-        body: { name: called, look: letterhead },
+        body,
       })
-    : await ask('/api/letterhead', { method: 'PUT', body: letterhead })
-  busy.value = false
-  if (!done) return
-  await Promise.all([session.load(), load()])
-  useNotices().say(words, {
-    label: 'Undo',
-    run: () => void keep(before.look, before.name, 'The letterhead is as it was.'),
-  })
-}
-async function another() {
-  const made = await ask<{ id: number }>('/api/letterhead', {
-    method: 'POST',
-    body: { name: `Letterhead ${others.value.length + 2}`, look: { ...look } },
-  })
-  if (!made) return
-  await load()
-  await navigateTo({ query: { id: made.id } })
-}
-async function takeAway() {
-  const gone = here.value
-  if (!gone || !(await ask(`/api/letterhead/${gone.id}`, { method: 'DELETE' }))) return
-  await navigateTo({ query: {} })
-  await load()
-  useNotices().say(`“${gone.name}” is gone. Its letters are in the usual one.`, {
-    label: 'Undo',
-    run: () => void ask(`/api/letterhead/${gone.id}/restore`, { method: 'POST' }).then(load),
-  })
+      return { value: { name, ...done.look }, version: done.version }
+    },
+  }))
 }
 const frames = [
   ['head', 'Above every letter'],
@@ -95,15 +66,90 @@ const numbers = [
   ['corner', 'Corners of buttons', 0, 40],
   ['width', 'Width of the paper', 480, 720],
 ] as const
+const keeper = computed(() => keeperFor(id.value ?? 0))
+const shownNow = computed<Kept>(
+  () =>
+    keeper.value.shown() ?? {
+      name: here.value?.name ?? '',
+      ...(here.value?.look ?? session.account!.letterhead),
+    },
+)
+const look = reactive<Letterhead>({ ...lookOf(shownNow.value) })
+const name = ref(shownNow.value.name)
+function lookOf({ name: _, ...rest }: Kept): Letterhead {
+  return rest
+}
+const sample = ref('')
+const busy = ref(false)
+const changed = computed(() => keeper.value.state.value.mine !== null)
+// What is set in the form is the draft; what comes from elsewhere is set in the form.
+watch(shownNow, (next) => (Object.assign(look, lookOf(next)), (name.value = next.name)))
+watch([look, name], () => {
+  const next = { name: name.value, ...look }
+  if (!isAlike(next, shownNow.value)) keeper.value.choose(next)
+})
+async function load() {
+  const asked = keeper.value.state.value
+  const at = id.value ?? 0
+  const got = await request<Answer>('/api/letterhead').catch(() => null)
+  if (!got) return
+  others.value = got.others
+  const found = valueIn(got, at)
+  if (found) keeperFor(at).hear(asked, found)
+}
+watch(id, load)
+onMounted(() => Promise.all([load(), stamps.load()]))
+let latest = 0
+async function draw() {
+  const mine = ++latest
+  const got = await question<{ html: string }>('/api/letterhead/sample', { ...look }).catch(
+    () => null,
+  )
+  if (got && mine === latest) sample.value = got.html
+}
+watch(look, draw, { immediate: true })
+async function save(words: string) {
+  const before = keeper.value.state.value.known?.value
+  const of = keeper.value
+  busy.value = true
+  await of.save()
+  busy.value = false
+  if (!of.settled() || !before) return
+  await Promise.all([session.load(), load()])
+  useNotices().say(words, {
+    label: 'Undo',
+    run: () => {
+      of.choose(before)
+      void save('The letterhead is as it was.')
+    },
+  })
+}
+async function another() {
+  const made = await act<{ id: number }>('/api/letterhead', 'POST', {
+    name: `Letterhead ${others.value.length + 2}`,
+    look: { ...look },
+  })
+  if (!made) return
+  await load()
+  await navigateTo({ query: { id: made.id } })
+}
+async function takeAway() {
+  const gone = here.value
+  if (!gone || !(await act(`/api/letterhead/${gone.id}`, 'DELETE'))) return
+  await navigateTo({ query: {} })
+  await load()
+  useNotices().say(`“${gone.name}” is gone. Its letters are in the usual one.`, {
+    label: 'Undo',
+    run: () => void act(`/api/letterhead/${gone.id}/restore`, 'POST').then(load),
+  })
+}
 </script>
 
 <template>
   <div class="grid h-full grid-cols-[360px_1fr]">
     <form
       class="min-h-0 overflow-auto border-r border-line bg-sheet px-6 py-5"
-      @submit.prevent="
-        keep({ ...look }, name, 'Kept. Every letter in it that has not gone out follows.')
-      "
+      @submit.prevent="save('Kept. Every letter in it that has not gone out follows.')"
     >
       <p class="small"><NuxtLink to="/settings" class="link">Settings</NuxtLink></p>
       <h1>Letterhead</h1>
@@ -201,14 +247,10 @@ const numbers = [
           </select>
         </template>
       </div>
+      <KeptState class="mt-3" :keeper="keeper" />
       <div class="mt-5 flex gap-2">
         <button class="btn btn-go" :disabled="busy || !changed">Keep it</button>
-        <button
-          type="button"
-          class="btn"
-          :disabled="!changed"
-          @click="(Object.assign(look, kept), (name = here?.name ?? ''))"
-        >
+        <button type="button" class="btn" :disabled="!changed" @click="keeper.takeTheirs()">
           As it was
         </button>
         <button v-if="here" type="button" class="btn ml-auto" @click="takeAway">Take away</button>

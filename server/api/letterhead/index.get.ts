@@ -1,7 +1,8 @@
-import { letterheads } from '~~/database/letterheads'
+import { letterheads, ownLetterheadVersion } from '~~/database/letterheads'
 
 /** The account's own letterhead, and the others by name. */
 export default defineEventHandler(() => ({
   own: account().letterhead,
+  ownVersion: ownLetterheadVersion(satchel().db),
   others: letterheads(satchel().db),
 }))

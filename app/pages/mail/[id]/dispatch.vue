@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { planFieldWords } from '~/components/dispatch/plan-words'
 import { addDays, localInputToTime, timeToLocalInput } from '~~/core/time'
 
 const store = useMailing()
@@ -20,28 +21,29 @@ onMounted(
 )
 
 const plan = usePlan()
+/** The time that is chosen, ms; null for now, and while what is written is no time. */
+const chosenTime = computed(() =>
+  when.value === 'now' ? null : localInputToTime(later.value, session.zone),
+)
+const { now: happening, waits, reload: askAgain } = useHappening(() => chosenTime.value)
 /** Whether somebody may still get it later: the rest of a test, or the next tier. */
 const unbegun = computed(() => !!plan.answer.value?.parts.some(({ begunAt }) => begunAt === null))
 const canCancel = computed(
   () => mailing.value.state !== 'sent' && (waiting.value > 0 || unbegun.value),
 )
-const lacks = computed(() => plan.answer.value?.problems ?? [])
-const minutes = computed(() => {
-  const paces = [plan.plan.value.perMinute, mailing.value.pace].filter((one) => one !== null)
-  return paces.length ? Math.max(1, Math.ceil(plan.mailed.value / Math.min(...paces))) : null
+const lacks = computed(() => happening.value?.problems ?? [])
+const takes = computed(() => {
+  const long = happening.value?.takes
+  if (!long) return null
+  return `It takes ${lasting(long.ms)} from its beginning${long.waits ? ', and the time until you decide the test' : ''}.`
 })
-/** What is not usual about how it goes out. */
-const planWords = computed(() => {
-  const { test, pace, holdout } = plan.plan.value
-  return [
-    test && `with an A/B test of the ${test.of} on ${Math.round(test.share * 100)}%`,
-    pace === 'widening' && 'the keenest first',
-    pace === 'best-hour' && 'each at their best hour',
-    pace === 'local-time' && 'at the same time on each reader’s clock',
-    holdout > 0 && `with ${Math.round(holdout * 100)}% held out`,
-  ]
-    .filter(Boolean)
-    .join(', ')
+/** Why it can't be sent off just now, in words; null where it can. */
+const holds = computed(() => {
+  if (!session.sends) return 'No mail server is set, so nothing can go out.'
+  if (when.value === 'later' && chosenTime.value === null) return 'Write a date and a time.'
+  if (waits.value) return waits.value
+  if (store.proofState === 'unknown') return store.proofProblem ?? 'The proof has not answered yet.'
+  return null
 })
 const mailing = computed(() => store.mailing!)
 const totals = computed(() => mailing.value.totals)
@@ -84,24 +86,53 @@ const rows = computed(() =>
     : [],
 )
 
-async function act(path: string, body?: object) {
+async function tell(path: string, body?: object): Promise<boolean> {
   busy.value = true
   fault.value = ''
   try {
-    await store.flush()
-    await request(`/api/mailings/${mailing.value.id}/${path}`, { method: 'POST', body })
+    await changeAt(`/api/mailings/${mailing.value.id}/${path}`, { method: 'POST', body })
   } catch (error) {
     fault.value = problemOf(error).message
   }
   await store.refresh()
   busy.value = false
+  return !fault.value
 }
+/** Sends it off as it is shown: the server is told what that was, and refuses where it is not so any more. */
 async function dispatch() {
-  const at = when.value === 'now' ? null : localInputToTime(later.value, session.zone)
-  if (when.value === 'later' && at === null) return void (fault.value = 'Write a date and a time.')
-  await act('dispatch', { at })
-  if (!fault.value) notices.say(at === null ? 'It goes out now.' : `It goes out ${dayAndTime(at)}.`)
+  const shown = happening.value
+  if (holds.value || !shown?.fingerprint) return
+  const at = chosenTime.value
+  const unsaved = await useUnsaved().settle(`/api/mailings/${mailing.value.id}`)
+  if (unsaved) return void (fault.value = unsaved)
+  if (!(await tell('dispatch', { at, seen: shown.fingerprint }))) return askAgain()
+  if (at !== null) notices.say(`It goes out ${dayAndTime(at)}.`)
 }
+/** How long it can still be called back, seconds; counted here from what the server said last. */
+const callback = ref(0)
+let counting: ReturnType<typeof setInterval> | undefined
+watch(
+  () => store.mailing,
+  (now) => {
+    clearInterval(counting)
+    const end = performance.now() + (now?.callbackMs ?? 0)
+    const step = () => (callback.value = Math.max(0, Math.ceil((end - performance.now()) / 1_000)))
+    if (step() > 0)
+      counting = setInterval(() => {
+        if (step() === 0) clearInterval(counting)
+      }, 250)
+  },
+  { immediate: true },
+)
+onUnmounted(() => clearInterval(counting))
+/** "Tuesday 1 December 09:00" as on a wall, on whichever clock. */
+const wishWords = computed(() => {
+  const { wish, localTime, scheduled_at } = mailing.value
+  if (!wish || !localTime) return dayAndTime(scheduled_at!)
+  const on = dayAndTime(localInputToTime(wish, session.zone)!)
+  return `${on} on each reader’s own clock, the first of them ${dayAndTime(scheduled_at!)}`
+})
+const describe = (field: string, value: unknown) => planFieldWords(field, value)
 </script>
 
 <template>
@@ -109,8 +140,13 @@ async function dispatch() {
     <h1>Dispatch</h1>
     <template v-if="mailing.started_at === null">
       <p class="muted mt-0.5">
-        To <b class="text-ink-900">{{ people(store.eligible) }}</b> as things stand now. Who exactly
-        is fixed when it begins.
+        <template v-if="happening?.happening"
+          >To <b class="text-ink-900">{{ people(happening.happening.mailed) }}</b><template
+            v-if="happening.happening.heldOut"
+            >: {{ people(happening.happening.eligible) }} may get it,
+            {{ count(happening.happening.heldOut) }} are held out by lot</template
+          >. Who exactly is fixed when it begins.</template
+        ><template v-else>{{ waits }}</template>
       </p>
       <dl class="sheet mt-4 grid grid-cols-[110px_1fr] gap-y-1.5 p-4">
         <dt class="muted">Subject</dt>
@@ -123,31 +159,45 @@ async function dispatch() {
           }}<template v-if="mailing.joinedWithinDays"
             >, who joined in the last {{ mailing.joinedWithinDays }} days</template
           >
-          · {{ people(store.eligible) }}
         </dd>
         <dt class="muted">Proof</dt>
-        <dd>
-          {{
-            store.blockers
-              ? `${store.blockers} ${store.blockers === 1 ? 'blocker holds' : 'blockers hold'} it`
-              : 'nothing holds it'
-          }}
-        </dd>
+        <dd><ProofWord /></dd>
       </dl>
       <template v-if="mailing.state !== 'scheduled'">
-        <PaceSettings :plan="plan" />
-        <TestSettings :plan="plan" />
-        <WorthSettings :plan="plan" />
+        <template v-if="plan.known.value">
+          <PaceSettings :plan="plan" />
+          <TestSettings :plan="plan" :happening="happening" />
+          <WorthSettings :plan="plan" :happening="happening" />
+          <div class="mt-2 empty:hidden">
+            <KeptState :keeper="plan.keeper.value!" :describe="describe" />
+          </div>
+        </template>
+        <p v-else-if="plan.problem.value" class="fault mt-4" role="alert">
+          {{ plan.problem.value }}
+          <button class="btn btn-sm ml-2" @click="plan.reload()">Try again</button>
+        </p>
+        <p v-else class="muted sheet mt-4 p-4" role="status">Asking how it is to go out…</p>
       </template>
       <div class="sheet mt-4 p-4">
         <template v-if="mailing.state === 'scheduled'">
-          <p>
-            It goes out <b>{{ dayAndTime(mailing.scheduled_at!) }}</b> to {{ mailing.list
-            }}{{ planWords ? `, ${planWords}` : '' }}.
-          </p>
-          <button class="btn mt-3" :disabled="busy" @click="act('unschedule')">
-            Take it back to a draft
-          </button>
+          <template v-if="callback > 0">
+            <p class="font-head text-[16px] font-[640]" role="timer" aria-live="off">
+              Nothing has gone out. You can call it back for
+              {{ several(callback, 'second', 'seconds') }}.
+            </p>
+            <p class="mt-1">{{ mailing.name }}, to {{ mailing.list }}: {{ wishWords }}.</p>
+            <button class="btn btn-go mt-3" :disabled="busy" @click="tell('unschedule')">
+              Call it back
+            </button>
+          </template>
+          <template v-else>
+            <p>
+              It goes out <b>{{ wishWords }}</b> to {{ mailing.list }}.
+            </p>
+            <button class="btn mt-3" :disabled="busy" @click="tell('unschedule')">
+              Take it back to a draft
+            </button>
+          </template>
         </template>
         <template v-else>
           <fieldset class="grid gap-2">
@@ -155,41 +205,63 @@ async function dispatch() {
             <label class="flex items-center gap-2"
               ><input v-model="when" type="radio" value="now" />Now</label
             >
-            <label class="flex items-center gap-2"
-              ><input v-model="when" type="radio" value="later" />At a time<input
+            <span class="flex items-center gap-2"
+              ><label class="flex items-center gap-2"
+                ><input v-model="when" type="radio" value="later" />{{
+                  plan.plan.value?.pace === 'local-time'
+                    ? 'At a time on each reader’s clock'
+                    : 'At a time'
+                }}</label
+              ><input
                 v-model="later"
                 type="datetime-local"
                 class="field field-sm ml-2 w-52"
                 aria-label="Time"
-                @focus="when = 'later'"
-            /></label>
+                @input="when = 'later'"
+            /></span>
           </fieldset>
-          <p v-if="minutes" class="muted small mt-3">
-            At this pace it takes about {{ several(minutes, 'minute', 'minutes') }}.
-          </p>
           <p v-for="lack in lacks" :key="lack" class="mt-3">
             <MarkDot level="blocker" class="mr-1.5 inline" />{{ lack }}
           </p>
-          <p v-if="store.blockers" class="mt-3">
-            <MarkDot level="blocker" class="mr-1.5 inline" />{{ store.blockers }}
-            {{ store.blockers === 1 ? 'blocker holds' : 'blockers hold' }} it.
+          <p v-if="store.proofState !== 'free'" class="mt-3">
+            <ProofWord />
             <NuxtLink class="link" :to="`/mail/${mailing.id}/proof`">Open the proof</NuxtLink>
           </p>
+          <div class="mt-4 border-l-2 border-dashed border-brass-500 pl-3" aria-live="polite">
+            <p v-if="happening?.sentence" class="font-[560]">{{ happening.sentence }}</p>
+            <p v-else-if="happening" class="muted">
+              Choose a list, and it is said here what will happen.
+            </p>
+            <p v-else class="muted">{{ waits }}</p>
+            <p v-if="takes" class="muted small mt-1">{{ takes }}</p>
+          </div>
           <button
             class="btn btn-go mt-4"
-            :disabled="busy || store.blockers > 0 || lacks.length > 0 || !session.sends"
+            :disabled="
+              busy ||
+              holds !== null ||
+              !happening?.sentence ||
+              store.blockers > 0 ||
+              lacks.length > 0
+            "
             @click="dispatch"
           >
-            {{
-              when === 'now'
-                ? `Send to ${people(plan.mailed.value)}`
-                : `Schedule for ${people(plan.mailed.value)}`
+            {{ when === 'now' ? 'Send' : 'Schedule'
+            }}{{
+              happening?.happening
+                ? `${when === 'now' ? ' to' : ' for'} ${people(happening.happening.mailed)}`
+                : ''
             }}
           </button>
+          <p
+            v-if="holds"
+            class="mt-2"
+            :class="session.sends ? 'muted small' : 'fault'"
+            role="status"
+          >
+            {{ holds }}
+          </p>
         </template>
-        <p v-if="!session.sends" class="fault mt-3">
-          No mail server is set, so nothing can go out.
-        </p>
       </div>
     </template>
     <template v-else>
@@ -205,7 +277,7 @@ async function dispatch() {
             ><b>{{ count(handed) }}</b> of {{ count(all) }} handed over<template
               v-if="mailing.state === 'held'"
             >
-              · {{ mailing.held_by === 'line' ? 'stopped by itself' : 'paused' }}</template
+              · {{ mailing.held_by === 'hand' ? 'paused' : 'stopped by itself' }}</template
             ></span
           >
           <span class="flex gap-2">
@@ -213,7 +285,7 @@ async function dispatch() {
               v-if="mailing.state === 'sending'"
               class="btn btn-sm"
               :disabled="busy"
-              @click="act('pause')"
+              @click="tell('pause')"
             >
               Pause
             </button>
@@ -221,7 +293,7 @@ async function dispatch() {
               v-if="mailing.state === 'held'"
               class="btn btn-sm btn-go"
               :disabled="busy"
-              @click="act('resume')"
+              @click="tell('resume')"
             >
               Resume
             </button>
@@ -245,14 +317,17 @@ async function dispatch() {
           {{ mailing.waiting_note }}
         </p>
         <p
-          v-if="mailing.held_by === 'line'"
+          v-if="mailing.held_by === 'line' || mailing.held_by === 'fault'"
           class="mt-3 rounded-md border border-warn-600 bg-warn-100 px-3 py-2"
           role="status"
         >
-          {{ mailing.held_note }} Look at the reasons under Results before you resume.
+          {{ mailing.held_note }}
+          <template v-if="mailing.held_by === 'line'"
+            >Look at the reasons under Results before you resume.</template
+          >
         </p>
       </div>
-      <PartsProgress :plan="plan" />
+      <PartsProgress v-if="plan.known.value" :plan="plan" />
       <div class="sheet mt-4">
         <table class="grid-table">
           <tbody>
@@ -281,7 +356,7 @@ async function dispatch() {
       </p>
       <template #actions
         ><button class="btn" @click="asking = null">Go on sending</button
-        ><button class="btn btn-bad" @click="((asking = null), act('cancel-rest'))">
+        ><button class="btn btn-bad" @click="((asking = null), tell('cancel-rest'))">
           Cancel the rest
         </button></template
       >
@@ -293,7 +368,7 @@ async function dispatch() {
       </p>
       <template #actions
         ><button class="btn" @click="asking = null">Leave it</button
-        ><button class="btn btn-go" @click="((asking = null), act('resend-uncertain'))">
+        ><button class="btn btn-go" @click="((asking = null), tell('resend-uncertain'))">
           Send once more
         </button></template
       >

@@ -30,12 +30,12 @@ const span = (version: Version) =>
     : `${dayAndTime(version.beganAt)} to ${time(version.at)}`
 async function restore() {
   const back = versions.value?.[0]?.id
-  if (!(await ask(`${base.value}/${chosen.value}`, { method: 'POST' }))) return
+  if (!(await act(`${base.value}/${chosen.value}`, 'POST'))) return
   await Promise.all([store.refresh(), reload()])
   useNotices().say('The letter is as it was then.', {
     label: 'Undo',
     run: async () => {
-      await ask(`${base.value}/${back}`, { method: 'POST' })
+      await act(`${base.value}/${back}`, 'POST')
       await Promise.all([store.refresh(), reload()])
     },
   })

@@ -11,12 +11,12 @@ const notices = useNotices()
 async function mend(mark: Mark, { words, change }: Repair) {
   if (change.is === 'own-word') {
     const { word } = change
-    if (!(await ask('/api/words', { method: 'POST', body: { word } }))) return
+    if (!(await act('/api/words', 'POST', { word }))) return
     await store.proof()
     return notices.say(`“${word}” is one of your words now.`, {
       label: 'Undo',
       run: async () => {
-        await ask(`/api/words/${encodeURIComponent(word)}`, { method: 'DELETE' })
+        await act(`/api/words/${encodeURIComponent(word)}`, 'DELETE')
         await store.proof()
       },
     })
@@ -68,16 +68,15 @@ function show(blockId: string | null) {
     </p>
     <div class="sheet mt-4">
       <div class="sheet-head">
-        <h2>
-          {{
-            store.blockers
-              ? `${store.blockers} ${store.blockers === 1 ? 'blocker holds' : 'blockers hold'} this mailing`
-              : 'Nothing holds this mailing'
-          }}
-        </h2>
-        <button class="btn btn-sm" @click="store.proof()">Check again</button>
+        <h2><ProofWord /></h2>
+        <button class="btn btn-sm" :disabled="store.checking" @click="store.proof()">
+          Check again
+        </button>
       </div>
-      <p v-if="store.marks && !store.marks.length" class="p-4">
+      <p v-if="store.marks === null && !store.proofProblem" class="muted p-4" role="status">
+        The letter, its links and its audience are being checked.
+      </p>
+      <p v-if="store.marks && !store.marks.length && store.proofState === 'free'" class="p-4">
         No marks. Audience, subject, links, fill-ins, dates, words, pictures and weight are in
         order.
       </p>

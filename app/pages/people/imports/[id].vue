@@ -85,7 +85,7 @@ const writes = computed(() => {
 const startSequences = ref(false)
 async function tell(what: 'start' | 'undo' | 'cancel') {
   const body = what === 'start' ? { startSequences: startSequences.value } : undefined
-  await ask(`/api/imports/${String(route.params.id)}/${what}`, { method: 'POST', body })
+  await act(`/api/imports/${String(route.params.id)}/${what}`, 'POST', body)
   await reload()
   useLive().changes++
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { insertPart, readRule, type Rule } from '~~/core/segments'
+import { insertPart, readRule, writeRule, type Rule } from '~~/core/segments'
 
 /** A segment: its rules as lines, the people they keep, what it shares with others. "new" is one not saved yet. */
 const route = useRoute()
@@ -20,10 +20,7 @@ watch(
     const read = given
       ? { ok: true, rule: given }
       : text
-        ? await ask<{ ok: boolean; rule: Rule }>('/api/segments/read', {
-            method: 'POST',
-            body: { text },
-          })
+        ? await orNotice(question<{ ok: boolean; rule: Rule }>('/api/segments/read', { text }))
         : null
     const name = typeof route.query.name === 'string' ? route.query.name : ''
     await store.open(
@@ -52,9 +49,7 @@ async function save() {
   if (isNew.value) await navigateTo(`/people/segments/${id}`, { replace: true })
 }
 async function freeze() {
-  const made = await ask<{ id: number }>(`/api/segments/${store.saved!.id}/freeze`, {
-    method: 'POST',
-  })
+  const made = await act<{ id: number }>(`/api/segments/${store.saved!.id}/freeze`, 'POST')
   if (!made) return
   useLive().changes++
   await navigateTo(`/people/segments/${made.id}`)
@@ -62,13 +57,13 @@ async function freeze() {
 async function remove() {
   const { id } = store.saved!
   const { name } = store
-  if (!(await ask(`/api/segments/${id}`, { method: 'DELETE' }))) return
+  if (!(await act(`/api/segments/${id}`, 'DELETE'))) return
   useLive().changes++
   await navigateTo('/people')
   useNotices().say(`${name} is deleted.`, {
     label: 'Undo',
     run: async () => {
-      const back = await ask(`/api/segments/${id}/restore`, { method: 'POST' })
+      const back = await act(`/api/segments/${id}/restore`, 'POST')
       useLive().changes++
       if (back) await navigateTo(`/people/segments/${id}`)
     },
@@ -86,6 +81,28 @@ useKeys((event) => {
     if (store.changed && store.name.trim()) void save()
   }
 })
+/** A segment's fields in words, where two people's stand side by side. */
+function describe(field: string, value: unknown): string {
+  if (field !== 'rule' || !store.vocabulary) return String(value)
+  const { fields, lists, tags, mailings, segments, sequences, currency } = store.vocabulary
+  const named = (all: { id: number; name: string }[]) =>
+    new Map(all.map(({ id, name }) => [id, name]))
+  const { maximumFractionDigits } = new Intl.NumberFormat('en-GB', {
+    style: 'currency',
+    currency,
+  }).resolvedOptions()
+  return writeRule(value as Rule, {
+    fields: new Map(fields.map((one) => [one.key, one])),
+    lists: named(lists),
+    tags: named(tags),
+    mailings: named(mailings),
+    sequences: named(sequences),
+    segments: new Map(
+      segments.map(({ id, name }) => [id, { name, rule: { kind: 'all', of: [] }, frozen: false }]),
+    ),
+    moneyDigits: maximumFractionDigits ?? 2,
+  })
+}
 const uses = computed(() =>
   store.saved
     ? [
@@ -168,7 +185,12 @@ const uses = computed(() =>
       <button type="button" class="btn" :disabled="store.future.length === 0" @click="store.redo">
         Redo
       </button>
-      <span v-if="store.changed && store.saved" class="muted">Not saved yet.</span>
+      <span v-if="store.changed && store.saved" class="muted"
+        >Not saved yet.
+        <button type="button" class="link" @click="store.discard()">
+          Discard the changes
+        </button></span
+      >
       <span class="flex-1" />
       <template v-if="store.saved">
         <button type="button" class="btn" :disabled="store.changed" @click="takeOut = true">
@@ -186,6 +208,7 @@ const uses = computed(() =>
         <button type="button" class="btn btn-bad" @click="remove">Delete</button>
       </template>
     </div>
+    <KeptState v-if="store.keeper" class="mt-3" :keeper="store.keeper" :describe="describe" />
     <p v-if="uses.length" class="muted small mt-2">
       Used by {{ uses.join(', ') }}: a change here changes who they go to.
     </p>

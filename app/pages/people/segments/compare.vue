@@ -57,9 +57,9 @@ async function make(ids: number[]) {
   const name =
     names(ids).join(' and ') +
     (others.length ? `, not ${others.map((one) => one.name).join(' or ')}` : '')
-  const made = await ask<{ id: number }>('/api/segments', {
-    method: 'POST',
-    body: { name: name.slice(0, 100), rule: ruleOf(ids) },
+  const made = await act<{ id: number }>('/api/segments', 'POST', {
+    name: name.slice(0, 100),
+    rule: ruleOf(ids),
   })
   if (!made) return
   useLive().changes++

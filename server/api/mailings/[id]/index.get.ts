@@ -3,7 +3,8 @@ import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
 import { audienceWaterfall, countAudience } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
-import { audienceOf, letterOf, totalsOf } from '~~/database/mailings'
+import { audienceOf, letterOf, settingsVersion, totalsOf, wishOf } from '~~/database/mailings'
+import { planOf } from '~~/database/parts'
 import { dueLater } from '~~/database/recipients'
 import { readSegments } from '~~/database/segments'
 import { readFields } from '~~/database/fields'
@@ -24,13 +25,19 @@ function sequenceName(db: Database, id: number) {
 
 /** One mailing with its letter, its audience step by step, and its totals. */
 export default defineEventHandler((event) => {
-  const { db, clock } = satchel()
+  const { db, clock, hostClock } = satchel()
   const mailing = mailingOf(event)
   const audience = audienceOf(db, mailing)
   const asked = `${mailing.id} ${JSON.stringify(audience)}`
   const { pace_per_minute, sender_name, sender_address } = account()
   return {
     ...mailing,
+    settingsVersion: settingsVersion(db, mailing),
+    /** How long it can still be called back, ms; 0 where not. */
+    callbackMs:
+      mailing.state === 'scheduled' ? Math.max(0, (mailing.callback_until ?? 0) - hostClock()) : 0,
+    wish: mailing.state === 'scheduled' ? wishOf(mailing, account().zone) : null,
+    localTime: planOf(mailing).pace === 'local-time',
     letter: letterOf(db, mailing.letter_id),
     letterheadId: letterheadIdOf(db, mailing.letter_id),
     letterhead: letterheadOf(db, mailing.letter_id),

@@ -1,18 +1,20 @@
 import type { Rule } from '~~/core/segments'
 import { chooseLetterhead, letterheads } from '~~/database/letterheads'
 import { listById } from '~~/database/lists'
-import { updateMailing } from '~~/database/mailings'
+import { settingsVersion, updateMailing } from '~~/database/mailings'
 import { segmentById } from '~~/database/segments'
 import { mailingInput } from '~~/shared/mailing-inputs'
 
 /** Changes a mailing's name, its audience, or the letterhead of its letter. */
 export default defineEventHandler(async (event) => {
-  const { name, letterheadId, ...audience } = await readInput(event, mailingInput)
+  const { name, letterheadId, version, ...audience } = await readInput(event, mailingInput)
   const { db } = satchel()
   const input = { ...audience, letterheadId }
   const changesMore = Object.values(input).some((value) => value !== undefined)
   if (Object.values(audience).some((value) => value !== undefined)) dispatchedMailingOf(event)
   const mailing = changesMore ? unsentMailingOf(event) : mailingOf(event)
+  if (version !== undefined && version !== settingsVersion(db, mailing))
+    throw overtaken('Somebody else changed this mailing meanwhile. Look at theirs first.')
   if (input.listId != null && !listById(db, input.listId))
     throw refused('This list is gone. Choose another.')
   for (const id of [...(input.segmentIds ?? []), ...(input.leftOutIds ?? [])])
@@ -33,7 +35,7 @@ export default defineEventHandler(async (event) => {
     ...(input.leftOutIds !== undefined ? { left_out: written(inAnyOf(input.leftOutIds)) } : {}),
     ...(input.pastCap !== undefined ? { past_cap: input.pastCap ? 1 : 0 } : {}),
   })
-  return { ok: true }
+  return { version: settingsVersion(db, mailingOf(event)) }
 })
 
 const written = (rule: Rule | null) => rule && JSON.stringify(rule)

@@ -29,7 +29,7 @@ export default defineEventHandler(async (event) => {
     clock(),
   )
   if (version === null)
-    throw refused(
+    throw overtaken(
       'Somebody else has changed this letter meanwhile. Load it again to see their words.',
     )
   return { version }

@@ -1,6 +1,6 @@
 import { planProblems, type DispatchPlan, type PartKind } from '~~/core/dispatch'
 import { linkAddresses } from '~~/database/experiments'
-import { countsOfPart, partsOfMailing, planOf, zoneFields } from '~~/database/parts'
+import { countsOfPart, partsOfMailing, planOf, planVersion, zoneFields } from '~~/database/parts'
 import { usualRates } from '~~/database/results'
 import { draftsBesides } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
@@ -9,6 +9,7 @@ import { commonDomains, eventNames } from '~~/database/vocabulary'
 /** How a mailing goes out, what it needs for that, and how far its parts have come. */
 export interface PlanAnswer {
   plan: DispatchPlan
+  version: string
   problems: string[]
   /** Other letters that can be tried. */
   drafts: { id: number; name: string }[]
@@ -34,6 +35,7 @@ export default defineEventHandler((event): PlanAnswer => {
   const plan = planOf(mailing)
   return {
     plan,
+    version: planVersion(mailing),
     problems: planProblems(plan),
     drafts: draftsBesides(db, mailing.id),
     events: eventNames(db),

@@ -7,6 +7,8 @@ export default defineEventHandler((event) => {
   if (
     !moveMailing(satchel().db, mailing.id, ['scheduled', 'held'], 'draft', {
       scheduled_at: null,
+      wish: null,
+      callback_until: null,
       held_by: null,
       held_note: null,
     })

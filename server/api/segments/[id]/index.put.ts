@@ -12,7 +12,7 @@ export default defineEventHandler(async (event) => {
     throw refused('A frozen segment stays as it was. Copy it to change it.')
   const next = changeSegment(db, id, { name, rule: ruleToSave(rule, id) }, version, clock())
   if (next === null)
-    throw refused(
+    throw overtaken(
       'Somebody else has changed this segment in the meantime. Yours is kept here; look at theirs first.',
     )
   return { version: next }

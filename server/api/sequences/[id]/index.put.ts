@@ -16,6 +16,8 @@ export default defineEventHandler(async (event) => {
       'It has run on behalf of its list, so it stays with it. Begin another for another list.',
     )
   if (!changeSequence(db, sequence, { name, listId, map }, revision))
-    throw refused('Somebody else has changed this sequence in the meantime. Look at theirs first.')
+    throw overtaken(
+      'Somebody else has changed this sequence in the meantime. Look at theirs first.',
+    )
   return { revision: revision + 1 }
 })

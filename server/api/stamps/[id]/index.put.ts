@@ -13,6 +13,6 @@ export default defineEventHandler(async (event) => {
   if (!content) throw createError({ statusCode: 422, message: 'There is nothing in this row.' })
   const followed = changeStamp(db, id, content, version ?? 0, await author(event), clock())
   if (!followed)
-    throw refused('Somebody else has changed this stamp meanwhile. Look at it again first.')
-  return { followed }
+    throw overtaken('Somebody else has changed this stamp meanwhile. Look at it again first.')
+  return { followed, version: (version ?? 0) + 1 }
 })
