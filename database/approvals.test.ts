@@ -1,9 +1,13 @@
 import { beforeEach, expect, test } from 'vitest'
+import { noVariant, plainPlan } from '../core/dispatch'
 import { startingLetter } from '../core/letters'
+import { readAccount, saveLetterhead, updateAccount } from './account'
 import { answerApproval, approvalOf, askApproval, withdrawApproval } from './approvals'
 import { saveLetter } from './letter-history'
 import { madeUpAccount } from './made-up'
-import { createMailing, mailingById } from './mailings'
+import { addList } from './lists'
+import { createMailing, mailingById, updateMailing } from './mailings'
+import { one, q } from './query'
 import { addUser, userByAddress } from './users'
 import type { Database } from './query'
 
@@ -48,6 +52,54 @@ test('an approval lapses when the letter changes, and is given anew for what it 
   expect(approve(tove, 1)).toBe(false)
   expect(approve(tove, 2)).toBe(true)
   expect(approvalOf(db, letter)!.lapsed).toBe(false)
+})
+
+test('whatever changes what goes out makes it lapse, and says what; bringing it back brings it back', () => {
+  const id = one(db, q.selectFrom('mailings').select('id').where('letter_id', '=', letter))!.id
+  approve()
+  const account = readAccount(db)!
+  const other = addList(db, { name: 'Other', description: '' }, 0)
+  const list = mailingById(db, id)!.list_id
+  const changes: [string, () => void, () => void][] = [
+    [
+      'the letter',
+      () => saveLetterhead(db, { ...account.letterhead, ink: '#123456' }),
+      () => saveLetterhead(db, account.letterhead),
+    ],
+    [
+      'the list',
+      () => updateMailing(db, id, { list_id: other }),
+      () => updateMailing(db, id, { list_id: list }),
+    ],
+    [
+      'the sender',
+      () => updateAccount(db, { sender_name: 'Somebody' }),
+      () => updateAccount(db, { sender_name: account.sender_name }),
+    ],
+    [
+      'how it is to go out',
+      () => updateMailing(db, id, { plan: JSON.stringify({ ...plainPlan, holdout: 0.1 }) }),
+      () => updateMailing(db, id, { plan: JSON.stringify(plainPlan) }),
+    ],
+    [
+      'who is to get it',
+      () => updateMailing(db, id, { past_cap: 1 }),
+      () => updateMailing(db, id, { past_cap: 0 }),
+    ],
+  ]
+  for (const [what, change, back] of changes) {
+    change()
+    expect(approvalOf(db, letter)).toMatchObject({ lapsed: true, lapsedBy: [what] })
+    back()
+    expect(approvalOf(db, letter)!.lapsed).toBe(false)
+  }
+  // A subject of a variant goes out, too.
+  const variants = [noVariant, { ...noVariant, subject: 'Other' }]
+  const test = { of: 'subject', variants, share: 1, measure: 'open', hours: 4, decides: 'itself' }
+  updateMailing(db, id, { plan: JSON.stringify({ ...plainPlan, test }) })
+  expect(approvalOf(db, letter)!.lapsedBy).toContain('the letter')
+  updateMailing(db, id, { plan: JSON.stringify(plainPlan) })
+  expect(approvalOf(db, letter, 1)!.lapsedBy).toEqual(['how many get it (1 instead of 0)'])
 })
 
 test('the last question counts; it can be taken back', () => {

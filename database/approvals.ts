@@ -1,4 +1,8 @@
+import { changedSince, type Fingerprint } from '../core/dispatch'
+import { countAudience } from './audience'
+import { goesOut } from './happening'
 import type { Author } from './letter-history'
+import { audienceOf } from './mailings'
 import { one, q, run, type Database } from './query'
 
 /** Whether somebody finds a letter good: who was asked, and what they said of which version. */
@@ -12,12 +16,21 @@ export interface Approval {
   answeredAt: number | null
   verdict: 'approved' | 'not yet' | null
   words: string | null
-  /** The letter was changed after it was approved, so the approval holds no more. */
+  /** What was approved is not what would go out now, so the approval holds no more. */
   lapsed: boolean
+  /** What of it has changed, in words. */
+  lapsedBy: string[]
 }
 
-/** The last time somebody was asked about a letter; null while nobody was. */
-export function approvalOf(db: Database, letterId: number): Approval | null {
+/**
+ * The last time somebody was asked about a letter; null while nobody was. An approval is of what would go out as it was
+ * then: the bytes of the letter, to whom, how and from whom. `people`: how many are eligible now, where it is known.
+ */
+export function approvalOf(
+  db: Database,
+  letterId: number,
+  people: number | null = null,
+): Approval | null {
   const row = one(
     db,
     q
@@ -30,6 +43,8 @@ export function approvalOf(db: Database, letterId: number): Approval | null {
       .orderBy('a.id', 'desc')
       .limit(1),
   )
+  const lapsedBy =
+    row?.verdict === 'approved' ? changedSinceApproved(db, letterId, row, people) : []
   return row
     ? {
         id: row.id,
@@ -41,9 +56,29 @@ export function approvalOf(db: Database, letterId: number): Approval | null {
         answeredAt: row.answered_at,
         verdict: row.verdict,
         words: row.words,
-        lapsed: row.verdict === 'approved' && row.now_version !== row.version,
+        lapsed: lapsedBy.length > 0,
+        lapsedBy,
       }
     : null
+}
+
+function changedSinceApproved(
+  db: Database,
+  letterId: number,
+  row: { of: string | null; version: number; now_version: number },
+  people: number | null,
+): string[] {
+  const mailing = mailingOfLetter(db, letterId)
+  // Approved before it was kept of what.
+  if (row.of === null || !mailing) return row.now_version === row.version ? [] : ['the letter']
+  const approved = JSON.parse(row.of) as Fingerprint
+  const now = { ...goesOut(db, mailing, mailing.scheduled_at), people: people ?? approved.people }
+  // What was approved with no time set may be sent at any.
+  return changedSince(approved, approved.when ? now : { ...now, when: '' })
+}
+
+function mailingOfLetter(db: Database, letterId: number) {
+  return one(db, q.selectFrom('mailings').selectAll().where('letter_id', '=', letterId))
 }
 
 /** Asks a user whether a letter may go out. */
@@ -83,7 +118,13 @@ export function answerApproval(
   const last = approvalOf(db, letterId)
   if (!last || last.ofId !== by.id || letter?.version !== said.sawVersion) return false
   const { verdict, words, sawVersion: version } = said
-  const answer = { verdict, words, version, answered_at: now }
+  const mailing = mailingOfLetter(db, letterId)
+  const audience = mailing && audienceOf(db, mailing)
+  const of = mailing && {
+    ...goesOut(db, mailing, mailing.scheduled_at),
+    people: audience ? countAudience(db, audience, now) : 0,
+  }
+  const answer = { verdict, words, version, answered_at: now, of: of ? JSON.stringify(of) : null }
   run(db, q.updateTable('approvals').set(answer).where('id', '=', last.id))
   return true
 }

@@ -68,10 +68,11 @@ export function proofMailing(
       if (without !== null) gaps.set(fillIn.path, without)
     }
   }
+  const audienceCount = audience ? countAudience(db, audience, now) : 0
   const marks = proofOf({
     letter,
     listName: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
-    audienceCount: audience ? countAudience(db, audience, now) : 0,
+    audienceCount,
     segmentProblems: [audience?.rule, audience?.leftOut].flatMap((rule) =>
       rule ? readyRule(rule, readCatalog(db)).problems.map(({ message }) => message) : [],
     ),
@@ -88,7 +89,7 @@ export function proofMailing(
           : [],
       ),
     ),
-    approval: approvalOf(db, mailing.letter_id),
+    approval: approvalOf(db, mailing.letter_id, audienceCount),
     postalAddress: account?.postal_address ?? '',
     letterhead: letterheadOf(db, mailing.letter_id),
     goesOutOn: dayOf(Math.max(mailing.scheduled_at ?? now, now), account?.zone ?? 'UTC'),

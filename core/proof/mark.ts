@@ -55,6 +55,8 @@ export interface ProofFacts {
     verdict: 'approved' | 'not yet' | null
     words: string | null
     lapsed: boolean
+    /** What has changed since, in words. */
+    lapsedBy: readonly string[]
   } | null
   /** For each block of picked products, how many there are to pick from. */
   offered: ReadonlyMap<string, number>

@@ -184,12 +184,12 @@ test('renditions: nobody gets an empty letter, and alternatives that leave peopl
 })
 
 test('who was asked to approve is waited for; an approval is of the letter they saw', () => {
-  const asked = { ofName: 'Tove', verdict: null, words: null, lapsed: false }
+  const asked = { ofName: 'Tove', verdict: null, words: null, lapsed: false, lapsedBy: [] }
   expect(titles({ approval: asked })).toEqual(['Waits for Tove'])
   expect(titles({ approval: { ...asked, verdict: 'approved' } })).toEqual([])
-  expect(titles({ approval: { ...asked, verdict: 'approved', lapsed: true } })).toEqual([
-    'Changed since it was approved',
-  ])
+  expect(
+    titles({ approval: { ...asked, verdict: 'approved', lapsed: true, lapsedBy: ['the letter'] } }),
+  ).toEqual(['Changed since it was approved'])
   const refused = { ...asked, verdict: 'not yet' as const, words: 'The date is wrong.' }
   expect(proofOf(facts({ approval: refused }))).toMatchObject([
     { level: 'blocker', title: 'Tove said “not yet”', detail: 'The date is wrong.' },

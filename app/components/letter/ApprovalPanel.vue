@@ -46,8 +46,8 @@ async function answer(verdict: 'approved' | 'not yet') {
           ><b>{{ approval.ofName }}</b> was asked by {{ approval.askedBy }} on
           {{ dayAndTime(approval.askedAt) }}.</template
         ><template v-else-if="approval.lapsed"
-          ><b>{{ approval.ofName }}</b> approved it on {{ dayAndTime(approval.answeredAt!) }}; it
-          was changed since, so that holds no more.</template
+          ><b>{{ approval.ofName }}</b> approved it on {{ dayAndTime(approval.answeredAt!) }}. Since
+          then changed: {{ approval.lapsedBy.join(', ') }}; so that holds no more.</template
         ><template v-else-if="approval.verdict === 'approved'"
           ><b>{{ approval.ofName }}</b> approved it on {{ dayAndTime(approval.answeredAt!) }}, as it
           is now.</template

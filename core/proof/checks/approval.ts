@@ -9,7 +9,7 @@ export function approval({ approval: asked }: ProofFacts): Mark[] {
       {
         ...base,
         title: 'Changed since it was approved',
-        detail: `${asked.ofName} approved an earlier version. Ask again, or go without.`,
+        detail: `${asked.ofName} approved it before ${asked.lapsedBy.join(', ')} changed. Ask again, or go without.`,
       },
     ]
   if (asked.verdict === 'not yet')
