@@ -15,7 +15,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           testTimeout: 30_000,
-          include: ['{core,database,engine,server,shared,world,demo,bin}/**/*.test.ts'],
+          include: ['{core,database,cases,engine,server,shared,world,demo,bin}/**/*.test.ts'],
         },
       },
       {

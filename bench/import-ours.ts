@@ -2,6 +2,7 @@ import { readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
 import { understandFile } from '../core/people'
+import { compileLetter } from '../core/letters/rendering'
 import { closeDatabase, openDatabase } from '../database'
 import { createImport, importById, updateImport } from '../database/imports'
 import { addJob } from '../database/jobs'
@@ -54,6 +55,8 @@ await runJobs({
     connections: 1,
     sign: false,
   },
+  notes: { begin() {}, over() {} },
+  compile: compileLetter,
   stalled: false,
 })
 const seconds = (performance.now() - began) / 1000

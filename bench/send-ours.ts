@@ -4,12 +4,13 @@ import type { Letter } from '../core/letters'
 import { newBlock, rowOf, type Block } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
 import { closeDatabase, openDatabase } from '../database'
+import { engineNotes } from '../database/engine-notes'
 import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
 import { planRecipients } from '../database/recipients'
 import { bytesOf, mouldMessage, pourMessage } from '../core/delivery'
-import { fillFor, personContext } from '../core/letters/rendering'
+import { compileLetter, fillFor, personContext, unpackLetter } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
-import { compileMailing } from '../engine/start-mailings'
+import { prepareContent } from '../engine/prepare-content'
 import { sender } from '../engine/send'
 import { keepHeapSteady } from '../engine/steady-heap'
 
@@ -44,6 +45,8 @@ const engine = {
     connections: 10,
     sign: signed === 'signed',
   },
+  notes: engineNotes(folder, 'bench'),
+  compile: compileLetter,
   stalled: false,
 }
 const sending = sender(engine)
@@ -96,7 +99,8 @@ function eighteenKilobytes(): Letter {
 
 async function sizeOfOne(): Promise<number> {
   const account = readAccount(db)!
-  const compiled = await compileMailing(db, mailingById(db, id)!, account, url)
+  const { packed } = await prepareContent(engine, mailingById(db, id)!)
+  const compiled = unpackLetter(packed)
   const mould = mouldMessage(
     id,
     compiled.parts,

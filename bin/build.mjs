@@ -11,6 +11,7 @@ await build({
   entryPoints: {
     engine: 'engine/main.ts',
     asker: 'server/asker/main.ts',
+    compiler: 'cases/letters/compiler.ts',
     world: 'world/main.ts',
     demo: 'demo/main.ts',
     backup: 'database/backup.ts',

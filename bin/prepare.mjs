@@ -61,6 +61,7 @@ function sourceFiles() {
     'shared',
     'core',
     'database',
+    'cases',
     'engine',
     'world',
     'demo',

@@ -9,24 +9,19 @@ const PASSED_OVER = 500
 /** As the partial index `recipients_claimed` says it. */
 const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
 
-/** A recipient that an engine has claimed, with what the merge needs. */
-export interface Claimed {
+/** Somebody who may be claimed, with what the merge needs. */
+export interface Candidate {
   person_id: number
+  state: RecipientState
   attempts: number
-  first_attempt_at: number
+  first_attempt_at: number | null
+  domain: string
   address: string
   normal: string
   first_name: string | null
   last_name: string | null
   fields: string
   variant: number | null
-}
-
-/** Somebody who may be claimed. */
-type Candidate = Omit<Claimed, 'first_attempt_at'> & {
-  first_attempt_at: number | null
-  state: RecipientState
-  domain: string
 }
 
 /** What came of one conversation with the mail server. */
@@ -41,8 +36,8 @@ export interface Settled {
 }
 
 /**
- * The claims of one engine on one mailing. Both calls belong into one transaction a turn, so that
- * what is claimed and not settled in the database is never more than what is in conversation.
+ * The claims of one engine on one mailing. Who may come next is only read; a claim is written when their conversation is
+ * about to begin, so that what is claimed and not settled in the database is never more than what is in conversation.
  */
 export function claimsOf(
   db: Database,
@@ -123,28 +118,36 @@ export function claimsOf(
       .where('state', '=', value('from')),
   )
   return {
-    claim(limit: number, now: number): Claimed[] {
-      const claimed: Claimed[] = []
-      const totals: Totals = {}
-      // Those whose provider wants no more just now are passed over until it does, so that others have their turn.
-      for (const candidate of candidates.all({
-        now,
-        limit: pace && limit > 0 ? limit + PASSED_OVER : limit,
-      })) {
-        const { person_id, state } = candidate
-        if (claimed.length === limit) break
+    /**
+     * Who may be claimed next, besides those who are known to the caller. Those whose provider wants no more just now are
+     * passed over until it does, so that others have their turn.
+     */
+    upcoming(limit: number, besides: ReadonlySet<number>, now: number): Candidate[] {
+      if (limit <= 0) return []
+      const found: Candidate[] = []
+      const read = limit + besides.size + (pace ? PASSED_OVER : 0)
+      for (const candidate of candidates.all({ now, limit: read })) {
+        if (found.length === limit) break
+        if (besides.has(candidate.person_id)) continue
         const may = pace?.mayGo(candidate.domain, now) ?? now
-        if (may > now) {
-          postpone.run({ due: may, person: person_id, from: state })
-          continue
-        }
-        if (claim.run({ now, person: person_id, from: state }) === 0) continue
+        if (may > now)
+          postpone.run({ due: may, person: candidate.person_id, from: candidate.state })
+        else found.push(candidate)
+      }
+      return found
+    },
+    /** Claims those of some that are still as they were read. */
+    claim<T extends Candidate>(some: readonly T[], now: number): T[] {
+      const totals: Totals = {}
+      const claimed = some.filter((candidate) => {
+        const { person_id, state } = candidate
+        if (claim.run({ now, person: person_id, from: state }) === 0) return false
         totals[state] = (totals[state] ?? 0) - 1
         totals.claimed = (totals.claimed ?? 0) + 1
         candidate.attempts++
         candidate.first_attempt_at ??= now
-        claimed.push(candidate as Claimed)
-      }
+        return true
+      })
       shiftTotals(db, mailingId, totals)
       return claimed
     },

@@ -19,6 +19,7 @@ import { all, one, q, run, type Database } from './query'
 import { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
 import { dropRest, moveRecipient, planRecipients, readRecipient } from './recipients'
 import { changeSubscription, setAside } from './subscriptions'
+import { claimSome } from './made-up'
 
 let db: Database
 let list: number
@@ -77,7 +78,7 @@ test('planning twice mails nobody twice', () => {
 
 test('two engines never claim the same recipient, and each settles only its own', () => {
   const [a, b] = [claimsOf(db, 'a', mailing), claimsOf(db, 'b', mailing)]
-  const [ofA, ofB] = [a.claim(6, 1), b.claim(6, 1)]
+  const [ofA, ofB] = [claimSome(a, 6, 1), claimSome(b, 6, 1)]
   expect(ofA).toHaveLength(6)
   expect(ofB).toHaveLength(4)
   expect(new Set([...ofA, ...ofB].map((one) => one.person_id)).size).toBe(10)
@@ -95,31 +96,31 @@ test('two engines never claim the same recipient, and each settles only its own'
 
 test('deferred recipients come back when they are due, not before', () => {
   const claims = claimsOf(db, 'a', mailing)
-  const [first] = claims.claim(1, 0)
+  const [first] = claimSome(claims, 1, 0)
   claims.settle(
     [{ personId: first!.person_id, to: 'deferred', answer: 'later', due: 5 * MINUTE }],
     0,
   )
-  expect(claims.claim(20, MINUTE)).toHaveLength(9)
-  expect(claims.claim(20, MINUTE)).toHaveLength(0)
-  const [again] = claims.claim(20, 5 * MINUTE)
+  expect(claimSome(claims, 20, MINUTE)).toHaveLength(9)
+  expect(claimSome(claims, 20, MINUTE)).toHaveLength(0)
+  const [again] = claimSome(claims, 20, 5 * MINUTE)
   expect(again).toMatchObject({ person_id: first!.person_id, attempts: 2 })
 })
 
 test('what a dead engine had claimed is uncertain, and is sent again only by the user’s word', () => {
-  claimsOf(db, 'dead', mailing).claim(3, 0)
+  claimSome(claimsOf(db, 'dead', mailing), 3, 0)
   const alive = claimsOf(db, 'alive', mailing)
-  alive.claim(2, 0)
+  claimSome(alive, 2, 0)
   expect(claimsBecomeUncertain(db, ['alive'], 9)).toBe(3)
   expect(totals()).toMatchObject({ uncertain: 3, claimed: 2, queued: 5 })
-  expect(alive.claim(20, 9)).toHaveLength(5)
+  expect(claimSome(alive, 20, 9)).toHaveLength(5)
   expect(resendUncertain(db, mailing, 10)).toBe(3)
-  expect(alive.claim(20, 10)).toHaveLength(3)
+  expect(claimSome(alive, 20, 10)).toHaveLength(3)
 })
 
 test('an answer that arrives after all settles what had become uncertain', () => {
   const slow = claimsOf(db, 'slow', mailing)
-  const [claimed] = slow.claim(1, 0)
+  const [claimed] = claimSome(slow, 1, 0)
   claimsBecomeUncertain(db, [], 5)
   slow.settle([{ personId: claimed!.person_id, to: 'accepted', answer: null }], 6)
   expect(totals()).toMatchObject({ uncertain: 0, accepted: 1 })
@@ -129,9 +130,7 @@ test('somebody who leaves or is set aside is dropped before the next claim', () 
   changeSubscription(db, 3, list, 'unsubscribed', { act: 'person', way: 'unsubscribe link' }, 1)
   setAside(db, 4, 'by-hand', 'asked', 1)
   expect(totals()).toMatchObject({ dropped: 2, queued: 8 })
-  const claimed = claimsOf(db, 'a', mailing)
-    .claim(20, 2)
-    .map((one) => one.person_id)
+  const claimed = claimSome(claimsOf(db, 'a', mailing), 20, 2).map((one) => one.person_id)
   expect(claimed).not.toContain(3)
   expect(claimed).not.toContain(4)
 })
@@ -139,7 +138,11 @@ test('somebody who leaves or is set aside is dropped before the next claim', () 
 test('cancelling the rest leaves what was sent', () => {
   const claims = claimsOf(db, 'a', mailing)
   claims.settle(
-    claims.claim(4, 0).map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    claimSome(claims, 4, 0).map((one) => ({
+      personId: one.person_id,
+      to: 'accepted',
+      answer: null,
+    })),
     0,
   )
   expect(dropRest(db, mailing, 1)).toBe(6)

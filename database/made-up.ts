@@ -2,6 +2,7 @@ import { startingLetter, type Letter } from '../core/letters'
 import type { FieldValue } from '../core/people'
 import { createAccount, newDkimKey, type AccountSettings } from './account'
 import { openMemory } from './connect'
+import type { Candidate, claimsOf } from './claims'
 import { addList } from './lists'
 import { createMailing, moveMailing } from './mailings'
 import { addPerson } from './person-changes'
@@ -75,4 +76,13 @@ export function mailingOnItsWay(
   moveMailing(db, id, ['draft'], 'sending', { started_at: now })
   planRecipients(db, id, { listId: list, rule: null }, now)
   return id
+}
+
+/** Claims the next of a mailing, as its engine does when that many conversations are free. */
+export function claimSome(
+  claims: ReturnType<typeof claimsOf>,
+  limit: number,
+  now: number,
+): Candidate[] {
+  return claims.claim(claims.upcoming(limit, new Set(), now), now)
 }

@@ -242,6 +242,11 @@ export function goOnWithMailing(db: Database, id: number, now: number): boolean 
   })
 }
 
+/** Keeps at what of a mailing an engine died; a second one that dies at the same shows that it was that. */
+export function noteDeath(db: Database, id: number, what: string) {
+  run(db, q.updateTable('mailings').set({ died_at: what }).where('id', '=', id))
+}
+
 /** For how long a mailing stood still after a moment, ms. */
 export function pausedSince(db: Database, id: number, since: number, now: number): number {
   const pauses = all(

@@ -6,7 +6,7 @@ import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, raw, run, type Database } from '../database'
 import { claimsOf } from '../database/claims'
 import { decideTest, goalCounts, variantCounts } from '../database/experiments'
-import { madeUpAccount, somebody } from '../database/made-up'
+import { claimSome, madeUpAccount, somebody } from '../database/made-up'
 import {
   createMailing,
   mailingById,
@@ -58,7 +58,7 @@ const rows = (id: number) =>
 /** All that are due get an answer. */
 function deliver(id: number, to: 'accepted' | 'failed' = 'accepted') {
   const claims = claimsOf(db, engine.id, id)
-  const claimed = claims.claim(1_000, engine.time.now)
+  const claimed = claimSome(claims, 1_000, engine.time.now)
   claims.settle(
     claimed.map(({ person_id }) => ({ personId: person_id, to, answer: null })),
     engine.time.now,

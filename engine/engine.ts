@@ -1,6 +1,8 @@
 import type { Logger } from 'pino'
+import type { compileLetter } from '../core/letters/rendering'
 import type { Clock } from '../core/time'
 import type { Database } from '../database'
+import type { engineNotes } from '../database/engine-notes'
 import type { Job } from '../database/jobs'
 
 /** What every kind of work is given. */
@@ -13,6 +15,10 @@ export interface Engine {
   hostClock: Clock
   log: Logger
   settings: EngineSettings
+  /** What it is just about to make, for those who find it dead. */
+  notes: Pick<ReturnType<typeof engineNotes>, 'begin' | 'over'>
+  /** Makes a letter ready to be merged, apart from all that has to go on. */
+  compile: typeof compileLetter
   /** Somebody is due and can't be mailed just now: the pace is used up, or no mail server answers. */
   stalled: boolean
 }

@@ -8,69 +8,53 @@ import {
 import { firstLinkOf } from '../core/letters'
 import type { CompiledLetter } from '../core/letters/rendering'
 import { readAccount, type Account } from '../database/account'
-import { claimsOf, type Settled } from '../database/claims'
-import { wholeLetterOf } from '../database/letterheads'
-import { listById } from '../database/lists'
+import { claimsOf, type Candidate, type Settled } from '../database/claims'
+import { compiledOf, type Content } from '../database/contents'
 import type { Mailing } from '../database/mailings'
 import { planOf } from '../database/parts'
 import { pickerFor, type Picker } from '../database/picks'
 import { readerValuesFor } from '../database/reader-values'
-import { variantsOf } from '../database/variants'
 import type { Engine } from './engine'
-import { compileMailing } from './start-mailings'
+import { contentsToSend } from './start-mailings'
 
-/** Prepares a mailing to be sent, or to be gone on with after a restart. */
+/** Prepares a mailing to be sent, or to be gone on with after a restart, from what was kept when it began. */
 export async function beginMailing(engine: Engine, mailing: Mailing): Promise<GoingMailing> {
   const account = readAccount(engine.db)!
   const plan = planOf(mailing)
-  const variants = variantsOf(engine.db, mailing.id)
-  const letters = variants.length
-    ? variants
-    : [{ no: 0, letter_id: mailing.letter_id, sender_name: account.sender_name }]
+  const contents = await contentsToSend(engine, mailing)
   return {
     mailing,
     account,
-    letters: await Promise.all(
-      letters.map((variant) => prepare(engine, mailing, account, variant)),
-    ),
+    letters: contents.map(({ no, content }) => prepare(engine, mailing.id, account, no, content)),
     claims: claimsOf(engine.db, engine.id, mailing.id, providerPacer(plan.providers)),
     perMinute: plan.perMinute,
     bucket: { level: 0, at: 0 },
-    inFlight: 0,
+    served: 0,
+    making: new Map(),
+    ready: [],
+    inConversation: 0,
     outcomes: [],
   }
 }
 
-async function prepare(
-  { db, settings, clock }: Engine,
-  { id, list_id }: Mailing,
+function prepare(
+  { db, clock }: Engine,
+  mailingId: number,
   account: Account,
-  variant: { no: number; letter_id: number; sender_name: string },
-): Promise<GoingLetter> {
-  const { letter_id, sender_name: senderName } = variant
-  const compiled = await compileMailing(
-    db,
-    { list_id, letter_id },
-    account,
-    settings.url,
-    senderName,
-  )
-  const list = listById(db, list_id!)!
-  const letter = wholeLetterOf(db, letter_id)
-  const sender = {
-    name: senderName,
-    address: account.sender_address,
-    url: settings.url,
-    list: { key: list.key, name: list.public_name },
-  }
-  const parts = withLinksFrom(compiled.parts, firstLinkOf(variant.no))
+  no: number,
+  content: Content,
+): GoingLetter {
+  const compiled = compiledOf(content)
+  const { letter, list, senderName, senderAddress: address, url } = content
+  const sender = { name: senderName, address, url, list: { key: list.key, name: list.name } }
+  const parts = withLinksFrom(compiled.parts, firstLinkOf(no))
   return {
     compiled,
-    mould: mouldMessage(id, parts, sender, Buffer.from(account.token_key, 'hex')),
+    mould: mouldMessage(mailingId, parts, sender, Buffer.from(account.token_key, 'hex')),
     senderName,
-    picker: pickerFor(db, letter.document, settings.url, clock()),
+    picker: pickerFor(db, letter.document, url, clock()),
     valuesFor: readerValuesFor(db, letter, list.id),
-    listName: list.public_name,
+    listName: list.name,
   }
 }
 
@@ -84,10 +68,25 @@ export interface GoingMailing {
   /** The mailing's own pace besides the account's, messages a minute. */
   perMinute: number | null
   bucket: Bucket
+  /** In which turn it last got a conversation. */
+  served: number
+  /** Those whose messages are made or being made, and who are not claimed yet, by person. */
+  making: Map<number, Candidate>
+  /** Of those, whose messages are ready to go. */
+  ready: Ready[]
   /** Conversations under way. */
-  inFlight: number
+  inConversation: number
   /** Answers that are not in the database yet. */
   outcomes: Settled[]
+}
+
+/** A message that is made and signed, and who it is for. */
+export interface Ready {
+  recipient: Candidate
+  returnPath: string
+  bytes: Buffer
+  /** Which of the letter's rules hold for them, as bits; null where it has none. */
+  truth: number | null
 }
 
 export interface GoingLetter {

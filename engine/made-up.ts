@@ -2,6 +2,7 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pino from 'pino'
+import { compileLetter } from '../core/letters/rendering'
 import type { Database } from '../database'
 import type { Engine, EngineSettings } from './engine'
 
@@ -29,6 +30,8 @@ export function madeUpEngine(
       sign: false,
       ...settings,
     },
+    notes: { begin() {}, over() {} },
+    compile: compileLetter,
     stalled: false,
   }
 }

@@ -17,7 +17,11 @@ export type MailServerAnswer =
   | { kind: 'unknown'; why: string }
 
 export interface MailServer {
-  /** Sends one message of which no line begins with a dot. Never throws. */
+  /** The bytes of a message of which no line begins with a dot, signed. Throws where it can't be signed. */
+  prepare(message: RawMessage): Promise<Buffer>
+  /** Hands over what was prepared. Never throws. */
+  handOver(from: string, to: string, bytes: Buffer): Promise<MailServerAnswer>
+  /** Both at once. Never throws. */
   send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer>
   close(): void
 }
@@ -56,18 +60,24 @@ export function connectMailServer(
   let open = 0
   let closed = false
 
+  async function prepare(message: RawMessage): Promise<Buffer> {
+    return sign
+      ? await signMessage(message, by, sign, clock(), { end: CLOSING, spare: spare.pop() })
+      : bytesOf(message, { end: CLOSING, spare: spare.pop() }).bytes
+  }
+
   async function send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer> {
-    let bytes: Buffer
     try {
-      bytes = sign
-        ? await signMessage(message, by, sign, clock(), { end: CLOSING, spare: spare.pop() })
-        : bytesOf(message, { end: CLOSING, spare: spare.pop() }).bytes
+      return await handOver(from, to, await prepare(message))
     } catch (error) {
       return {
         kind: 'unreachable',
         why: `the message can’t be signed: ${(error as Error).message}`,
       }
     }
+  }
+
+  async function handOver(from: string, to: string, bytes: Buffer): Promise<MailServerAnswer> {
     while (idle.length === 0 && open >= settings.connections)
       await new Promise<void>((free) => waiting.push(free))
     for (;;) {
@@ -158,6 +168,8 @@ export function connectMailServer(
   }
 
   return {
+    prepare,
+    handOver,
     send,
     close() {
       closed = true

@@ -3,6 +3,8 @@ import { setTimeout as wait } from 'node:timers/promises'
 import pino from 'pino'
 import { closeDatabase, openDatabase } from '../database'
 import { clockOf } from '../database/clock'
+import { compileApart } from '../cases/letters/compile-apart'
+import { engineNotes } from '../database/engine-notes'
 import { beat, engineStops } from '../database/heartbeat'
 import { advanceMailings } from './advance-mailings'
 import { checkDomains } from './check-domain'
@@ -42,13 +44,17 @@ function required(name: string): string {
 
 keepHeapSteady()
 const db = openDatabase(settings.data, { durable: true })
+const id = randomUUID()
+const notes = engineNotes(settings.data, id)
 const engine: Engine = {
-  id: randomUUID(),
+  id,
   db,
   clock: clockOf(db, Date.now),
   hostClock: Date.now,
   log: pino({ name: 'engine', level: process.env.SATCHEL_LOG || 'info' }),
   settings,
+  notes,
+  compile: compileApart,
   stalled: false,
 }
 let stopping = false
@@ -97,5 +103,6 @@ await Promise.all([
 clearInterval(heart)
 await send.close()
 engineStops(settings.data, engine.id)
+notes.close()
 closeDatabase(db)
 engine.log.info({ id: engine.id }, 'engine stopped')

@@ -1,11 +1,13 @@
 import { mailingsOfMap } from '../core/sequences'
 import { transact } from '../database'
-import { readAccount } from '../database/account'
+import { keepContent } from '../database/contents'
+import { goesOut } from '../database/happening'
 import { advanceDue, enrolNew } from '../database/enrolments'
 import { mailingById, moveMailing } from '../database/mailings'
 import { runningSequences, type Sequence } from '../database/sequences'
 import type { Engine, Work } from './engine'
-import { compileMailing, keepLinks } from './start-mailings'
+import { prepareContent } from './prepare-content'
+import { keepLinks } from './start-mailings'
 
 /**
  * Running sequences: their mails begin to go out to whoever comes by, who newly did what starts them comes in, and
@@ -25,15 +27,30 @@ export const runSequences: Work = async (engine) => {
   return busy || advanced > 0
 }
 
-/** From now on the letters of a sequence are fixed. One that can't be compiled keeps all from beginning. */
-async function beginMails({ db, clock, settings }: Engine, { map }: Sequence) {
+/** From now on the letters of a sequence are fixed. One that can't be made is held; the others begin. */
+async function beginMails(engine: Engine, { map }: Sequence) {
+  const { db, clock, settings, notes, log } = engine
   for (const id of mailingsOfMap(map)) {
     const mailing = mailingById(db, id)
     if (mailing?.state !== 'draft') continue
-    await compileMailing(db, mailing, readAccount(db)!, settings.url)
-    transact(db, () => {
-      if (moveMailing(db, id, ['draft'], 'sending', { started_at: clock() }))
+    notes.begin({ mailing: id, what: 'letter' })
+    try {
+      const before = JSON.stringify(goesOut(db, mailing, null))
+      const content = await prepareContent(engine, mailing)
+      transact(db, () => {
+        // What was changed while it was made is made anew.
+        const still = mailingById(db, id)
+        if (!still || JSON.stringify(goesOut(db, still, null)) !== before) return
+        if (!moveMailing(db, id, ['draft'], 'sending', { started_at: clock() })) return
+        keepContent(db, id, 0, content)
         keepLinks(db, mailing, settings.url, clock())
-    })
+      })
+    } catch (error) {
+      const held_note = `Its letter can’t be made: ${(error as Error).message}`
+      moveMailing(db, id, ['draft'], 'held', { held_by: 'fault', held_note })
+      log.error({ mailing: id }, 'held: its letter can’t be made')
+    } finally {
+      notes.over()
+    }
   }
 }

@@ -1,49 +1,36 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import {
   nextAttempt,
-  pourMessage,
   readAnswer,
   refill,
+  shareOut,
   takeFromBucket,
   type Bucket,
-  type PouredMessage,
 } from '../core/delivery'
-import { truthOf, type FillInContext } from '../core/letters'
-import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
-import type { Rule } from '../core/segments'
 import { transact } from '../database'
 import type { Account } from '../database/account'
-import type { Claimed, Settled } from '../database/claims'
-import { moveMailing, sendingMailings, setWaitingNote, totalsOf } from '../database/mailings'
+import type { Candidate, Settled } from '../database/claims'
+import {
+  holdMailing,
+  moveMailing,
+  sendingMailings,
+  setWaitingNote,
+  totalsOf,
+  type Mailing,
+} from '../database/mailings'
 import { allPartsBegun } from '../database/parts'
-import { valuesOf } from '../database/people'
 import { nextRecipientDue } from '../database/recipients'
-import { truthsOf } from '../database/renditions'
 import type { Engine } from './engine'
-import { beginMailing, type GoingLetter, type GoingMailing } from './going-mailing'
+import { beginMailing, type GoingMailing, type Ready } from './going-mailing'
 import { connectMailServer, type MailServer } from './mail-server'
+import { makeMessages } from './make-messages'
 import { openSigners, type Signers } from './signers'
 
-/** Somebody to be mailed, which of the letter's rules hold for them, as bits, what is picked for them and what they did. */
-interface Reader {
-  recipient: Claimed
-  of: GoingMailing
-  letter: GoingLetter
-  truth: number
-  picks: Record<string, PickedProduct>
-  did: FillInContext
-}
+/** Messages that are made ahead for each connection, so that none waits for a signature; nobody of them is claimed yet. */
+const AHEAD = 3
 
-const nothing = {}
-
-/**
- * Recipients that are claimed and handed on at a time, for each connection: enough that connections
- * never wait for the disk. After a crash at most these are uncertain.
- */
-const WINDOW = 4
-
-/** Answers are written together: when half of those claimed have theirs, or after this many ms. */
-const TOGETHER = 25
+/** Answers are written together: when half of the connections have theirs, or after this many ms. */
+const TOGETHER = 8
 
 /** How long an engine that stops waits for the conversations under way, ms; those it leaves become uncertain. */
 const PARTING = 5_000
@@ -52,25 +39,24 @@ const PARTING = 5_000
 const LEAVE_ALONE = 3_000
 
 /**
- * Sends what is due. Each turn is one transaction: the answers that came in are written, and as
- * many recipients are claimed as conversations are free. So a claim is on the disk before its
- * conversation, and never more are claimed than are in conversation.
+ * Sends what is due. Messages are made and signed ahead, for people who are only read. Each turn is one transaction: the
+ * answers that came in are written, and as many of those whose message is ready are claimed as conversations are free. So
+ * a claim is on the disk before its conversation, and never more are claimed than are in conversation.
  */
 export function sender(engine: Engine) {
-  const { db, clock, hostClock, settings, log } = engine
+  const { db, clock, hostClock, settings, log, notes } = engine
   const running = new Map<number, GoingMailing>()
   let server: MailServer | null = null
   let signers: Signers | null = null
-  const half = (settings.connections * WINDOW) / 2
+  const half = Math.max(1, Math.floor(settings.connections / 2))
   let bucket: Bucket = { level: 0, at: 0 }
   let aloneUntil = 0
+  let turns = 0
   let wake = () => {}
-  let enough = () => {}
 
   async function step(): Promise<boolean> {
     const mailings = sendingMailings(db)
-    for (const mailing of mailings)
-      if (!running.has(mailing.id)) running.set(mailing.id, await beginMailing(engine, mailing))
+    for (const mailing of mailings) if (!running.has(mailing.id)) await begin(mailing)
     if (running.size === 0) {
       engine.stalled = false
       return false
@@ -78,12 +64,32 @@ export function sender(engine: Engine) {
     server ??= connect([...running.values()][0]!.account)
     const sending = new Set(mailings.map(({ id }) => id))
     const reachable = hostClock() >= aloneUntil
-    const conversations = transact(db, () => turn(sending, reachable))
-    for (const reader of conversations) void converse(reader)
-    engine.stalled = conversations.length === 0 && inFlight() === 0 && isSomebodyDue()
+    const { claimed, next } = transact(db, () => turn(sending, reachable))
+    for (const [of, ready] of claimed) void converse(of, ready)
+    for (const [of, candidates] of next) make(of, candidates)
+    const idle = claimed.length === 0 && next.length === 0 && underway() === 0
+    engine.stalled = idle && isSomebodyDue()
     finish(sending)
-    if (inFlight() > 0) await nextAnswer()
-    return inFlight() > 0 || conversations.length > 0
+    if (underway() > 0) await nextAnswer()
+    return underway() > 0 || !idle
+  }
+
+  /** A mailing whose letter can't be made is held with the reason; others go on. */
+  async function begin(mailing: Mailing) {
+    notes.begin({ mailing: mailing.id, what: 'letter' })
+    try {
+      running.set(mailing.id, await beginMailing(engine, mailing))
+    } catch (error) {
+      hold(mailing.id, `Its letter can’t be made: ${wordsOf(error)}`)
+    } finally {
+      notes.over()
+    }
+  }
+
+  /** Its conversations come to their end; what comes of them is written as ever. */
+  function hold(id: number, note: string) {
+    holdMailing(db, id, { held_by: 'fault', held_note: note }, clock())
+    log.error({ mailing: id }, 'held: its messages can’t be made')
   }
 
   function connect(account: Account): MailServer {
@@ -97,107 +103,115 @@ export function sender(engine: Engine) {
     return due !== null && due <= clock()
   }
 
-  /** Writes what came in, claims what may go. */
-  function turn(sending: Set<number>, reachable: boolean): Reader[] {
+  /** Writes what came in, claims those who are about to be spoken of, and reads who comes next. */
+  function turn(sending: Set<number>, reachable: boolean) {
     const now = clock()
-    const conversations: Reader[] = []
+    const claimed: [GoingMailing, Ready][] = []
+    const next: [GoingMailing, Candidate[]][] = []
+    turns++
     for (const of of running.values()) {
       if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
-      if (!sending.has(of.mailing.id) || !reachable) continue
-      bucket = refill(bucket, of.account.pace_per_minute, now)
-      const free = settings.connections * WINDOW - inFlight() - conversations.length
-      of.bucket = refill(of.bucket, of.perMinute, now)
-      const wanted = takeFromBucket(of.bucket, Math.max(0, free)).taken
-      const may = takeFromBucket(bucket, wanted)
-      if (may.taken === 0) continue
-      const claimed = of.claims.claim(may.taken, now)
-      bucket = { ...may.bucket, level: may.bucket.level + may.taken - claimed.length }
-      of.bucket = { ...of.bucket, level: of.bucket.level - claimed.length }
-      of.letters.forEach((letter, variant) => {
-        const theirs = claimed.filter((one) => (one.variant ?? 0) === variant)
-        if (theirs.length) conversations.push(...readersOf(of, letter, theirs, now))
-      })
+      // What was made for a mailing that stands still is made anew when it goes on.
+      if (!sending.has(of.mailing.id)) forget(of)
     }
-    for (const { of } of conversations) of.inFlight++
-    return conversations
+    if (!reachable) return { claimed, next }
+    const due = [...running.values()].filter(({ mailing }) => sending.has(mailing.id))
+    const shares = shareOut(
+      due.map(({ mailing, served, ready }) => ({
+        id: mailing.id,
+        goesFirst: mailing.sequence_id !== null,
+        served,
+        able: ready.length,
+      })),
+      settings.connections - inConversation(),
+    )
+    for (const of of due) {
+      const many = shares.get(of.mailing.id) ?? 0
+      if (many === 0) continue
+      of.served = turns
+      const some = of.ready.splice(0, many)
+      const mine = new Set(
+        of.claims.claim(
+          some.map(({ recipient }) => recipient),
+          now,
+        ),
+      )
+      for (const one of some) {
+        of.making.delete(one.recipient.person_id)
+        if (mine.has(one.recipient)) claimed.push([of, one])
+      }
+    }
+    for (const [of] of claimed) of.inConversation++
+    const ahead = Math.ceil((settings.connections * AHEAD) / Math.max(1, due.length))
+    for (const of of due) {
+      const candidates = upcoming(of, ahead, now)
+      if (candidates.length) next.push([of, candidates])
+    }
+    return { claimed, next }
   }
 
-  /** Those claimed with all that their messages are made from. */
-  function readersOf(
-    of: GoingMailing,
-    letter: GoingLetter,
-    claimed: readonly Claimed[],
-    now: number,
-  ): Reader[] {
-    const ids = claimed.map(({ person_id }) => person_id)
-    const truths = truthsIfAny(letter.compiled.rules, ids, now)
-    const picked = letter.picker?.pickFor(ids)
-    const did = letter.valuesFor?.(ids)
-    return claimed.map((recipient) => ({
-      recipient,
-      of,
-      letter,
-      truth: truths?.get(recipient.person_id) ?? 0,
-      picks: picked?.get(recipient.person_id) ?? nothing,
-      did: did?.get(recipient.person_id) ?? nothing,
-    }))
+  /** Who comes next, as far as the paces of the account and of the mailing allow. */
+  function upcoming(of: GoingMailing, ahead: number, now: number): Candidate[] {
+    bucket = refill(bucket, of.account.pace_per_minute, now)
+    of.bucket = refill(of.bucket, of.perMinute, now)
+    const wanted = takeFromBucket(of.bucket, Math.max(0, ahead - of.making.size)).taken
+    const { taken } = takeFromBucket(bucket, wanted)
+    if (taken === 0) return []
+    const candidates = of.claims.upcoming(taken, new Set(of.making.keys()), now)
+    bucket = { ...bucket, level: bucket.level - candidates.length }
+    of.bucket = { ...of.bucket, level: of.bucket.level - candidates.length }
+    for (const candidate of candidates) of.making.set(candidate.person_id, candidate)
+    return candidates
   }
 
-  /** Which of a letter's rules hold for those claimed; null where it is the same for everybody. */
-  function truthsIfAny(rules: readonly Rule[], personIds: readonly number[], now: number) {
-    return rules.length === 0 ? null : truthsOf(db, personIds, rules, now)
+  function forget(of: GoingMailing) {
+    of.making.clear()
+    of.ready = []
+  }
+
+  /** Makes and signs messages; one that can't be made holds its mailing, never another. */
+  function make(of: GoingMailing, candidates: readonly Candidate[]) {
+    try {
+      for (const { recipient, message, truth } of makeMessages(engine, of, candidates))
+        void server!
+          .prepare(message.raw)
+          .then((bytes) => {
+            // It may have been paused, or somebody dropped, meanwhile.
+            if (of.making.get(recipient.person_id) !== recipient) return
+            of.ready.push({ recipient, returnPath: message.returnPath, bytes, truth })
+          })
+          .catch((error: unknown) =>
+            hold(of.mailing.id, `A message can’t be signed: ${wordsOf(error)}`),
+          )
+          .finally(() => wake())
+    } catch (error) {
+      hold(of.mailing.id, `A message can’t be made: ${wordsOf(error)}`)
+    } finally {
+      notes.over()
+    }
   }
 
   /** One conversation with the mail server about one recipient; never throws. */
-  async function converse(reader: Reader) {
-    const outcome = await deliver(reader)
-    const { of } = reader
-    of.inFlight--
+  async function converse(of: GoingMailing, ready: Ready) {
+    const outcome = await deliver(of, ready)
+    of.inConversation--
     of.outcomes.push(outcome)
     wake()
-    if (unwritten() >= half) enough()
   }
 
-  function messageFor({ recipient, of, letter, truth, picks, did }: Reader): PouredMessage {
-    const context = personContext(
-      { address: recipient.address, values: valuesOf(recipient) },
-      { list: letter.listName, sender: letter.senderName, mailing: of.mailing.name },
-      picks,
-      did,
-    )
-    const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
-    return pourMessage(
-      letter.mould,
-      { personId: recipient.person_id, address: recipient.normal, name },
-      fillFor(letter.compiled, context),
-      clock(),
-      shownFor(letter.compiled, truthOf(truth, letter.compiled.rules.length)),
-    )
-  }
-
-  async function deliver(reader: Reader): Promise<Settled> {
-    const { recipient, of, letter, truth } = reader
+  async function deliver(of: GoingMailing, ready: Ready): Promise<Settled> {
+    const { recipient, returnPath, bytes, truth } = ready
     const personId = recipient.person_id
-    const { returnPath, raw } = messageFor(reader)
-    const answer = await server!.send(returnPath, recipient.normal, raw)
+    const answer = await server!.handOver(returnPath, recipient.normal, bytes)
     switch (answer.kind) {
       case 'accepted':
         if (of.mailing.waiting_note !== null) say(of, null)
-        return {
-          personId,
-          to: 'accepted',
-          answer: null,
-          truth: letter.compiled.rules.length ? truth : null,
-        }
+        return { personId, to: 'accepted', answer: null, truth }
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)
         if (read.outcome === 'failed') return { personId, to: 'failed', answer: read.words }
-        const due = nextAttempt(
-          recipient.attempts,
-          recipient.first_attempt_at,
-          clock(),
-          Math.random(),
-        )
+        const { attempts, first_attempt_at } = recipient
+        const due = nextAttempt(attempts, first_attempt_at!, clock(), Math.random())
         if (due === null)
           return { personId, to: 'failed', answer: `${read.words} Given up after two days.` }
         return { personId, to: 'deferred', answer: read.words, due }
@@ -222,7 +236,7 @@ export function sender(engine: Engine) {
   /** Mailings with nobody left to mail are sent; those that were paused are forgotten here. */
   function finish(sending: Set<number>) {
     for (const [id, of] of running) {
-      if (of.inFlight > 0 || of.outcomes.length > 0) continue
+      if (of.inConversation > 0 || of.outcomes.length > 0 || of.making.size > 0) continue
       if (!sending.has(id)) {
         running.delete(id)
         continue
@@ -238,31 +252,44 @@ export function sender(engine: Engine) {
     }
   }
 
-  function inFlight(): number {
-    let sum = 0
-    for (const of of running.values()) sum += of.inFlight
-    return sum
+  const sum = (of: (one: GoingMailing) => number) => {
+    let all = 0
+    for (const one of running.values()) all += of(one)
+    return all
   }
-
-  function unwritten(): number {
-    let sum = 0
-    for (const of of running.values()) sum += of.outcomes.length
-    return sum
-  }
+  const inConversation = () => sum((of) => of.inConversation)
+  const unwritten = () => sum((of) => of.outcomes.length)
+  const signing = () => sum((of) => of.making.size - of.ready.length)
+  /** Whatever will come to something by itself: conversations, and messages that are being signed. */
+  const underway = () => inConversation() + signing()
+  /** Whether a message could go now. */
+  const canGo = () => inConversation() < settings.connections && sum((of) => of.ready.length) > 0
 
   /** Waits for an answer, and a little for others, so that they share one commit. */
   async function nextAnswer() {
-    if (unwritten() === 0)
-      await Promise.race([new Promise<void>((resolve) => (wake = resolve)), wait(200)])
-    if (unwritten() < half && inFlight() > 0)
-      await Promise.race([new Promise<void>((resolve) => (enough = resolve)), wait(TOGETHER)])
+    const come = () => unwritten() >= half || (unwritten() === 0 && canGo())
+    if (unwritten() === 0 && !canGo()) await nextChange(200)
+    const end = performance.now() + TOGETHER
+    while (!come() && underway() > 0 && performance.now() < end)
+      await nextChange(Math.max(1, end - performance.now()))
+  }
+
+  /** Resolves when something has come in, or after so many ms. */
+  async function nextChange(ms: number) {
+    const timer = new AbortController()
+    await Promise.race([
+      new Promise<void>((resolve) => (wake = resolve)),
+      wait(ms, undefined, { signal: timer.signal }).catch(() => {}),
+    ])
+    timer.abort()
+    wake = () => {}
   }
 
   /** Waits for the conversations under way and writes what came of them. */
   async function close() {
     const end = performance.now() + PARTING
     const write = () => transact(db, () => turn(new Set(), false))
-    while (inFlight() > 0 && performance.now() < end) {
+    while (inConversation() > 0 && performance.now() < end) {
       await nextAnswer()
       write()
     }
@@ -273,3 +300,5 @@ export function sender(engine: Engine) {
 
   return { step, close }
 }
+
+const wordsOf = (error: unknown) => (error instanceof Error ? error.message : String(error))

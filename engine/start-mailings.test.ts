@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from 'vitest'
 import { all, q, run, type Database } from '../database'
-import { madeUpAccount, somebody } from '../database/made-up'
+import { claimSome, madeUpAccount, somebody } from '../database/made-up'
 import { createMailing, linkOf, mailingById, moveMailing, totalsOf } from '../database/mailings'
 import { setPeopleAside } from '../database/person-changes'
 import { beat } from '../database/heartbeat'
@@ -78,8 +78,8 @@ test('without a mail server it is held and says so', async () => {
 test('what a dead engine had in conversation becomes uncertain; what a live one has does not', async () => {
   const due = scheduled(engine.time.now)
   await startDueMailings(engine)
-  claimsOf(db, 'alive', due).claim(2, engine.time.now)
-  claimsOf(db, 'dead', due).claim(3, engine.time.now)
+  claimSome(claimsOf(db, 'alive', due), 2, engine.time.now)
+  claimSome(claimsOf(db, 'dead', due), 3, engine.time.now)
   beat(engine.settings.data, 'dead', engine.time.now - DEAD_AFTER - 1_000)
   beat(engine.settings.data, 'alive', engine.time.now)
   await recoverClaims(engine)

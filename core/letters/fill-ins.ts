@@ -13,7 +13,40 @@ export interface FillIn {
 /** What fill-ins can name: `person.town`, `list.name`, `mailing.name`, `sender.name`. */
 export type FillInContext = Record<string, Record<string, unknown>>
 
-const liquid = new Liquid({ strictFilters: true, ownPropertyOnly: true })
+/** Values are written one after the other for many readers, so none may take long: ms, and units of Liquid's own. */
+const liquid = new Liquid({
+  strictFilters: true,
+  ownPropertyOnly: true,
+  parseLimit: 10_000,
+  renderLimit: 100,
+  memoryLimit: 100_000,
+})
+
+/**
+ * All that a fill-in may be: a value by its name, then filters of this list with words, numbers or values behind them.
+ * Liquid can do more, ranges of any length among it; nothing of that is let through to it.
+ *
+ *     fill-in  = value *( "|" filter )
+ *     filter   = name [ ":" argument *( "," argument ) ]
+ *     argument = string | number | value
+ *     value    = word *3( "." word )
+ */
+const word = '[A-Za-z_]\\w{0,60}'
+const value = `${word}(?:\\.${word}){0,3}`
+const argument = `(?:"(?:[^"\\\\]|\\\\.)*"|'(?:[^'\\\\]|\\\\.)*'|-?\\d{1,9}(?:\\.\\d{1,6})?|${value})`
+const oneFilter = `\\s*\\|\\s*(${word})\\s*(?::\\s*${argument}(?:\\s*,\\s*${argument}){0,3})?`
+const wholeFillIn = new RegExp(`^\\s*(?:${value})(?:${oneFilter}){0,6}\\s*$`)
+const eachFilter = new RegExp(oneFilter, 'g')
+
+/** The filters there are. None makes more of a value than is written beside it. */
+const allowed = [
+  ...['default', 'capitalize', 'upcase', 'downcase', 'strip', 'truncate', 'truncatewords'],
+  ...['append', 'prepend', 'round', 'first', 'last', 'escape'],
+]
+/** Characters of one fill-in as it is written, and of what comes of it. */
+const LONGEST_SOURCE = 500
+const LONGEST_OUTPUT = 4_000
+
 const written: Record<string, (value: unknown) => unknown> = {
   day: asDate({ day: 'numeric', month: 'long' }),
   full_day: asDate({ day: 'numeric', month: 'long', year: 'numeric' }),
@@ -92,7 +125,17 @@ export function writeFillIn(path: string, fallback: string | null, format = ''):
     : `${formatted} | default: "${fallback.replace(/["{}%]/g, '')}"`
 }
 
-/** What is wrong with an expression's syntax, or null. Tags are refused: a fill-in only outputs. */
+/** Why an expression is no fill-in at all, in words; null where it is one, though its filters may not be. */
+export function fillInProblem(expression: string): string | null {
+  if (expression.length > LONGEST_SOURCE)
+    return `A fill-in has at most ${LONGEST_SOURCE} characters; this one has ${expression.length}.`
+  if (/[{}%]/.test(expression)) return 'A fill-in holds one value, no tags.'
+  if (!wholeFillIn.test(expression))
+    return 'A fill-in names one value, such as person.first_name, with filters behind it.'
+  return null
+}
+
+/** What is wrong with an expression, or null. Tags are refused: a fill-in only outputs. */
 export function fillInSyntaxProblem(expression: string): string | null {
   try {
     compileFillIn(expression)
@@ -104,9 +147,16 @@ export function fillInSyntaxProblem(expression: string): string | null {
 
 /** An expression as a function from a reader's values to text, not escaped. Throws where it can't be read. */
 export function compileFillIn(expression: string): (context: FillInContext) => string {
-  if (/[{}%]/.test(expression)) throw new Error('A fill-in holds one value, no tags.')
+  const problem = fillInProblem(expression)
+  if (problem) throw new Error(problem)
+  for (const [, name] of expression.replace(/"[^"]*"|'[^']*'/g, '""').matchAll(eachFilter))
+    if (!allowed.includes(name!) && !Object.hasOwn(written, name!))
+      throw new Error(`undefined filter: ${name}`)
   const template: Template[] = liquid.parse(`{{ ${expression} }}`)
-  return plainFillIn(expression) ?? ((context) => String(liquid.renderSync(template, context)))
+  return (
+    plainFillIn(expression) ??
+    ((context) => String(liquid.renderSync(template, context)).slice(0, LONGEST_OUTPUT))
+  )
 }
 
 /** Nearly all fill-ins are a value with or without a fallback; those need no Liquid for each reader. Null: others. */
@@ -124,6 +174,6 @@ export function plainFillIn(expression: string): ((context: FillInContext) => st
     const missing = value === undefined || value === null
     // Only the filter takes what is false or empty for missing, too.
     if (fallback !== undefined && (missing || value === false || value === '')) return fallback
-    return missing ? '' : String(value)
+    return missing ? '' : String(value).slice(0, LONGEST_OUTPUT)
   }
 }

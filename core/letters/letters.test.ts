@@ -151,6 +151,41 @@ test('fill-ins are read with their fallback and written back', () => {
   )
 })
 
+test.each([
+  'person.first_name | default: "x" | append: (1..300000000) | size',
+  'person.first_name | default: (1..9)',
+  '(1..300000000) | join: ""',
+  'person.first_name[0]',
+  'person["first_name"]',
+  'person.a.b.c.d.e',
+  'person.x | sort | map: "y" | where: "z"',
+  'person.x | default: "a" | default: "b" | default: "c" | default: "d" | default: "e" | default: "f" | default: "g"',
+  `person.x | default: "${'x'.repeat(600)}"`,
+  'person.x | replace: "", "yyyyyyyy" | replace: "", "yyyyyyyy"',
+  'person.x | split: ""',
+  'person.x | upcase: (1..2)',
+  "person.x | default: 'a' | times: 9999999",
+])('%s is no fill-in, however it is asked', (expression) => {
+  expect(fillInSyntaxProblem(expression)).not.toBeNull()
+  expect(() => compileFillIn(expression)).toThrow()
+})
+
+test('whatever is written in a fill-in, it is refused or quickly written, and short', () => {
+  const piece = fc.constantFrom(
+    ...['person', '.x', '(1..999999999)', '[0]', '|', 'append:', '"ab"', 'default:', 'upcase', ','],
+    ...['truncate: 999999999', "'", '..', 'person.x', ' ', 'prepend: person.x', 'size', 'round: 2'],
+  )
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 12 }), fc.string(), (pieces, value) => {
+      const expression = pieces.join(' ')
+      if (fillInSyntaxProblem(expression) !== null) return
+      const text = compileFillIn(expression)({ person: { x: value.repeat(50) } })
+      expect(text.length).toBeLessThanOrEqual(4_000)
+    }),
+    { numRuns: 2_000 },
+  )
+})
+
 test('the starting letter greets by name with a fallback and has one link to set', () => {
   const letter = startingLetter()
   expect(fillInsOf(letter)).toMatchObject([{ blockId: 'opening', fillIn: { fallback: 'there' } }])

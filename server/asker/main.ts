@@ -1,3 +1,4 @@
+import { answerQuestions } from '../../cases/apart/answerer'
 import { openDatabase, type Database } from '../../database'
 import { questions, type Question } from './questions'
 
@@ -6,12 +7,7 @@ import { questions, type Question } from './questions'
  * page and no open waits for them. It only reads, and may be killed in the middle of a question.
  */
 const db = openDatabase(process.env.SATCHEL_DATA!, { reading: true })
-process.on('message', ({ id, question }: { id: number; question: Question }) => {
-  try {
-    const answer = questions[question.ask] as (db: Database, of: unknown) => unknown
-    process.send!({ id, answer: answer(db, question.of) })
-  } catch (error) {
-    process.send!({ id, problem: error instanceof Error ? error.message : String(error) })
-  }
+answerQuestions(({ ask, of }: Question) => {
+  const answer = questions[ask] as (db: Database, of: unknown) => unknown
+  return answer(db, of)
 })
-process.on('disconnect', () => process.exit())

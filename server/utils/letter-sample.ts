@@ -1,10 +1,6 @@
+import { compileApart } from '~~/cases/letters/compile-apart'
 import { cleanDocument, type Letter } from '~~/core/letters'
-import {
-  compileLetter,
-  mergeLetter,
-  personContext,
-  type LetterFrame,
-} from '~~/core/letters/rendering'
+import { mergeLetter, personContext, type LetterFrame } from '~~/core/letters/rendering'
 
 /** A letter as this account's letters look, for nobody in particular. */
 export async function letterSample(
@@ -15,7 +11,7 @@ export async function letterSample(
     { address: 'reader@letters.example', values: {} },
     { list: frame.listName, sender: frame.senderName, mailing: '' },
   )
-  const compiled = await compileLetter(withPictures(letter), frame)
+  const compiled = await compileApart(withPictures(letter), frame)
   const everything = compiled.rules.map(() => true)
   const { subject, html } = mergeLetter(compiled, context, everything)
   return { subject, html, weight: compiled.weight }

@@ -1,6 +1,7 @@
+import { compileApart } from '~~/cases/letters/compile-apart'
 import type { H3Event } from 'h3'
 import { conditionsOf, truthOf } from '~~/core/letters'
-import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
 import { audiencePeople, countAudience, somebodyLacking } from '~~/database/audience'
 import { listById } from '~~/database/lists'
@@ -31,7 +32,7 @@ export async function readingOf(event: H3Event) {
   const frame = letterFrame(mailing)
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
   const merged = mergeLetter(
-    await compileLetter(letter, frame),
+    await compileApart(letter, frame),
     personContext(
       {
         address: reader?.address ?? 'reader@letters.example',

@@ -39,14 +39,17 @@ export async function compileLetter(letter: Letter, frame: LetterFrame): Promise
   const subject = templateText(letter.subject, (plain) => plain, numbers.fill)
   return {
     parts: { subject: cutAtSlots(subject), html: cutAtSlots(html), text: cutAtSlots(text) },
-    fills: numbers.expressions.map(
-      (expression) => pickFill(expression) ?? { expression, value: compileFillIn(expression) },
-    ),
+    fills: numbers.expressions.map(fillOf),
     rules: numbers.rules,
     conditions: numbers.conditions,
     links: linksOf(letter.document),
     weight: Buffer.byteLength(html),
   }
+}
+
+/** What a slot is filled with. Throws where it can't be read. */
+export function fillOf(expression: string): CompiledFill {
+  return pickFill(expression) ?? { expression, value: compileFillIn(expression) }
 }
 
 /** The letter as MJML with marks for its slots, and what their numbers mean. */

@@ -4,6 +4,8 @@
  */
 export { compileLetter, letterToMjml, mjmlToHtml } from './compile'
 export type { CompiledLetter } from './compile'
+export { packLetter, unpackLetter } from './pack'
+export type { PackedLetter } from './pack'
 export { letterSource } from './source'
 export { asDrawnBy, renderings } from './renderings'
 export { cleanHtml } from './raw-html'

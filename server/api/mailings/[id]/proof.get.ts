@@ -1,10 +1,6 @@
+import { compileApart } from '~~/cases/letters/compile-apart'
 import { truthOf, withoutHidden, type Rendition } from '~~/core/letters'
-import {
-  compileLetter,
-  mergeLetter,
-  personContext,
-  type CompiledLetter,
-} from '~~/core/letters/rendering'
+import { mergeLetter, personContext, type CompiledLetter } from '~~/core/letters/rendering'
 import { wholeLetterOf } from '~~/database/letterheads'
 import { goingOut, proofMailing } from '~~/database/proof'
 
@@ -17,12 +13,12 @@ export default defineEventHandler(async (event) => {
   const mailing = mailingOf(event)
   const letter = wholeLetterOf(db, mailing.letter_id)
   const frame = letterFrame(mailing)
-  const compiled = await compileLetter(letter, frame)
+  const compiled = await compileApart(letter, frame)
   const everywhere = withoutHidden(letter.document)
   const bare =
     everywhere === letter.document
       ? compiled
-      : await compileLetter({ ...letter, document: everywhere }, frame)
+      : await compileApart({ ...letter, document: everywhere }, frame)
   const renditions = goingOut(db, mailing, letter.document, clock())
   const weighed =
     renditions?.map((one): WeighedRendition => ({

@@ -1,5 +1,6 @@
+import { compileApart } from '~~/cases/letters/compile-apart'
 import MailComposer from 'nodemailer/lib/mail-composer'
-import { compileLetter, letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { wholeLetterOf } from '~~/database/letterheads'
 import { letterOf } from '~~/database/mailings'
 
@@ -34,7 +35,7 @@ export default defineEventHandler(async (event) => {
   if (format === 'json') return JSON.stringify(own, null, 2)
   const letter = wholeLetterOf(db, mailing.letter_id)
   if (format !== 'eml') return letterSource(letter, frame, format)
-  const compiled = await compileLetter(letter, frame)
+  const compiled = await compileApart(letter, frame)
   const context = personContext(
     { address: 'reader@letters.example', values: {} },
     { list: frame.listName, sender: frame.senderName, mailing: mailing.name },

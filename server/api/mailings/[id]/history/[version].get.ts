@@ -1,5 +1,6 @@
+import { compileApart } from '~~/cases/letters/compile-apart'
 import { compareLetters, type Letter } from '~~/core/letters'
-import { compileLetter, mergeLetter, personContext } from '~~/core/letters/rendering'
+import { mergeLetter, personContext } from '~~/core/letters/rendering'
 import { letterVersion } from '~~/database/letter-history'
 import { letterOf } from '~~/database/mailings'
 
@@ -22,7 +23,7 @@ export default defineEventHandler(async (event) => {
       { address: 'reader@letters.example', values: {} },
       { list: frame.listName, sender: frame.senderName, mailing: mailing.name },
     )
-    const compiled = await compileLetter(letter, frame)
+    const compiled = await compileApart(letter, frame)
     return mergeLetter(
       compiled,
       context,
