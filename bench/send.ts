@@ -8,6 +8,9 @@ interface Sent {
   rate: number
   bytes: number
   peak: number
+  /** Processor time of one message, and of its RSA signature alone, ms. */
+  processor: number
+  signature: number
 }
 
 /**
@@ -27,7 +30,7 @@ export const sends: Measure = {
 export const signedSends: Measure = {
   name: 'send-signed',
   unit: 'messages/s',
-  promise: { atLeast: 0.7 },
+  promise: { atLeast: 0.72 },
   runs: 3,
   run: () => besidePool('signed'),
 }
@@ -55,7 +58,11 @@ async function besidePool(signed: 'signed' | 'unsigned') {
     signed,
   )
   await server.stop()
-  return { ours: ours.rate, reference: reference.rate, notes: { bytes: ours.bytes } }
+  return {
+    ours: ours.rate,
+    reference: reference.rate,
+    notes: { bytes: ours.bytes, processor: ours.processor, signature: ours.signature },
+  }
 }
 
 async function sendTo(people: number, signed: 'signed' | 'unsigned'): Promise<Sent> {

@@ -242,6 +242,19 @@ export function goOnWithMailing(db: Database, id: number, now: number): boolean 
   })
 }
 
+/** When a mailing that had stood still last went on; null where it never did. */
+export function wentOnAt(db: Database, id: number): number | null {
+  return (
+    one(
+      db,
+      q
+        .selectFrom('mailing_pauses')
+        .select((eb) => eb.fn.max('to_at').as('at'))
+        .where('mailing_id', '=', id),
+    )?.at ?? null
+  )
+}
+
 /** Keeps at what of a mailing an engine died; a second one that dies at the same shows that it was that. */
 export function noteDeath(db: Database, id: number, what: string) {
   run(db, q.updateTable('mailings').set({ died_at: what }).where('id', '=', id))

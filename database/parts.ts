@@ -7,11 +7,11 @@ import {
   type PartKind,
 } from '../core/dispatch'
 import { keennessOf, tiers, type Tier } from '../core/standing'
-import { DAY, hourOf, isZone, localInputToTime, nextHour } from '../core/time'
+import { DAY, HOUR, hourOf, isZone, localInputToTime, nextHour } from '../core/time'
 import type { Audience } from './audience'
 import { eligible } from './audience'
 import { readFields } from './fields'
-import type { Mailing } from './mailings'
+import { pausedSince, type Mailing } from './mailings'
 import { all, one, prepared, q, raw, run, transact, type Database } from './query'
 import { planRecipients, type Share } from './recipients'
 import type { Schema } from './schema'
@@ -100,29 +100,40 @@ export function beginPart(
     })
     if (plan.pace === 'best-hour' && part.kind !== 'test')
       atBestHours(db, mailing.id, part.no, zone, now)
-    if (plan.pace === 'local-time' && part.kind !== 'test')
-      atLocalTimes(db, mailing.id, part.no, plan, zone, now)
+    if (plan.pace === 'local-time') atLocalTimes(db, mailing.id, part.no, plan, zone, now)
     return many
   })
 }
 
-/** Lets the next part of a mailing follow though a line was broken: somebody has looked. */
-export function letTierGo(db: Database, mailingId: number) {
-  run(
-    db,
-    q
-      .updateTable('mailing_parts')
-      .set({ released: 1 })
-      .where('mailing_id', '=', mailingId)
-      .where('begun_at', 'is', null)
-      .where('no', '=', (eb) =>
-        eb
-          .selectFrom('mailing_parts as next')
-          .select((of) => of.fn.min('next.no').as('no'))
-          .where('next.mailing_id', '=', mailingId)
-          .where('next.begun_at', 'is', null),
-      ),
-  )
+/** What came of all the parts of a mailing that have begun. */
+export function countsSoFar(db: Database, mailingId: number): PartCounts {
+  const sums: PartCounts = { tried: 0, bounced: 0, complained: 0, deferred: 0 }
+  for (const { no, begun_at } of partsOfMailing(db, mailingId)) {
+    if (begun_at === null) continue
+    const counts = countsOfPart(db, mailingId, no)
+    for (const key of Object.keys(sums) as (keyof PartCounts)[]) sums[key] += counts[key]
+  }
+  return sums
+}
+
+/** From here on a mailing is watched anew: somebody has looked at what stopped it. */
+export function watchAnew(db: Database, mailingId: number) {
+  const watched_from = JSON.stringify(countsSoFar(db, mailingId))
+  run(db, q.updateTable('mailings').set({ watched_from }).where('id', '=', mailingId))
+}
+
+/**
+ * When a test is decided by itself: so many hours after the last message of its part was accepted, and time in which the
+ * mailing stood still does not count. Null while some of the part still wait, and where nothing is decided by itself.
+ */
+export function decisionDue(db: Database, mailing: Mailing, now: number): number | null {
+  const { test } = planOf(mailing)
+  const [first] = partsOfMailing(db, mailing.id)
+  if (!test || test.decides !== 'itself' || !first || first.begun_at === null) return null
+  const { waiting, accepted } = countsOfPart(db, mailing.id, first.no)
+  if (waiting > 0) return null
+  const from = accepted ?? first.begun_at
+  return from + test.hours * HOUR + pausedSince(db, mailing.id, from, now)
 }
 
 /** What came of a part so far; `waiting`: how many have had no answer at all. */
@@ -130,7 +141,7 @@ export function countsOfPart(
   db: Database,
   mailingId: number,
   no: number,
-): PartCounts & { waiting: number; latest: number | null } {
+): PartCounts & { waiting: number; latest: number | null; accepted: number | null } {
   const some = (condition: string) => sql<number>`coalesce(sum(${sql.raw(condition)}), 0)`
   return one(
     db,
@@ -143,6 +154,7 @@ export function countsOfPart(
         some(`state = 'deferred'`).as('deferred'),
         some(`state in ('planned', 'queued', 'claimed')`).as('waiting'),
         sql<number | null>`max(coalesce(accepted_at, first_attempt_at))`.as('latest'),
+        sql<number | null>`max(accepted_at)`.as('accepted'),
       ])
       .where('mailing_id', '=', mailingId)
       .where('part', '=', no),

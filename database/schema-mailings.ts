@@ -40,6 +40,8 @@ export interface MailingTables {
     wish: string | null
     /** At what of it an engine died: `letter`, or the number of the person whose message was being made. */
     died_at: string | null
+    /** JSON: what had come of it when somebody let it go on after a limit; see `PartCounts`. */
+    watched_from: string | null
   }
   contents: { hash: string; body: Buffer }
   mailing_contents: { mailing_id: number; no: number; hash: string }

@@ -6,16 +6,19 @@ import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, raw, run, type Database } from '../database'
 import { claimsOf } from '../database/claims'
 import { decideTest, goalCounts, variantCounts } from '../database/experiments'
+import { addField } from '../database/fields'
 import { claimSome, madeUpAccount, somebody } from '../database/made-up'
 import {
   createMailing,
+  goOnWithMailing,
+  holdMailing,
   mailingById,
   moveMailing,
   recountTotals,
   totalsOf,
   updateMailing,
 } from '../database/mailings'
-import { letTierGo, partsOfMailing } from '../database/parts'
+import { partsOfMailing, watchAnew } from '../database/parts'
 import { finishedLetter } from '../tests/subscribers'
 import { advanceMailings, nextAdvance } from './advance-mailings'
 import { madeUpEngine } from './made-up'
@@ -91,8 +94,10 @@ test('some get a variant each, the rest waits and gets the best, by itself when 
   expect(first.length).toBeGreaterThan(110)
   expect(first.length).toBeLessThan(190)
   expect(new Set(first.map(({ variant }) => variant))).toEqual(new Set([0, 1, 2]))
-  expect(nextAdvance(db)).toBe(engine.time.now + 4 * HOUR)
+  // Nobody knows yet when its last message will have been accepted.
+  expect(nextAdvance(db, engine.time.now)).toBeNull()
   deliver(id)
+  expect(nextAdvance(db, engine.time.now)).toBe(engine.time.now + 4 * HOUR)
   mark(id, 'opened_at', ({ variant, person_id }) => variant === 1 || person_id % 5 === 0)
   await later(3 * HOUR)
   expect(rows(id)).toHaveLength(first.length)
@@ -103,7 +108,7 @@ test('some get a variant each, the rest waits and gets the best, by itself when 
   expect(whole.filter(({ part }) => part === 1).every(({ variant }) => variant === 1)).toBe(true)
   expect(deliver(id)).toBe(300 - first.length)
   expect(variantCounts(db, { id }, null).map(({ variant }) => variant)).toEqual([0, 1, 2])
-  expect(nextAdvance(db)).toBeNull()
+  expect(nextAdvance(db, engine.time.now)).toBeNull()
 })
 
 test('without a clear winner the leader is taken, and it is said', async () => {
@@ -120,7 +125,7 @@ test('by hand, the rest waits for as long as it takes', async () => {
   deliver(id)
   await later(30 * DAY)
   expect(partsOfMailing(db, id)[1]!.begun_at).toBeNull()
-  expect(nextAdvance(db)).toBeNull()
+  expect(nextAdvance(db, engine.time.now)).toBeNull()
   expect(decideTest(db, id, 2, 'Wren', engine.time.now)).toBe(true)
   expect(decideTest(db, id, 0, 'Ash', engine.time.now)).toBe(false)
   await later(0)
@@ -134,6 +139,7 @@ test('by hand, the rest waits for as long as it takes', async () => {
 test('who is held out is never mailed, and what they do is compared', async () => {
   const goal = { is: 'order', what: '', days: 5 }
   const id = await begin(tried({ share: 0.5, hours: 1 }, { holdout: 0.2, goal }))
+  deliver(id)
   await later(HOUR)
   deliver(id)
   const mailed = new Set(rows(id).map(({ person_id }) => person_id))
@@ -176,7 +182,7 @@ test('the keenest go first, and each tier follows when the one before has been w
   await later(10 * HOUR)
   expect(rows(id)).toHaveLength(100) // not one has an answer yet
   deliver(id)
-  expect(nextAdvance(db)).toBe(engine.time.now + 90 * MINUTE)
+  expect(nextAdvance(db, engine.time.now)).toBe(engine.time.now + 90 * MINUTE)
   await later(89 * MINUTE)
   expect(rows(id)).toHaveLength(100)
   await later(MINUTE)
@@ -188,21 +194,99 @@ test('the keenest go first, and each tier follows when the one before has been w
   expect(totalsOf(db, id)).toMatchObject({ accepted: 300, queued: 0 })
 })
 
-test('a tier that breaks a line holds the next, which goes on only when somebody says so', async () => {
+test('a tier that passes a limit stops; who lets it go on has the same tier watched anew', async () => {
   spread()
   const id = await begin(widening)
-  deliver(id, 'failed')
-  await later(90 * MINUTE)
+  const claims = claimsOf(db, engine.id, id)
+  const some = claimSome(claims, 60, engine.time.now)
+  const answers = some.map(({ person_id }, i) => ({
+    personId: person_id,
+    to: i < 20 ? ('failed' as const) : ('accepted' as const),
+    answer: null,
+  }))
+  claims.settle(answers, engine.time.now)
+  await later(0)
   const held = mailingById(db, id)!
   expect(held).toMatchObject({ state: 'held', held_by: 'line' })
   expect(held.held_note).toBe(
-    'The warm tier waits: 100 of 100 bounced or were refused (100.0%; the line is 2.0%).',
+    'The warm tier waits: 20 of 60 bounced or were refused (33.3%), which is more than chance above the limit of 2.0%.',
   )
+  watchAnew(db, id)
+  engine.time.now += HOUR
+  expect(goOnWithMailing(db, id, engine.time.now)).toBe(true)
+  await later(10 * HOUR)
+  // Forty of the keen have not been tried yet: no other tier follows before they were, and were watched.
   expect(rows(id)).toHaveLength(100)
-  letTierGo(db, id)
-  moveMailing(db, id, ['held'], 'sending', { held_by: null, held_note: null })
-  await later(0)
+  deliver(id)
+  await later(89 * MINUTE)
+  expect(rows(id)).toHaveLength(100)
+  await later(MINUTE)
   expect(rows(id)).toHaveLength(200)
+})
+
+test('a few bad ones among the first stop nothing; a limit can be set', async () => {
+  spread()
+  const id = await begin(widening)
+  const claims = claimsOf(db, engine.id, id)
+  const answer = (many: number, to: 'accepted' | 'failed') =>
+    claims.settle(
+      claimSome(claims, many, engine.time.now).map(({ person_id }) => ({
+        personId: person_id,
+        to,
+        answer: null,
+      })),
+      engine.time.now,
+    )
+  answer(2, 'failed')
+  answer(57, 'accepted')
+  await later(0)
+  expect(mailingById(db, id)!.state).toBe('sending')
+  answer(5, 'failed')
+  await later(0)
+  expect(mailingById(db, id)!.state).toBe('sending')
+  // The same counts are evidence against half the limit.
+  const strict = { ...widening, limits: { ...widening.limits, bounced: 0.01 } }
+  updateMailing(db, id, { plan: JSON.stringify(strict) })
+  await later(0)
+  expect(mailingById(db, id)!.state).toBe('held')
+})
+
+test('a test is decided so long after its last message was accepted; while it stands still no time goes by', async () => {
+  const id = await begin(tried({ share: 0.5, hours: 4 }))
+  await later(19 * HOUR)
+  expect(mailingById(db, id)!.winner).toBeNull()
+  const half = claimSome(claimsOf(db, engine.id, id), 70, engine.time.now)
+  claimsOf(db, engine.id, id).settle(
+    half.map(({ person_id }) => ({ personId: person_id, to: 'accepted' as const, answer: null })),
+    engine.time.now,
+  )
+  await later(10 * HOUR)
+  expect(mailingById(db, id)!.winner).toBeNull()
+  deliver(id)
+  await later(HOUR)
+  holdMailing(db, id, { held_by: 'hand', held_note: null }, engine.time.now)
+  engine.time.now += 20 * HOUR
+  goOnWithMailing(db, id, engine.time.now)
+  await later(2 * HOUR + 59 * MINUTE)
+  expect(mailingById(db, id)!.winner).toBeNull()
+  await later(MINUTE)
+  expect(mailingById(db, id)!.winner).not.toBeNull()
+})
+
+test('a test on everybody keeps the time on each reader’s own clock', async () => {
+  run(
+    db,
+    q
+      .updateTable('people')
+      .set({ fields: JSON.stringify({ zone: 'Asia/Tokyo' }) })
+      .where('id', 'in', people.slice(0, 150)),
+  )
+  addField(db, { key: 'zone', name: 'Time zone', kind: 'text' })
+  const localAt = '2026-11-25T09:00'
+  const plan = { ...tried({ share: 1 }), pace: 'local-time' as const, zoneField: 'zone', localAt }
+  const id = await begin(plan)
+  const dues = new Set(rows(id).map(({ due }) => new Date(due).toISOString()))
+  expect(dues).toEqual(new Set(['2026-11-25T00:00:00.000Z', '2026-11-25T09:00:00.000Z']))
 })
 
 test('each is due at the hour at which they read most', async () => {

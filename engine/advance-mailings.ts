@@ -1,12 +1,26 @@
-import { lineBroken } from '../core/dispatch'
+import { countsSince, limitPassed, type PartCounts } from '../core/dispatch'
 import { compareVariants } from '../core/experiments'
-import { HOUR, MINUTE } from '../core/time'
+import { MINUTE } from '../core/time'
 import type { Database } from '../database'
 import { readAccount } from '../database/account'
 import { decideTest, outcomesOf, variantCounts } from '../database/experiments'
 import { noteGoalStarts } from '../database/goal-segments'
-import { audienceOf, moveMailing, sendingMailings, type Mailing } from '../database/mailings'
-import { beginPart, countsOfPart, partsOfMailing, planOf, type Part } from '../database/parts'
+import {
+  audienceOf,
+  holdMailing,
+  sendingMailings,
+  wentOnAt,
+  type Mailing,
+} from '../database/mailings'
+import {
+  beginPart,
+  countsOfPart,
+  countsSoFar,
+  decisionDue,
+  partsOfMailing,
+  planOf,
+  type Part,
+} from '../database/parts'
 import type { Engine, Work } from './engine'
 
 /** Mailings that go out in parts: decides tests whose time has come, and begins the parts that may follow. */
@@ -17,9 +31,9 @@ export const advanceMailings: Work = async (engine) => {
 }
 
 /** When something comes next in a mailing that goes out in parts, as far as that hangs on time alone; null where not. */
-export function nextAdvance(db: Database): number | null {
+export function nextAdvance(db: Database, now: number): number | null {
   const dues = sendingMailings(db).flatMap((mailing) => {
-    const at = dueAt(db, mailing)
+    const at = dueAt(db, mailing, now)
     return at === null ? [] : [at]
   })
   return dues.length ? Math.min(...dues) : null
@@ -30,7 +44,7 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
   const next = nextPart(db, mailing)
   if (!next) return false
   if (awaitsDecision(mailing, next)) {
-    const due = dueAt(db, mailing)
+    const due = dueAt(db, mailing, now)
     if (due === null || due > now) return false
     const { test, goal } = planOf(mailing)
     const compared = compareVariants(outcomesOf(variantCounts(db, mailing, goal), test!.measure))
@@ -41,16 +55,18 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
     )
     return decideTest(db, mailing.id, compared.leader, by, now)
   }
-  const broken = next.released ? null : brokenBefore(db, mailing, next)
-  if (broken) {
-    moveMailing(db, mailing.id, ['sending'], 'held', {
-      held_by: 'line',
-      held_note: `The ${tierOf(next)} tier waits: ${broken}`,
-    })
-    log.warn({ mailing: mailing.id }, 'held at a line')
+  const passed = passedBefore(db, mailing, next)
+  if (passed) {
+    holdMailing(
+      db,
+      mailing.id,
+      { held_by: 'line', held_note: `The ${tierOf(next)} tier waits: ${passed}` },
+      now,
+    )
+    log.warn({ mailing: mailing.id }, 'stopped by a limit')
     return true
   }
-  const due = dueAt(db, mailing)
+  const due = dueAt(db, mailing, now)
   if (due === null || due > now) return false
   const many = beginPart(db, mailing, next, audienceOf(db, mailing)!, readAccount(db)!.zone, now)
   noteGoalStarts(db, mailing, now)
@@ -69,31 +85,28 @@ function awaitsDecision(mailing: Mailing, next: Part): boolean {
 }
 
 /** When the next part may begin, or the test is to be decided; null where that hangs on something else. */
-function dueAt(db: Database, mailing: Mailing): number | null {
+function dueAt(db: Database, mailing: Mailing, now: number): number | null {
   const parts = partsOfMailing(db, mailing.id)
   const next = parts.find(({ begun_at }) => begun_at === null)
   if (!next) return null
-  const { test, watchMinutes } = planOf(mailing)
-  if (awaitsDecision(mailing, next))
-    return test!.decides === 'itself' ? parts[0]!.begun_at! + test!.hours * HOUR : null
+  if (awaitsDecision(mailing, next)) return decisionDue(db, mailing, now)
   const before = parts[next.no - 1]
   if (!before?.kind.startsWith('tier ')) return mailing.decided_at ?? mailing.started_at
-  if (next.released) return before.begun_at
   const { waiting, tried, latest } = countsOfPart(db, mailing.id, before.no)
   if (waiting > 0) return null
   // Where a tier had nobody there is nothing to watch.
-  return tried === 0 ? before.begun_at : (latest ?? before.begun_at!) + watchMinutes * MINUTE
+  if (tried === 0) return before.begun_at
+  // Who lets it go on after a stop lets the same tier go on, and it is watched as long as ever.
+  const from = Math.max(latest ?? before.begun_at!, wentOnAt(db, mailing.id) ?? 0)
+  return from + planOf(mailing).watchMinutes * MINUTE
 }
 
-/** Which line the tiers before one broke, in words; null where they broke none. */
-function brokenBefore(db: Database, mailing: Mailing, next: Part): string | null {
+/** Which limit the tiers before one passed since somebody looked last, in words; null where they passed none. */
+function passedBefore(db: Database, mailing: Mailing, next: Part): string | null {
   if (!next.kind.startsWith('tier ')) return null
-  const sums = { tried: 0, bounced: 0, complained: 0, deferred: 0 }
-  for (let no = 0; no < next.no; no++) {
-    const counts = countsOfPart(db, mailing.id, no)
-    for (const key of Object.keys(sums) as (keyof typeof sums)[]) sums[key] += counts[key]
-  }
-  return lineBroken(sums)
+  const then =
+    mailing.watched_from === null ? null : (JSON.parse(mailing.watched_from) as PartCounts)
+  return limitPassed(countsSince(countsSoFar(db, mailing.id), then), planOf(mailing).limits)
 }
 
 function tierOf({ kind }: Part): string {

@@ -21,9 +21,12 @@ export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
   if (!setting || setting.jumpTo === null) return false
   const now = clock()
   if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]
-  const dues = [nextMailingDue(db), nextRecipientDue(db), nextAdvance(db), nextStepDue(db)].filter(
-    (due) => due !== null,
-  )
+  const dues = [
+    nextMailingDue(db),
+    nextRecipientDue(db),
+    nextAdvance(db, now),
+    nextStepDue(db),
+  ].filter((due) => due !== null)
   const next = dues.length ? Math.min(...dues) : null
   const undone =
     (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0

@@ -1,4 +1,3 @@
-import { setTimeout as wait } from 'node:timers/promises'
 import {
   nextAttempt,
   readAnswer,
@@ -27,10 +26,13 @@ import { makeMessages } from './make-messages'
 import { openSigners, type Signers } from './signers'
 
 /** Messages that are made ahead for each connection, so that none waits for a signature; nobody of them is claimed yet. */
-const AHEAD = 3
+const AHEAD = 4
 
-/** Answers are written together: when half of the connections have theirs, or after this many ms. */
-const TOGETHER = 8
+/**
+ * Answers are written, and others claimed, together: when every connection has its answer, or this many ms after the
+ * first. Each time costs a write that reaches the disk, and that is most of what a message costs besides its signature.
+ */
+const TOGETHER = 10
 
 /** How long an engine that stops waits for the conversations under way, ms; those it leaves become uncertain. */
 const PARTING = 5_000
@@ -48,7 +50,6 @@ export function sender(engine: Engine) {
   const running = new Map<number, GoingMailing>()
   let server: MailServer | null = null
   let signers: Signers | null = null
-  const half = Math.max(1, Math.floor(settings.connections / 2))
   let bucket: Bucket = { level: 0, at: 0 }
   let aloneUntil = 0
   let turns = 0
@@ -267,7 +268,7 @@ export function sender(engine: Engine) {
 
   /** Waits for an answer, and a little for others, so that they share one commit. */
   async function nextAnswer() {
-    const come = () => unwritten() >= half || (unwritten() === 0 && canGo())
+    const come = () => inConversation() === 0 || (unwritten() === 0 && canGo())
     if (unwritten() === 0 && !canGo()) await nextChange(200)
     const end = performance.now() + TOGETHER
     while (!come() && underway() > 0 && performance.now() < end)
@@ -275,14 +276,16 @@ export function sender(engine: Engine) {
   }
 
   /** Resolves when something has come in, or after so many ms. */
-  async function nextChange(ms: number) {
-    const timer = new AbortController()
-    await Promise.race([
-      new Promise<void>((resolve) => (wake = resolve)),
-      wait(ms, undefined, { signal: timer.signal }).catch(() => {}),
-    ])
-    timer.abort()
-    wake = () => {}
+  function nextChange(ms: number): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(done, ms)
+      function done() {
+        clearTimeout(timer)
+        wake = () => {}
+        resolve()
+      }
+      wake = done
+    })
   }
 
   /** Waits for the conversations under way and writes what came of them. */

@@ -21,7 +21,13 @@ writeFileSync(file, program)
 const made: ReturnType<typeof answerer>[] = []
 afterEach(() => made.splice(0).forEach((one) => one.stop()))
 function asking(longest = 600, memory = 64) {
-  const one = answerer({ entry: () => file, longest, memory, tooLong: 'Too long.', patience: 1_000 })
+  const one = answerer({
+    entry: () => file,
+    longest,
+    memory,
+    tooLong: 'Too long.',
+    patience: 1_000,
+  })
   made.push(one)
   return (question: string, from: string | null = null) =>
     one.ask(question, from) as Promise<{ pid: number; question: string }>
@@ -52,7 +58,12 @@ test('a question that eats all its memory ends its process and nothing else', as
 test('a process that dies is begun again; a newer question replaces one that has not begun', async () => {
   const ask = asking()
   await expect(ask('die')).rejects.toMatchObject({ why: 'fault' })
-  const [first, old, other, newest] = [ask('first'), ask('old', 'a'), ask('x', 'b'), ask('new', 'a')]
+  const [first, old, other, newest] = [
+    ask('first'),
+    ask('old', 'a'),
+    ask('x', 'b'),
+    ask('new', 'a'),
+  ]
   await expect(old).rejects.toMatchObject({ why: 'replaced' })
   expect((await Promise.all([first, other, newest])).map(({ question }) => question)).toEqual([
     'first',

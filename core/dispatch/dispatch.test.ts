@@ -3,13 +3,13 @@ import { expect, test } from 'vitest'
 import { tiers } from '../standing'
 import {
   bestHour,
-  lineBroken,
   MOST_VARIANTS,
   noVariant,
   partsOf,
   plainPlan,
   planProblems,
   readPlan,
+  usualLimits,
   variantName,
   type TestPlan,
 } from '.'
@@ -90,19 +90,27 @@ test('parts come in their order: the test first, the keenest before the others, 
   expect(widening.slice(1)).toEqual(tiers.toReversed().map((tier) => `tier ${tier}`))
 })
 
-test('a line is broken by many, not by one, and not by a handful', () => {
-  const counts = { tried: 1_000, bounced: 0, complained: 0, deferred: 0 }
-  expect(lineBroken(counts)).toBeNull()
-  expect(lineBroken({ ...counts, bounced: 20 })).toBeNull()
-  expect(lineBroken({ ...counts, bounced: 21 })).toBe(
-    '21 of 1,000 bounced or were refused (2.1%; the line is 2.0%).',
-  )
-  expect(lineBroken({ ...counts, complained: 1, tried: 500 })).toBeNull()
-  expect(lineBroken({ ...counts, complained: 2 })).toMatch(
-    /complained \(0.20%; the line is 0.10%\)/,
-  )
-  expect(lineBroken({ ...counts, deferred: 101 })).toMatch(/put off/)
-  expect(lineBroken({ ...counts, tried: 40, bounced: 40 })).toBeNull()
+test('a test and a time on each reader’s clock go together only where all are in the test', () => {
+  const local = { ...plainPlan, pace: 'local-time' as const, zoneField: 'zone' }
+  expect(planProblems({ ...local, test: tried({ share: 0.3 }) })[0]).toMatch(/Test on everybody/)
+  expect(planProblems({ ...local, test: tried({ share: 1 }) })).toEqual([])
+  const hours = tried({
+    share: 1,
+    of: 'hour',
+    variants: [
+      { ...noVariant, hour: 8 },
+      { ...noVariant, hour: 18 },
+    ],
+  })
+  expect(planProblems({ ...local, test: hours })[0]).toMatch(/Choose one of the two/)
+})
+
+test('limits from outside are shares within reason', () => {
+  expect(readPlan({ limits: { bounced: 9, complained: 'x', deferred: 0 } }).limits).toEqual({
+    bounced: 0.5,
+    complained: usualLimits.complained,
+    deferred: 0.01,
+  })
 })
 
 test('the best hour is one’s own, where there is enough of it, else everybody’s', () => {

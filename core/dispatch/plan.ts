@@ -1,3 +1,5 @@
+import { usualLimits, type Limits } from './limits'
+
 /** How a mailing goes out: at what pace, who is held out, what is tried, and what it is for. */
 export interface DispatchPlan {
   pace: Pace
@@ -10,6 +12,8 @@ export interface DispatchPlan {
   localAt: string | null
   /** How long each tier is watched before the next follows, minutes; only where the pace is `widening`. */
   watchMinutes: number
+  /** Shares of those tried above which no further tier follows; only where the pace is `widening`. */
+  limits: Limits
   /** Share of the audience that is not mailed, to see what being mailed was worth; 0 to 0.5. */
   holdout: number
   test: TestPlan | null
@@ -76,6 +80,7 @@ export const plainPlan: DispatchPlan = {
   zoneField: null,
   localAt: null,
   watchMinutes: 60,
+  limits: usualLimits,
   holdout: 0,
   test: null,
   goal: null,
@@ -93,6 +98,7 @@ export function readPlan(json: unknown): DispatchPlan {
     zoneField: isKey(json.zoneField) ? json.zoneField : null,
     localAt: isLocalTime(json.localAt) ? json.localAt : null,
     watchMinutes: whole(json.watchMinutes, 1, 7 * 24 * 60, 60),
+    limits: readLimits(json.limits),
     holdout: between(json.holdout, 0, 0.5, 0),
     test: isObject(json.test) ? readTest(json.test) : null,
     goal: isObject(json.goal) ? readGoal(json.goal) : null,
@@ -111,6 +117,16 @@ function readProviders(json: unknown): ProviderPace[] {
       : []
   })
   return [...new Map(paces.map((one) => [one.domain, one])).values()].slice(0, MOST_PROVIDERS)
+}
+
+function readLimits(json: unknown): Limits {
+  const given = isObject(json) ? json : {}
+  const { bounced, complained, deferred } = usualLimits
+  return {
+    bounced: between(given.bounced, 0.001, 0.5, bounced),
+    complained: between(given.complained, 0.0001, 0.1, complained),
+    deferred: between(given.deferred, 0.01, 0.9, deferred),
+  }
 }
 
 function isKey(value: unknown): value is string {
@@ -153,6 +169,12 @@ export function planProblems({ test, goal, pace, zoneField }: DispatchPlan): str
   const problems: string[] = []
   if (pace === 'local-time' && zoneField === null)
     problems.push('Say in which field people’s time zones stand.')
+  if (test && pace === 'local-time' && (test.share < 1 || test.of === 'hour'))
+    problems.push(
+      test.of === 'hour'
+        ? 'Hours are tried on the account’s clock, and it is to be the same time on each reader’s. Choose one of the two.'
+        : 'The rest could only follow when the time on the readers’ clocks is over. Test on everybody, or choose another order.',
+    )
   if (test) problems.push(...testProblems(test))
   if (goal?.is === 'event' && !goal.what) problems.push('Say which event the goal is.')
   if ((goal?.is === 'enters' || goal?.is === 'leaves') && !/^[1-9]\d*$/.test(goal.what))

@@ -9,6 +9,8 @@ alter table mailings add column callback_until integer;
 alter table mailings add column wish text;
 -- At what of it an engine died: the letter, or the number of the person whose message was being made.
 alter table mailings add column died_at text;
+-- JSON: what had come of it when somebody looked at a limit and let it go on; it is watched anew from there.
+alter table mailings add column watched_from text;
 
 alter table account add column callback_seconds integer not null default 10;
 

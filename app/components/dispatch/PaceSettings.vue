@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Pace, ProviderPace } from '~~/core/dispatch'
+import type { Limits, Pace, ProviderPace } from '~~/core/dispatch'
 
 /** In which order and how fast it goes out. */
 const props = defineProps<{ plan: Plan }>()
@@ -35,6 +35,14 @@ function choose(pace: Pace) {
   const zoneField = pace === 'local-time' ? (fields.value[0]?.key ?? null) : plan.value.zoneField
   props.plan.change({ pace, zoneField })
 }
+const limits = [
+  ['bounced', '0.1'],
+  ['complained', '0.01'],
+  ['deferred', '1'],
+] as const
+function setLimit(key: keyof Limits, percent: number) {
+  if (percent > 0) props.plan.change({ limits: { ...plan.value.limits, [key]: percent / 100 } })
+}
 const id = useId()
 </script>
 
@@ -67,11 +75,29 @@ const id = useId()
             class="field field-sm w-24"
             :value="plan.watchMinutes"
             @taken="props.plan.change({ watchMinutes: Number($event) || 60 })"
-          />minutes
-          <span class="muted small"
-            >It stops by itself over 2% bounces, 0.1% complaints or 10% put off.</span
-          ></span
+          />minutes</span
         >
+        <span class="self-start pt-1">Stops by itself over</span>
+        <span class="flex flex-wrap items-center gap-x-4 gap-y-1.5">
+          <label
+            v-for="[key, step] in limits"
+            :key="key"
+            class="flex items-center gap-1.5 whitespace-nowrap"
+            ><KeptInput
+              type="number"
+              min="0.01"
+              max="90"
+              :step="step"
+              class="field field-sm w-20"
+              :aria-label="`Limit: ${key}, per cent`"
+              :value="Number((plan.limits[key] * 100).toFixed(3))"
+              @taken="setLimit(key, Number($event))"
+            />% {{ key }}</label
+          >
+          <span class="muted small basis-full"
+            >when that is more than chance: a few among the first stop nothing</span
+          >
+        </span>
       </template>
       <template v-if="plan.pace === 'local-time'">
         <label :for="`${id}-zone`">Time zones stand in</label>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { variantName } from '~~/core/dispatch'
-import { HOUR } from '~~/core/time'
 
 /** The parts of a mailing on its way: what has gone, what waits and for what; a test can be decided here. */
 const props = defineProps<{ plan: Plan }>()
@@ -23,10 +22,7 @@ const awaited = computed(
     answer.value?.winner === null &&
     parts.value.some((one) => one.begunAt === null),
 )
-const decidesAt = computed(() => {
-  const begun = parts.value[0]?.begunAt
-  return plan.value.test && begun ? begun + plan.value.test.hours * HOUR : null
-})
+const decidesAt = computed(() => answer.value?.decidesAt ?? null)
 function stateOf(part: (typeof parts.value)[number], i: number) {
   if (part.begunAt !== null)
     return part.waiting
@@ -64,9 +60,17 @@ async function decide(variant: number) {
         {{ dayAndTime(answer.decidedAt!) }} by {{ answer.decidedBy }}.
       </p>
       <template v-else-if="awaited">
-        <p v-if="plan.test.decides === 'itself' && decidesAt">
+        <p v-if="decidesAt">
           The test decides by itself {{ dayAndTime(decidesAt)
           }}{{ decidesAt < live.now ? ', any moment now' : '' }}.
+        </p>
+        <p v-else-if="plan.test.decides === 'itself'">
+          The test decides by itself {{ several(plan.test.hours, 'hour', 'hours') }} after the last
+          of its messages was accepted.
+        </p>
+        <p v-else-if="plan.test.decides === 'itself'">
+          The test decides by itself {{ several(plan.test.hours, 'hour', 'hours') }} after the last
+          of its messages was accepted.
         </p>
         <p v-else>The rest waits until you decide.</p>
         <div class="mt-2 flex flex-wrap items-center gap-2">

@@ -1,6 +1,13 @@
 import { planProblems, type DispatchPlan, type PartKind } from '~~/core/dispatch'
 import { linkAddresses } from '~~/database/experiments'
-import { countsOfPart, partsOfMailing, planOf, planVersion, zoneFields } from '~~/database/parts'
+import {
+  countsOfPart,
+  decisionDue,
+  partsOfMailing,
+  planOf,
+  planVersion,
+  zoneFields,
+} from '~~/database/parts'
 import { usualRates } from '~~/database/results'
 import { draftsBesides } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
@@ -27,10 +34,12 @@ export interface PlanAnswer {
   winner: number | null
   decidedAt: number | null
   decidedBy: string | null
+  /** When the test decides by itself, as far as that is known: once all of its part have gone. */
+  decidesAt: number | null
 }
 
 export default defineEventHandler((event): PlanAnswer => {
-  const { db } = satchel()
+  const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const plan = planOf(mailing)
   return {
@@ -51,5 +60,6 @@ export default defineEventHandler((event): PlanAnswer => {
     winner: mailing.winner,
     decidedAt: mailing.decided_at,
     decidedBy: mailing.decided_by,
+    decidesAt: decisionDue(db, mailing, clock()),
   }
 })
