@@ -244,8 +244,8 @@ test('a few bad ones among the first stop nothing; a limit can be set', async ()
   answer(5, 'failed')
   await later(0)
   expect(mailingById(db, id)!.state).toBe('sending')
-  // The same counts are evidence against half the limit.
-  const strict = { ...widening, limits: { ...widening.limits, bounced: 0.01 } }
+  // The same counts are evidence against a quarter of the limit.
+  const strict = { ...widening, limits: { ...widening.limits, bounced: 0.005 } }
   updateMailing(db, id, { plan: JSON.stringify(strict) })
   await later(0)
   expect(mailingById(db, id)!.state).toBe('held')

@@ -68,10 +68,6 @@ async function decide(variant: number) {
           The test decides by itself {{ several(plan.test.hours, 'hour', 'hours') }} after the last
           of its messages was accepted.
         </p>
-        <p v-else-if="plan.test.decides === 'itself'">
-          The test decides by itself {{ several(plan.test.hours, 'hour', 'hours') }} after the last
-          of its messages was accepted.
-        </p>
         <p v-else>The rest waits until you decide.</p>
         <div class="mt-2 flex flex-wrap items-center gap-2">
           <span class="muted">{{
