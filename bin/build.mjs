@@ -15,6 +15,7 @@ await build({
     world: 'world/main.ts',
     demo: 'demo/main.ts',
     backup: 'database/backup.ts',
+    migrate: 'database/migrate-main.ts',
   },
   outdir: '.output/processes',
   outExtension: { '.js': '.mjs' },

@@ -8,7 +8,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { buildIfStale, checkNode, installPackages, root } from './prepare.mjs'
-import { keepRunning, secretOf, waitFor, webSettings } from './processes.mjs'
+import { keepRunning, migrateData, secretOf, waitFor, webSettings } from './processes.mjs'
 
 checkNode()
 installPackages()
@@ -40,6 +40,7 @@ if (!existsSync(join(data, 'made'))) {
 const enterKey = secretOf(data, 'enter')
 const reportsKey = secretOf(data, 'reports')
 const shopToken = join(data, 'shop.secret')
+migrateData(data)
 keepRunning(['web', 'engine', 'world'], {
   ...webSettings(data, url, port),
   SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
@@ -58,8 +59,8 @@ keepRunning(['web', 'engine', 'world'], {
   WORLD_SHOP_API: `http://127.0.0.1:${port}/api/v1`,
   WORLD_SHOP_TOKEN: existsSync(shopToken) ? readFileSync(shopToken, 'utf8') : '',
 })
-await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
-await waitFor(`http://127.0.0.1:${webPort}/health`, 30)
+await waitFor(`http://127.0.0.1:${port}/api/health`)
+await waitFor(`http://127.0.0.1:${webPort}/health`)
 console.log(`
 Satchel runs with the demo account of Galewright Kites. Open, signed in:
 

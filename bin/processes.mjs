@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -10,13 +10,18 @@ const entry = {
   world: join(root, '.output', 'processes', 'world.mjs'),
 }
 
+/** In this order they end: nothing new comes in, what is under way is finished, and what it is finished with goes last. */
+const endsIn = ['web', 'engine', 'world']
+/** So long each may take to end by itself, ms; the engine finishes its conversations. */
+const PATIENCE = 10_000
+
 /**
- * Starts processes and keeps them running: one that dies is started again after a second. All end
- * with this process. Returns a function that ends them.
+ * Starts processes and keeps them running: one that dies is started again after a second. All end, one after the other,
+ * when this process is told to, or when the npm that started it is gone.
  */
 export function keepRunning(names, env) {
   const running = new Map()
-  let stopping = false
+  let stopping = null
   const start = (name) => {
     const child = spawn(process.execPath, ['--enable-source-maps', entry[name]], {
       cwd: root,
@@ -31,19 +36,40 @@ export function keepRunning(names, env) {
     })
   }
   names.forEach(start)
-  const stop = () => {
-    stopping = true
-    for (const child of running.values()) child.kill('SIGTERM')
-    setTimeout(() => process.exit(0), 4_000).unref()
-    return Promise.all(
-      [...running.values()].map(
-        (child) => child.exitCode !== null || new Promise((done) => child.once('exit', done)),
-      ),
-    )
+
+  async function end(child) {
+    if (!child || child.exitCode !== null || child.signalCode !== null) return
+    const gone = new Promise((done) => child.once('exit', done))
+    child.kill('SIGTERM')
+    const late = setTimeout(() => child.kill('SIGKILL'), PATIENCE)
+    await gone
+    clearTimeout(late)
   }
-  for (const signal of ['SIGINT', 'SIGTERM'])
-    process.once(signal, () => void stop().then(() => process.exit(0)))
+  async function endAll() {
+    for (const name of endsIn) await end(running.get(name))
+  }
+  const stop = () => (stopping ??= endAll())
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => void stop().then(() => process.exit(0)))
+  if (process.env.npm_lifecycle_event) {
+    // npm may be ended without a word to what it started: whoever has another parent now has lost it.
+    const parent = process.ppid
+    setInterval(
+      () => process.ppid !== parent && void stop().then(() => process.exit(0)),
+      500,
+    ).unref()
+  }
   return stop
+}
+
+/** Brings the data to the present form, if need be, and says how far that is; ends where it can't be done. */
+export function migrateData(data) {
+  const done = spawnSync(
+    process.execPath,
+    ['--enable-source-maps', join(root, '.output', 'processes', 'migrate.mjs'), data],
+    { stdio: 'inherit' },
+  )
+  if (done.status !== 0) process.exit(done.status ?? 1)
 }
 
 /** What the web process is told: where it listens, and the password that seals its cookies. */
@@ -70,12 +96,13 @@ export function secretOf(data, name) {
   return readFileSync(file, 'utf8').trim()
 }
 
-/** Waits until a URL answers 200; says what to do where it does not. */
-export async function waitFor(url, seconds) {
-  for (let i = 0; i < seconds * 5; i++) {
+/** Waits until a URL answers 200, as long as it takes; says so where that is long. */
+export async function waitFor(url) {
+  for (let i = 1; ; i++) {
     const answer = await fetch(url).catch(() => null)
     if (answer?.ok) return
+    if (i % 150 === 0)
+      console.log(`Still starting (${i / 5} s). SATCHEL_LOG=info shows what it is about.`)
     await new Promise((resolve) => setTimeout(resolve, 200))
   }
-  throw new Error(`${url} does not answer. Start again with SATCHEL_LOG=info to see why.`)
 }

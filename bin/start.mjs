@@ -1,7 +1,7 @@
 /** Starts Satchel for real: web and engine on one data folder. See docs/operators.md. */
 import { resolve } from 'node:path'
 import { buildIfStale, checkNode, installPackages } from './prepare.mjs'
-import { keepRunning, waitFor, webSettings } from './processes.mjs'
+import { keepRunning, migrateData, waitFor, webSettings } from './processes.mjs'
 
 checkNode()
 installPackages()
@@ -9,8 +9,9 @@ buildIfStale()
 const port = Number(process.env.PORT ?? 4500)
 const data = resolve(process.env.SATCHEL_DATA ?? 'data')
 const url = process.env.SATCHEL_URL ?? `http://127.0.0.1:${port}`
+migrateData(data)
 keepRunning(['web', 'engine'], webSettings(data, url, port))
-await waitFor(`http://127.0.0.1:${port}/api/health`, 30)
+await waitFor(`http://127.0.0.1:${port}/api/health`)
 console.log(`Satchel runs at ${url} with its data in ${data}.`)
 if (!process.env.SATCHEL_SMTP_URL)
   console.log('It sends nothing until SATCHEL_SMTP_URL names a mail server.')

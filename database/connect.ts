@@ -14,7 +14,12 @@ import type { Database } from './query'
  */
 export function openDatabase(
   folder: string,
-  options: { durable?: boolean; reading?: boolean } = {},
+  options: {
+    durable?: boolean
+    reading?: boolean
+    /** Is told before each step of a migration: which, and how many there are. */
+    onStep?: (step: number, of: number) => void
+  } = {},
 ): Database {
   mkdirSync(folder, { recursive: true })
   const sqlite = new Sqlite(join(folder, 'satchel.db'), { readonly: options.reading ?? false })
@@ -27,9 +32,20 @@ export function openDatabase(
   if (options.reading) {
     sqlite.pragma('temp_store = MEMORY')
     sqlite.pragma('cache_size = -256000')
-  } else migrate(sqlite)
+  } else {
+    limitSize(sqlite)
+    migrate(sqlite, undefined, options.onStep)
+  }
   addFunctions(sqlite)
   return { sqlite, statements: new Map() }
+}
+
+/** The database grows to so many MB and no further, where that is set: what is over is refused as on a full disk. */
+function limitSize(sqlite: Sqlite.Database) {
+  const most = Number(process.env.SATCHEL_MOST_MB || 0)
+  if (!(most > 0)) return
+  const page = sqlite.pragma('page_size', { simple: true }) as number
+  sqlite.pragma(`max_page_count = ${Math.max(1, Math.floor((most * 1_048_576) / page))}`)
 }
 
 /** A database in memory, for tests. */

@@ -1,11 +1,12 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { variantName } from '../core/dispatch'
-import { conditionsOf, renditionName } from '../core/letters'
+import { type LetterDocument, conditionsOf, renditionName } from '../core/letters'
 import { deviceOf } from '../core/results'
 import type { Condition } from '../core/segments'
 import { tiers } from '../core/standing'
 import { readFields } from './fields'
 import { all, one, q, raw, type Database } from './query'
+import { contentsOf } from './contents'
 import { wholeLetterOf } from './letterheads'
 import { mailingById } from './mailings'
 import { membersOf, readCatalog, readSegments } from './segments'
@@ -105,8 +106,8 @@ function byProvider(db: Database, mailingId: number): PartResults[] {
 
 /** Whether a mailing's letter goes out in several versions. */
 function differs(db: Database, mailingId: number): boolean {
-  return [...lettersOf(db, mailingId).values()].some(
-    (letter) => conditionsOf(wholeLetterOf(db, letter).document).rules.length > 0,
+  return [...documentsOf(db, mailingId).values()].some(
+    (document) => conditionsOf(document).rules.length > 0,
   )
 }
 
@@ -118,12 +119,12 @@ function byRendition(db: Database, mailingId: number): PartResults[] {
       select coalesce(r.variant, 0) as variant, r.truth as truth, ${counts}
       from recipients as r where r.mailing_id = ${mailingId} and r.truth is not null group by 1, 2`),
   )
-  const letters = lettersOf(db, mailingId)
+  const documents = documentsOf(db, mailingId)
   const parts = new Map<string, Counted[]>()
   for (const { variant, truth, ...numbers } of rows) {
-    const document = wholeLetterOf(db, letters.get(variant)!).document
+    const document = documents.get(variant)!
     const name = renditionName(document, truth, readCatalog(db))
-    const whole = letters.size > 1 ? `${variantName(variant)}: ${name}` : name
+    const whole = documents.size > 1 ? `${variantName(variant)}: ${name}` : name
     parts.set(whole, [...(parts.get(whole) ?? []), numbers])
   }
   return [...parts]
@@ -131,12 +132,15 @@ function byRendition(db: Database, mailingId: number): PartResults[] {
     .toSorted((a, b) => b.recipients - a.recipients)
 }
 
-/** The letter of each variant; of the mailing itself where nothing was tried. */
-function lettersOf(db: Database, mailingId: number): Map<number, number> {
+/** What went out of each variant; of the mailing itself where nothing was tried. */
+function documentsOf(db: Database, mailingId: number): Map<number, LetterDocument> {
+  const kept = contentsOf(db, mailingId)
+  if (kept.length) return new Map(kept.map(({ no, content }) => [no, content.letter.document]))
   const variants = variantsOf(db, mailingId)
-  return variants.length
-    ? new Map(variants.map(({ no, letter_id }) => [no, letter_id]))
-    : new Map([[0, mailingById(db, mailingId)!.letter_id]])
+  const letters = variants.length
+    ? variants.map(({ no, letter_id }) => [no, letter_id] as const)
+    : [[0, mailingById(db, mailingId)!.letter_id] as const]
+  return new Map(letters.map(([no, letter]) => [no, wholeLetterOf(db, letter).document]))
 }
 
 function byField(db: Database, mailingId: number, key: string): PartResults[] {

@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto'
-import type { Letter } from '../core/letters'
-import { wholeLetterOf } from './letterheads'
-import { one, q, run, type Database } from './query'
+import { sql } from 'kysely'
+import { one, q, raw, run, type Database } from './query'
 
 /** The key of a letter's web version; null while it has none. */
 export function webKey(db: Database, letterId: number): string | null {
@@ -17,18 +16,49 @@ export function setWebVersion(db: Database, letterId: number, on: boolean): stri
   return key
 }
 
-/** The letter with a key, and the list of the mailing it belongs to; undefined where there is none. */
-export function letterByWebKey(
-  db: Database,
-  key: string,
-): (Letter & { list_id: number | null; letter_id: number }) | undefined {
+/** The mailing whose letter has a key; undefined where there is none. */
+export function letterByWebKey(db: Database, key: string): { mailing_id: number } | undefined {
+  return one(
+    db,
+    q
+      .selectFrom('letters')
+      .innerJoin('mailings', 'mailings.letter_id', 'letters.id')
+      .select('mailings.id as mailing_id')
+      .where('web_key', '=', key),
+  )
+}
+
+/** What the web version with a key is made of, as a mark that changes when any of it does; null where there is none. */
+export function webMark(db: Database, key: string): string | null {
   const found = one(
     db,
     q
       .selectFrom('letters')
       .innerJoin('mailings', 'mailings.letter_id', 'letters.id')
-      .select(['letters.id', 'list_id'])
+      .leftJoin('mailing_contents as c', (join) =>
+        join.onRef('c.mailing_id', '=', 'mailings.id').on('c.no', '=', 0),
+      )
+      .select([
+        'letters.id',
+        'letters.version',
+        'letters.letterhead_id',
+        'mailings.list_id',
+        'c.hash',
+      ])
       .where('web_key', '=', key),
   )
-  return found && { ...wholeLetterOf(db, found.id), list_id: found.list_id, letter_id: found.id }
+  if (!found) return null
+  // What has begun never changes.
+  if (found.hash !== null) return found.hash
+  const looks = one(
+    db,
+    raw(
+      sql<{ of: string }>`select json_array(
+        (select letterhead || postal_address || sender_name from account),
+        (select look || coalesce(deleted_at, '') from letterheads where id = ${found.letterhead_id}),
+        (select public_name from lists where id = ${found.list_id}),
+        (select group_concat(id || '.' || version || '.' || coalesce(deleted_at, '')) from stamps)) as "of"`,
+    ),
+  )!
+  return `${found.id} ${found.version} ${looks.of}`
 }

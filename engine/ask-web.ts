@@ -1,24 +1,31 @@
 import { request as httpRequest, type IncomingMessage } from 'node:http'
 import { request as httpsRequest } from 'node:https'
 
+/** Without an answer, and in all: an answer that only drips is no answer, ms. */
 const TIMEOUT = 5_000
+const LONGEST = 15_000
 const MOST_REDIRECTS = 5
 
 /** What an address answers at its end: after redirects, or why nothing came. */
 export type WebAnswer =
   { answer: IncomingMessage; url: string } | { problem: string; status: number | null }
 
-/** Asks an address and follows where it leads to. The caller reads the body or destroys the answer. */
+/**
+ * Asks an address and follows where it leads to; all of it, with the body that the caller reads, takes `longest` ms at
+ * most, and then the body breaks off. The caller reads the body or destroys the answer.
+ */
 export async function askWeb(
   url: string,
   method: 'HEAD' | 'GET',
   proxy: string | null,
+  longest = LONGEST,
 ): Promise<WebAnswer> {
+  const signal = AbortSignal.timeout(longest)
   let next = url
   for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
     let answer: IncomingMessage
     try {
-      answer = await ask(next, method, proxy)
+      answer = await ask(next, method, proxy, signal)
     } catch (error) {
       return { status: null, problem: inWords(error as NodeJS.ErrnoException) }
     }
@@ -37,7 +44,12 @@ export async function askWeb(
 }
 
 /** One request, straight or through a proxy (RFC 9112, 3.2.2: absolute form). */
-function ask(url: string, method: 'HEAD' | 'GET', proxy: string | null): Promise<IncomingMessage> {
+function ask(
+  url: string,
+  method: 'HEAD' | 'GET',
+  proxy: string | null,
+  signal: AbortSignal,
+): Promise<IncomingMessage> {
   return new Promise((resolve, reject) => {
     const target = new URL(url)
     const headers = { 'User-Agent': 'Satchel', Accept: '*/*' }
@@ -49,11 +61,13 @@ function ask(url: string, method: 'HEAD' | 'GET', proxy: string | null): Promise
           method,
           headers: { ...headers, Host: target.host },
           timeout: TIMEOUT,
+          signal,
         })
       : (target.protocol === 'https:' ? httpsRequest : httpRequest)(target, {
           method,
           headers,
           timeout: TIMEOUT,
+          signal,
         })
     made.on('response', resolve)
     made.on('timeout', () =>
@@ -73,6 +87,8 @@ function inWords(error: NodeJS.ErrnoException): string {
       return 'the site refuses connections'
     case 'ETIMEDOUT':
       return 'no answer within 5 seconds'
+    case 'ABORT_ERR':
+      return 'it takes longer than 15 seconds'
     case 'ERR_INVALID_URL':
       return 'it is no web address'
     default:

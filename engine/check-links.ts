@@ -2,15 +2,16 @@ import type { LinkCheck } from '../core/proof'
 import { linksToCheck, saveLinkCheck } from '../database/links'
 import { askWeb } from './ask-web'
 import type { Work } from './engine'
+import { severalAtOnce } from './several-at-once'
 
-/** Asks the links that wait to be asked, a few at a time. */
-export const checkLinks: Work = async ({ db, clock, settings }) => {
-  const urls = linksToCheck(db, 8)
-  await Promise.all(
-    urls.map(async (url) => saveLinkCheck(db, url, await askLink(url, settings.webProxy), clock())),
+/** Asks the links that wait to be asked. */
+export const linkChecker = (): Work =>
+  severalAtOnce(
+    8,
+    ({ db }, many) => linksToCheck(db, many),
+    async ({ db, clock, settings }, url) =>
+      saveLinkCheck(db, url, await askLink(url, settings.webProxy), clock()),
   )
-  return urls.length > 0
-}
 
 /** What a link answers at its end: the status after redirects, or why nothing came. The body is not read. */
 export async function askLink(url: string, proxy: string | null): Promise<LinkCheck> {

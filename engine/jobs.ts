@@ -3,7 +3,8 @@ import { finishJob, takeJob, type Job } from '../database/jobs'
 import { changeFieldJob } from './change-field'
 import { dataOutJob } from './data-out'
 import { orderFieldJob } from './order-field'
-import { DEAD_AFTER, type JobWork, type Work } from './engine'
+import { isDiskFull } from '../database/disk'
+import { DEAD_AFTER, type Engine, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
 import { sendCopiesJob } from './send-copies'
 
@@ -15,16 +16,27 @@ const carryOut: Record<Job['kind'], JobWork> = {
   'data-out': dataOutJob,
 }
 
+/** By engine: the job that found no room on the disk. */
+const interrupted = new WeakMap<Engine, Job>()
+
 /** Takes the next job and carries it out, or goes on with one that a dead engine left. */
 export const runJobs: Work = async (engine) => {
   const { db, id, hostClock, clock, log, settings } = engine
-  const job = takeJob(db, id, [...liveEngines(settings.data, hostClock(), DEAD_AFTER), id])
+  const job =
+    interrupted.get(engine) ??
+    takeJob(db, id, [...liveEngines(settings.data, hostClock(), DEAD_AFTER), id])
   if (!job) return false
+  interrupted.delete(engine)
   try {
     const cancelled = await carryOut[job.kind](engine, job)
     finishJob(db, job.id, cancelled ? 'cancelled' : 'done', null, clock())
     log.info({ job: job.kind, cancelled }, 'job ended')
   } catch (error) {
+    // Nothing of it is half done; it is gone on with when there is room again.
+    if (isDiskFull(error)) {
+      interrupted.set(engine, job)
+      throw error
+    }
     finishJob(db, job.id, 'failed', error instanceof Error ? error.message : String(error), clock())
     log.error({ job: job.kind, error: String(error) }, 'job failed')
   }

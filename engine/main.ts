@@ -8,14 +8,14 @@ import { engineNotes } from '../database/engine-notes'
 import { beat, engineStops } from '../database/heartbeat'
 import { advanceMailings } from './advance-mailings'
 import { checkDomains } from './check-domain'
-import { checkLinks } from './check-links'
+import { linkChecker } from './check-links'
 import { clockwork } from './clockwork'
 import { dataSchedules } from './data-schedules'
 import type { Engine, Work } from './engine'
 import { followSegments } from './follow-segments'
 import { runJobs } from './jobs'
 import { judgeActs } from './judge-acts'
-import { readFeeds } from './read-feeds'
+import { feedReader } from './read-feeds'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
@@ -93,10 +93,10 @@ await Promise.all([
   keepDoing('jobs', runJobs, 200),
   keepDoing('follow-segments', followSegments, 2_000),
   keepDoing('watch-goals', watchGoals, 1_000),
-  keepDoing('check-links', checkLinks, 300),
+  keepDoing('check-links', linkChecker(), 300),
   keepDoing('check-domain', checkDomains, 300),
   keepDoing('try-deliveries', tryDeliveries, 500),
-  keepDoing('read-feeds', readFeeds, 300),
+  keepDoing('read-feeds', feedReader(), 300),
   keepDoing('data-schedules', dataSchedules, 1_000),
   keepDoing('clockwork', clockwork, 50),
 ])

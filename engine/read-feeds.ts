@@ -3,17 +3,18 @@ import { readFeed, type FeedEntry } from '../core/letters'
 import { feedsToRead, saveFeed } from '../database/feeds'
 import { askWeb } from './ask-web'
 import type { Work } from './engine'
+import { severalAtOnce } from './several-at-once'
 
 const MOST_BYTES = 2_000_000
 
 /** Reads the feeds that wait to be read. */
-export const readFeeds: Work = async ({ db, clock, settings }) => {
-  const urls = feedsToRead(db, 4)
-  await Promise.all(
-    urls.map(async (url) => saveFeed(db, url, await toldBy(url, settings.webProxy), clock())),
+export const feedReader = (): Work =>
+  severalAtOnce(
+    4,
+    ({ db }, many) => feedsToRead(db, many),
+    async ({ db, clock, settings }, url) =>
+      saveFeed(db, url, await toldBy(url, settings.webProxy), clock()),
   )
-  return urls.length > 0
-}
 
 /** What a feed tells, or why it can't be read, in words. */
 export async function toldBy(
@@ -30,6 +31,8 @@ export async function toldBy(
   try {
     return { entries: readFeed(await bodyOf(answer), got.url) }
   } catch (error) {
+    if (answer.errored)
+      return { problem: 'The feed can’t be read: it takes longer than 15 seconds.' }
     return { problem: error instanceof Error ? error.message : String(error) }
   }
 }

@@ -41,13 +41,18 @@ export const migrations: readonly string[] = [
  * number that says it was taken (SQLite's `user_version`).
  * Throws where the database comes from a newer Satchel than this one.
  */
-export function migrate(sqlite: Sqlite.Database, upTo = migrations.length) {
+export function migrate(
+  sqlite: Sqlite.Database,
+  upTo = migrations.length,
+  onStep: (step: number, of: number) => void = () => {},
+) {
   const version = () => sqlite.pragma('user_version', { simple: true }) as number
   if (version() > migrations.length)
     throw new Error(
       'This data folder was written by a newer version of Satchel. Install that version or choose another folder.',
     )
   while (version() < upTo) {
+    onStep(version() + 1, upTo)
     sqlite
       .transaction(() => {
         const from = version()

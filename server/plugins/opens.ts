@@ -41,12 +41,15 @@ export default defineNitroPlugin((nitro) => {
   })
 })
 
-/** What is done around every other request, for the sake of pages, is not done around opens. */
+const isPublic = (path: string | undefined) =>
+  path !== undefined && (path.startsWith(route) || path.startsWith('/w/'))
+
+/** What is done around every other request, for the sake of pages, is not done around opens and web versions. */
 function passBy(options: { onRequest?: Around; onAfterResponse?: Around }) {
   for (const name of ['onRequest', 'onAfterResponse'] as const) {
     const around = options[name]
     options[name] = (event, ...rest) =>
-      event.node.req.originalUrl?.startsWith(route) ? undefined : around?.(event, ...rest)
+      isPublic(event.node.req.originalUrl) ? undefined : around?.(event, ...rest)
   }
 }
 

@@ -115,3 +115,21 @@ test('a still of a film gets its sign in the middle, and keeps its size', async 
   const tiny = { bytes: await white.resize(10, 5).png().toBuffer(), mime: 'image/png' }
   expect((await withPlaySign(tiny)).bytes).toBe(tiny.bytes)
 })
+
+test('what is long and thin, or moves through too much, is refused before it is read', async () => {
+  const wide = await sharp({
+    create: { width: 20_001, height: 2, channels: 3, background: '#fff' },
+  })
+    .png()
+    .toBuffer()
+  await expect(readPictureFile(wide)).rejects.toThrow(/a side has at most 20,000/)
+  const frames = 601
+  const many = await sharp(Buffer.alloc(frames * 2 * 2 * 3), {
+    raw: { width: 2, height: frames * 2, channels: 3, pageHeight: 2 },
+  })
+    .gif({ keepDuplicateFrames: true })
+    .toBuffer()
+  const { pages } = await sharp(many, { animated: true }).metadata()
+  expect(pages).toBe(frames)
+  await expect(readPictureFile(many)).rejects.toThrow(/moves through 601 pictures/)
+})

@@ -14,7 +14,13 @@ const LARGEST = 20 * 1024 * 1024
 /** Wide enough to be cut from; letters get it in the width in which they show it. */
 const WIDEST = 2400
 const MOST_PIXELS = 60_000_000
-const reading = { limitInputPixels: MOST_PIXELS, animated: true }
+/** Pixels of a side, pictures of one that moves, and pixels of all of them together. */
+const LONGEST_SIDE = 20_000
+const MOST_PAGES = 600
+const MOST_IN_ALL = 300_000_000
+/** Seconds that making one may take. */
+const LONGEST = 30
+const reading = { limitInputPixels: MOST_IN_ALL, animated: true }
 
 /** A picture out of what came from outside, upright and without what else its file says; 422 with the reason else. */
 export async function readPictureFile(body: Buffer | undefined): Promise<PictureFile> {
@@ -30,6 +36,14 @@ export async function readPictureFile(body: Buffer | undefined): Promise<Picture
     )
   if (width * height > MOST_PIXELS)
     throw refusal(`This picture has ${width} by ${height} pixels; at most 60 million are read.`)
+  if (Math.max(width, height) > LONGEST_SIDE)
+    throw refusal(
+      `This picture is ${width} by ${height} pixels; a side has at most ${LONGEST_SIDE.toLocaleString('en-GB')}.`,
+    )
+  if (pages > MOST_PAGES || width * height * pages > MOST_IN_ALL)
+    throw refusal(
+      `This picture moves through ${pages} pictures of ${width} by ${height} pixels, which is too much for a letter.`,
+    )
   const moves = pages > 1 && (format === 'gif' || format === 'webp')
   try {
     const input = sharp(body, { ...reading, animated: moves })
@@ -92,13 +106,14 @@ async function made(
   picture: Sharp,
   { moves, photo }: { moves: boolean; photo: boolean },
 ): Promise<PictureFile> {
-  const { data, info } = await (
-    moves
-      ? picture.gif()
-      : photo
-        ? picture.jpeg({ quality: 82, mozjpeg: true })
-        : picture.png({ palette: true })
-  ).toBuffer({ resolveWithObject: true })
+  const written = moves
+    ? picture.gif()
+    : photo
+      ? picture.jpeg({ quality: 82, mozjpeg: true })
+      : picture.png({ palette: true })
+  const { data, info } = await written
+    .timeout({ seconds: LONGEST })
+    .toBuffer({ resolveWithObject: true })
   return {
     hash: createHash('sha256').update(data).digest('hex').slice(0, 32),
     mime: `image/${info.format}`,

@@ -1,11 +1,9 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
 import type { H3Event } from 'h3'
 import { conditionsOf, truthOf } from '~~/core/letters'
 import { mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
 import { audiencePeople, countAudience, somebodyLacking } from '~~/database/audience'
 import { listById } from '~~/database/lists'
-import { wholeLetterOf } from '~~/database/letterheads'
 import { audienceOf } from '~~/database/mailings'
 import { valuesOf } from '~~/database/people'
 import { pickerFor } from '~~/database/picks'
@@ -20,7 +18,7 @@ export async function readingOf(event: H3Event) {
   const { db, clock } = satchel()
   const mailing = mailingOf(event)
   const query = getQuery(event)
-  const letter = wholeLetterOf(db, mailing.letter_id)
+  const { letter, frame, compiled } = outgoingOf(mailing)
   const { rules } = conditionsOf(letter.document)
   const place = Math.max(0, Math.floor(Number(query.n) || 0))
   const now = clock()
@@ -29,10 +27,9 @@ export async function readingOf(event: H3Event) {
   const count = audience && !truths ? countAudience(db, audience, now) : 0
   const reader = personById(chosenId() ?? firstId())
   const truth = reader ? (truthsOf(db, [reader.id], rules, now).get(reader.id) ?? 0) : 0
-  const frame = letterFrame(mailing)
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
   const merged = mergeLetter(
-    await compileApart(letter, frame),
+    await compiled(),
     personContext(
       {
         address: reader?.address ?? 'reader@letters.example',

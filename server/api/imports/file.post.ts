@@ -4,6 +4,7 @@ import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { diskFullWords, isDiskFull } from '~~/database/disk'
 
 const LARGEST = 1024 ** 3
 
@@ -21,7 +22,7 @@ export default defineEventHandler(async (event) => {
   })
   try {
     await pipeline(event.node.req, counted, createWriteStream(join(folder, file)))
-  } catch {
+  } catch (error) {
     await rm(join(folder, file), { force: true })
     if (size > LARGEST)
       throw createError({
@@ -29,6 +30,7 @@ export default defineEventHandler(async (event) => {
         message:
           'This file is larger than 1 GB. Cut it in parts and import them one after the other.',
       })
+    if (isDiskFull(error)) throw createError({ statusCode: 507, message: diskFullWords })
     throw createError({ statusCode: 400, message: 'The file did not come over whole. Try again.' })
   }
   return { file, size }

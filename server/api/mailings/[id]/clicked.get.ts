@@ -1,6 +1,5 @@
 import { firstLinkOf } from '~~/core/letters'
 import { letterSource } from '~~/core/letters/rendering'
-import { wholeLetterOf } from '~~/database/letterheads'
 import { variantsOf } from '~~/database/variants'
 
 /**
@@ -13,12 +12,10 @@ export default defineEventHandler(async (event) => {
   const no = Math.floor(Number(getQuery(event).variant) || 0)
   const variant = variantsOf(db, mailing.id).find((one) => one.no === no)
   if (no !== 0 && !variant) throw notFound('There is no such variant.')
-  const letter_id = variant?.letter_id ?? mailing.letter_id
-  const html = await letterSource(
-    wholeLetterOf(db, letter_id),
-    letterFrame({ ...mailing, letter_id }),
-    'html',
-    (_, n) => `#link-${firstLinkOf(no) + n}`,
+  const { letter, frame } = outgoingOf(
+    { ...mailing, letter_id: variant?.letter_id ?? mailing.letter_id },
+    no,
   )
+  const html = await letterSource(letter, frame, 'html', (_, n) => `#link-${firstLinkOf(no) + n}`)
   return { html: forNobody(html) }
 })

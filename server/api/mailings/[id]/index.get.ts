@@ -1,6 +1,7 @@
 import type { Rule } from '~~/core/segments'
 import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
+import { contentOf } from '~~/database/contents'
 import { audienceWaterfall, countAudience } from '~~/database/audience'
 import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
 import { audienceOf, letterOf, settingsVersion, totalsOf, wishOf } from '~~/database/mailings'
@@ -40,7 +41,10 @@ export default defineEventHandler((event) => {
     localTime: planOf(mailing).pace === 'local-time',
     letter: letterOf(db, mailing.letter_id),
     letterheadId: letterheadIdOf(db, mailing.letter_id),
-    letterhead: letterheadOf(db, mailing.letter_id),
+    // What went out keeps the look that it had.
+    letterhead:
+      (mailing.started_at !== null && contentOf(db, mailing.id)?.letterhead) ||
+      letterheadOf(db, mailing.letter_id),
     sequence: mailing.sequence_id === null ? null : sequenceName(db, mailing.sequence_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     lists: countedLists(db),

@@ -1,7 +1,5 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
 import MailComposer from 'nodemailer/lib/mail-composer'
 import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
-import { wholeLetterOf } from '~~/database/letterheads'
 import { letterOf } from '~~/database/mailings'
 
 const types = {
@@ -22,8 +20,7 @@ export default defineEventHandler(async (event) => {
       statusCode: 422,
       message: `There are ${Object.keys(types).join(', ')}.`,
     })
-  const { version: _version, ...own } = letterOf(db, mailing.letter_id)
-  const frame = letterFrame(mailing)
+  const { letter, frame, compiled: made } = outgoingOf(mailing)
   const name = mailing.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'letter'
   const ending = format === 'text' ? 'txt' : format
   setResponseHeaders(event, {
@@ -32,10 +29,12 @@ export default defineEventHandler(async (event) => {
     'X-Content-Type-Options': 'nosniff',
     'Cache-Control': 'no-store',
   })
-  if (format === 'json') return JSON.stringify(own, null, 2)
-  const letter = wholeLetterOf(db, mailing.letter_id)
+  if (format === 'json') {
+    const { version: _version, ...own } = letterOf(db, mailing.letter_id)
+    return JSON.stringify(own, null, 2)
+  }
   if (format !== 'eml') return letterSource(letter, frame, format)
-  const compiled = await compileApart(letter, frame)
+  const compiled = await made()
   const context = personContext(
     { address: 'reader@letters.example', values: {} },
     { list: frame.listName, sender: frame.senderName, mailing: mailing.name },
