@@ -1,5 +1,12 @@
 import { connect } from 'node:net'
 
+interface Measured {
+  /** Requests a second. */
+  rate: number
+  /** 99 of 100 were answered within this, ms. */
+  p99: number
+}
+
 /**
  * Sends so many GET requests over so many kept connections, one at a time on each, by bare sockets,
  * so that the load costs little beside what it measures. Requests a second; every answer must be 200.
@@ -11,18 +18,53 @@ export async function load(
   connections: number,
 ): Promise<number> {
   let sent = 0
+  const { rate } = await ask(port, connections, () =>
+    sent < requests ? paths[sent++ % paths.length]! : null,
+  )
+  return rate
+}
+
+/** The same for a time, ms; `gap`: each connection waits so long between two. */
+export async function loadFor(
+  port: number,
+  paths: string[],
+  ms: number,
+  connections: number,
+  gap = 0,
+): Promise<Measured> {
+  const end = performance.now() + ms
+  let sent = 0
+  return ask(
+    port,
+    connections,
+    () => (performance.now() < end ? paths[sent++ % paths.length]! : null),
+    gap,
+  )
+}
+
+async function ask(
+  port: number,
+  connections: number,
+  nextPath: () => string | null,
+  gap = 0,
+): Promise<Measured> {
+  const times: number[] = []
   const began = performance.now()
   await Promise.all(Array.from({ length: connections }, () => oneConnection()))
-  return requests / ((performance.now() - began) / 1000)
+  const rate = times.length / ((performance.now() - began) / 1000)
+  times.sort((a, b) => a - b)
+  return { rate, p99: times[Math.floor(times.length * 0.99)] ?? 0 }
 
   function oneConnection(): Promise<void> {
     return new Promise((done, failed) => {
       const socket = connect(port, '127.0.0.1')
       socket.setNoDelay(true)
       let buffered = ''
+      let asked = 0
       const next = () => {
-        if (sent >= requests) return void socket.end(() => done())
-        const path = paths[sent++ % paths.length]!
+        const path = nextPath()
+        if (path === null) return void socket.end(() => done())
+        asked = performance.now()
         socket.write(`GET ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nUser-Agent: SailMail/4.1\r\n\r\n`)
       }
       socket.on('connect', next)
@@ -35,7 +77,9 @@ export async function load(
         if (!(buffered.length >= head + 4 + length)) return
         if (!buffered.startsWith('HTTP/1.1 200')) return failed(new Error(buffered.slice(0, 100)))
         buffered = ''
-        next()
+        times.push(performance.now() - asked)
+        if (gap) setTimeout(next, gap)
+        else next()
       })
     })
   }

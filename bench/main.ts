@@ -1,4 +1,5 @@
 import { importMillion, imports } from './import'
+import { browsing } from './browsing'
 import { dataExport } from './export'
 import { measure, type Result } from './harness'
 import { merges, rendition, renders } from './letters'
@@ -29,6 +30,7 @@ const measures = [
   dataExport,
   resultsPage,
   audienceSteps,
+  browsing,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -14,7 +14,8 @@ export default defineEventHandler((event) => {
       (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 +
       (db.sqlite.prepare('select total_changes() as n').get() as { n: number }).n +
       presenceChanges() +
-      costlyCountsOver()
+      costlyCountsOver() +
+      readersOver()
     if (version === seen) return
     seen = version
     await stream.push(JSON.stringify({ now: clock(), host: hostClock(), practice: readClock(db) }))

@@ -1,7 +1,33 @@
 import { startCompiling } from '~~/cases/letters/compile-apart'
 
-/** The processes that answer what takes long begin with this one, ahead of the first question. */
-export default defineNitroPlugin(() => {
-  startAskers()
+/** How often a reader says that what it counted can be counted anew, ms. */
+const OFTEN = 350
+
+/**
+ * The processes that answer what takes long begin with this one, ahead of the first question: askers, and readers, which
+ * run this same program and answer the pages.
+ */
+export default defineNitroPlugin((nitro) => {
   startCompiling()
+  if (process.env.SATCHEL_READER) return beReader()
+  startAskers()
+  startReaders()
+  nitro.h3App.stack.unshift({
+    route: '/api/',
+    handler: defineEventHandler((event) => {
+      const { req } = event.node
+      const path = (req.originalUrl ?? '').split('?')[0]!
+      if (!isForReaders(path) || bodyProblem(path, req.headers)) return
+      return forward(event)
+    }),
+  })
 })
+
+function beReader() {
+  process.on('disconnect', () => process.exit())
+  let told = 0
+  setInterval(() => {
+    const over = costlyCountsOver()
+    if (over !== told) process.send?.({ over: (told = over) })
+  }, OFTEN).unref()
+}

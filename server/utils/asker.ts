@@ -1,6 +1,6 @@
 import { answerer, Unanswered } from '../../cases/apart/answerer'
 import { processFile } from '../../cases/letters/compile-apart'
-import type { Question, Questions } from '../asker/questions'
+import type { Questions } from '../asker/questions'
 
 const entry = () => processFile('asker')
 
@@ -52,9 +52,20 @@ export async function askLong<K extends keyof Questions>(
   of: Parameters<Questions[K]>[1],
   from: string | null = null,
 ): Promise<ReturnType<Questions[K]>> {
+  return (
+    process.env.SATCHEL_READER ? await askAbove(ask, of, from) : await askHere(ask, of, from)
+  ) as ReturnType<Questions[K]>
+}
+
+/** Asks the askers that belong to this process. */
+export async function askHere(
+  ask: keyof Questions,
+  of: unknown,
+  from: string | null,
+): Promise<unknown> {
   const asker = askerOf[ask] ?? counting
   try {
-    return (await asker.ask({ ask, of } as Question, from)) as ReturnType<Questions[K]>
+    return await asker.ask({ ask, of }, from)
   } catch (error) {
     if (!(error instanceof Unanswered)) throw error
     throw createError({
@@ -62,4 +73,27 @@ export async function askLong<K extends keyof Questions>(
       message: error.message,
     })
   }
+}
+
+const asked = new Map<
+  number,
+  { done: (answer: unknown) => void; failed: (error: unknown) => void }
+>()
+let ids = 0
+
+/** A reader has no askers of its own: it asks those of the process that began it. */
+function askAbove(ask: string, of: unknown, from: string | null): Promise<unknown> {
+  if (ids === 0) process.on('message', hearAnswer)
+  const id = ++ids
+  return new Promise((done, failed) => {
+    asked.set(id, { done, failed })
+    process.send!({ id, asks: { ask, of, from } })
+  })
+}
+
+function hearAnswer(told: { id: number; answer?: unknown; status?: number; problem?: string }) {
+  const one = asked.get(told.id)
+  asked.delete(told.id)
+  if (told.problem === undefined) one?.done(told.answer)
+  else one?.failed(createError({ statusCode: told.status ?? 503, message: told.problem }))
 }

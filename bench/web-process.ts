@@ -1,0 +1,34 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+
+/** The built web process on a data folder, with the processes that it starts. */
+export async function startWeb(data: string): Promise<{ port: number; stop(): Promise<void> }> {
+  const port = 20_000 + (process.pid % 20_000)
+  const web = spawn(process.execPath, ['.output/server/index.mjs'], {
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      SATCHEL_DATA: data,
+      SATCHEL_URL: `http://127.0.0.1:${port}`,
+      PORT: String(port),
+      NITRO_PORT: String(port),
+      HOST: '127.0.0.1',
+      NUXT_SESSION_PASSWORD: 'x'.repeat(40),
+      NUXT_SESSION_COOKIE_SECURE: 'false',
+    },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  const answers = () =>
+    fetch(`http://127.0.0.1:${port}/api/session`).then(
+      (answer) => answer.ok,
+      () => false,
+    )
+  while (!(await answers())) await new Promise((resolve) => setTimeout(resolve, 100))
+  return {
+    port,
+    async stop() {
+      web.kill('SIGKILL')
+      if (web.exitCode === null && web.signalCode === null) await once(web, 'exit')
+    },
+  }
+}
