@@ -4,6 +4,7 @@ import { dataExport } from './export'
 import { measure, type Result } from './harness'
 import { merges, rendition, renders } from './letters'
 import { opens } from './open'
+import { publicPages } from './public'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { resultsPage } from './results'
@@ -31,6 +32,7 @@ const measures = [
   resultsPage,
   audienceSteps,
   browsing,
+  publicPages,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -1,5 +1,3 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,6 +7,7 @@ import { readAccount } from '../database/account'
 import { fillAccount } from '../database/made-up'
 import { serving, type Measure } from './harness'
 import { load } from './load'
+import { startWeb } from './web-process'
 
 const REQUESTS = 30_000
 const CONNECTIONS = 64
@@ -36,37 +35,13 @@ async function oursOnce(): Promise<number> {
   fillAccount(db, { zone: 'UTC', sender_address: 'hello@bench.example' })
   const key = Buffer.from(readAccount(db)!.token_key, 'hex')
   const paths = Array.from({ length: 5_000 }, (_, i) => `/o/${makeToken(key, 'open', 1, i)}.gif`)
-  const port = 20_000 + (process.pid % 20_000)
-  const web = spawn(process.execPath, ['.output/server/index.mjs'], {
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      SATCHEL_DATA: data,
-      SATCHEL_URL: `http://127.0.0.1:${port}`,
-      PORT: String(port),
-      NITRO_PORT: String(port),
-      HOST: '127.0.0.1',
-      NUXT_SESSION_PASSWORD: 'x'.repeat(40),
-    },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  })
-  for (;;) {
-    if (
-      await fetch(`http://127.0.0.1:${port}/api/session`).then(
-        (answer) => answer.ok,
-        () => false,
-      )
-    )
-      break
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
+  const web = await startWeb(data)
   let rate: number
   try {
-    await load(port, paths, REQUESTS / 5, CONNECTIONS)
-    rate = await load(port, paths, REQUESTS, CONNECTIONS)
+    await load(web.port, paths, REQUESTS / 5, CONNECTIONS)
+    rate = await load(web.port, paths, REQUESTS, CONNECTIONS)
   } finally {
-    web.kill('SIGKILL')
-    await once(web, 'exit')
+    await web.stop()
   }
   const stored = one(
     db,

@@ -23,7 +23,11 @@ export async function startWeb(data: string): Promise<{ port: number; stop(): Pr
       (answer) => answer.ok,
       () => false,
     )
-  while (!(await answers())) await new Promise((resolve) => setTimeout(resolve, 100))
+  const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+  while (!(await answers())) await wait(100)
+  // Whoever is not signed in is told so by a reader; with it all its processes have begun.
+  await fetch(`http://127.0.0.1:${port}/api/fields`)
+  await wait(3_000)
   return {
     port,
     async stop() {

@@ -1,6 +1,5 @@
 import type { ServerResponse } from 'node:http'
 
-const route = '/w/'
 const headers = {
   'Content-Type': 'text/html; charset=utf-8',
   'Content-Security-Policy':
@@ -10,19 +9,16 @@ const headers = {
   'Cache-Control': 'no-cache',
 }
 
-/** `/w/KEY`, the web version of a letter. Very many may come at once, so it stands beside opens, before all else. */
-export default defineNitroPlugin((nitro) => {
-  nitro.h3App.stack.unshift({
-    route,
-    handler: defineEventHandler(async (event) => {
-      const key = /^\/?([\w-]{10,40})(\?|$)/.exec(event.path)?.[1]
-      const method = event.method
-      const page = key && (method === 'GET' || method === 'HEAD') ? await webVersion(key) : null
-      if (!page) return noSuchLink(event)
-      answer(event.node.res, page, method === 'HEAD')
-    }),
-  })
-})
+/** `/w/KEY`, the web version of a letter. */
+export default defineNitroPlugin((nitro) =>
+  beforeAll(nitro.h3App, '/w/', async (event, key) => {
+    const { req, res } = event.node
+    const reads = req.method === 'GET' || req.method === 'HEAD'
+    const page = reads && /^[\w-]{10,40}$/.test(key) ? await webVersion(key) : null
+    if (!page) return noSuchLink(event)
+    answer(res, page, req.method === 'HEAD')
+  }),
+)
 
 function answer(res: ServerResponse, page: Buffer, headOnly: boolean) {
   res.writeHead(200, { ...headers, 'Content-Length': page.length })
