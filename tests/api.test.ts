@@ -119,13 +119,18 @@ test('a plan holds only what a plan may; a test that is not under way has no win
   const { body: made } = await ask('POST', '/api/mailings')
   const path = `/api/mailings/${made.id}/plan`
   const odd = { pace: 'yesterday', holdout: 7, perMinute: -3, test: { variants: [{ subject: 5 }] } }
-  const { body } = await ask('PUT', path, odd)
+  const { version } = (await ask('GET', path)).body
+  const { body } = await ask('PUT', path, { plan: odd, version })
   expect(body.plan).toMatchObject({ pace: 'at-once', holdout: 0.5, perMinute: 1 })
   expect(body.plan.test.variants).toHaveLength(2)
   expect(body.problems).toEqual(['Variant B has no subject yet.'])
   expect((await ask('GET', path)).body.plan).toEqual(body.plan)
   const itself = { test: { of: 'letter', variants: [{}, { mailingId: made.id }] } }
-  expect((await ask('PUT', path, itself)).status).toBe(409)
+  const over = { plan: itself, version: body.version }
+  expect((await ask('PUT', path, over)).status).toBe(409)
+  // Whoever saw another plan changes nothing, and is told.
+  expect((await ask('PUT', path, { ...over, version })).status).toBe(412)
+  expect((await ask('PUT', path, { plan: odd })).status).toBe(422)
   const winner = await ask('POST', `/api/mailings/${made.id}/winner`, { variant: 1 })
   expect(winner.status).toBe(409)
   const passed = await ask('POST', `/api/mailings/${made.id}/overrule`, { reason: 'Why not' })
@@ -144,7 +149,7 @@ test('two who write one letter: the second is told, and nothing is lost', async 
   const path = `/api/mailings/${made.id}/letter`
   expect((await ask('PUT', path, letter('First', 1))).body.version).toBe(2)
   const late = await ask('PUT', path, letter('Second', 1))
-  expect(late.status).toBe(409)
+  expect(late.status).toBe(412)
   expect((await ask('GET', `/api/mailings/${made.id}`)).body.letter.subject).toBe('First')
   expect((await ask('PUT', path, letter('Second', 2))).body.version).toBe(3)
 })

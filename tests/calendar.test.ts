@@ -1,6 +1,6 @@
 import ICAL from 'ical.js'
 import { expect, test } from 'vitest'
-import { addDays, DAY } from '../core/time'
+import { addDays } from '../core/time'
 import { one, q } from '../database'
 import { loadByDay } from '../database/calendar'
 import { mailingById } from '../database/mailings'
@@ -54,10 +54,10 @@ test('dragged to another day it goes out then, at the same time of day; undone, 
 
 test('what is past can’t be gone back to: it says so, and nothing changes', async () => {
   const { id, scheduled_at } = scheduled('Repair day')
-  const refused = await page().request.post(`${satchel.url}/api/mailings/${id}/dispatch`, {
-    data: { at: Date.now() - DAY },
+  const refused = await page().request.post(`${satchel.url}/api/mailings/${id}/move`, {
+    data: { wish: '2020-02-03T09:00' },
   })
-  expect(refused.status()).toBe(422)
+  expect(refused.status()).toBe(409)
   expect(mailingById(satchel.db, id)!.scheduled_at).toBe(scheduled_at)
 })
 

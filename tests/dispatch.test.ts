@@ -174,24 +174,31 @@ test('the keenest go first; a bad provider stops what follows until somebody let
   await seen('“Wide” stopped by itself')
   await page().goBack()
   await page().getByRole('button', { name: 'Resume' }).click()
+  // The same tier is gone on with and watched as long as ever.
+  await until('it goes on', () => mailingById(satchel.db, id)!.state === 'sending')
+  await until('the tier has been tried', () => {
+    const { planned, queued, claimed } = totalsOf(satchel.db, id)!
+    return planned + queued + claimed === 0
+  })
+  await jump('6 hours')
   await until('the next tier follows', () => recipients(id).length > before)
 })
 
 test('an owner lets a blocker pass with a reason, which is kept, and takes it back', async () => {
   const id = idOf('Gale season sale')
   await page().goto(`${satchel.url}/mail/${id}/proof`)
-  await seen(/blockers hold this mailing/)
+  await seen(/blockers hold it/)
   await page().getByRole('button', { name: 'Let it go all the same…' }).click()
   await page().getByRole('button', { name: 'Let it go', exact: true }).click()
   await seen('Say why it may go out all the same.')
   await page().getByLabel('Why').fill('The page goes up at noon.')
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'Let it go', exact: true }).click()
-  await seen('Nothing holds this mailing')
+  await seen('Nothing holds it')
   await seen(/let 2 blockers pass/)
   expect(mailingById(satchel.db, id)!.overruled).toContain('The page goes up at noon.')
   await page().getByRole('button', { name: 'Take it back' }).click()
-  await seen(/blockers hold this mailing/)
+  await seen(/blockers hold it/)
   visitor.errors.splice(0) // the refusal stands in the console, as it should
 })
 

@@ -54,7 +54,7 @@ test('killed three times in the middle of 2,000, the engine mails nobody twice a
     else if (copies.has(normal)) expect(state).toBe('uncertain')
     else expect(['uncertain', 'failed']).toContain(state)
   }
-  // At most what was in flight is uncertain: four for each of ten connections, three deaths.
-  expect(totals.uncertain).toBeLessThanOrEqual(120)
+  // At most what was in conversation is uncertain: ten connections, three deaths.
+  expect(totals.uncertain).toBeLessThanOrEqual(30)
   expect(totals.accepted + totals.uncertain + totals.failed).toBe(2_000)
 })

@@ -13,6 +13,10 @@ test.each([
   ['core/people/x.ts', "import 'node:fs'"],
   ['core/people/x.ts', "import 'vue'"],
   ['database/x.ts', "import '../engine/engine'"],
+  ['database/x.ts', "import '../cases/letters/compile-apart'"],
+  ['cases/x.ts', "import '../engine/engine'"],
+  ['cases/x.ts', "import '../server/utils/satchel'"],
+  ['app/stores/x.ts', "import '~~/cases/letters/compile-apart'"],
   ['engine/x.ts', "import '../server/utils/satchel'"],
   ['server/api/x.ts', "import '~~/engine/engine'"],
   ['app/stores/x.ts', "import '~~/database/people'"],
@@ -27,10 +31,25 @@ test.each([
 test.each([
   ['database/x.ts', "import '../core/people'"],
   ['engine/x.ts', "import '../database/people'"],
+  ['engine/x.ts', "import '../cases/letters/compile-apart'"],
+  ['cases/x.ts', "import '../database/people'"],
   ['server/api/x.ts', "import '~~/database/people'"],
   ['app/stores/x.ts', "import '~~/core/people'"],
   ['app/stores/x.ts', "import type { SegmentAnswer } from '~~/server/asker/questions'"],
   ['app/stores/x.ts', "import type { WaterfallStep } from '~~/core/delivery'"],
 ])('%s may say %s', async (file, code) => {
   expect(await complaints(file, code)).toBe(0)
+})
+
+test('pages change the server by one door alone', async () => {
+  const rules = async (file: string, code: string) => {
+    const [result] = await eslint.lintText(`${code}\n`, { filePath: file })
+    return result!.messages.map(({ ruleId }) => ruleId)
+  }
+  const change = "void $fetch('/api/words', { method: 'POST' })"
+  expect(await rules('app/stores/x.ts', change)).toEqual(['no-restricted-globals'])
+  expect(await rules('app/stores/x.ts', "void fetch('/api/words')")).toEqual([
+    'no-restricted-globals',
+  ])
+  expect(await rules('app/composables/changes.ts', change)).toEqual([])
 })

@@ -5,6 +5,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openDatabase, closeDatabase, type Database } from '../database'
+import { updateAccount } from '../database/account'
 import { addApiToken } from '../database/api'
 import { writeClock } from '../database/clock'
 import { addList } from '../database/lists'
@@ -54,6 +55,8 @@ export async function install(
   }
   const db = openDatabase(data)
   if (!options.demo && !options.empty) smallAccount(db)
+  // Nobody sits before it to call anything back; tests of that set it themselves.
+  updateAccount(db, { callback_seconds: 0 })
   const env = {
     ...process.env,
     NODE_ENV: 'production',

@@ -13,9 +13,10 @@ import { dispatchInput } from '~~/shared/mailing-inputs'
  * called back before anything goes out.
  */
 export default defineEventHandler(async (event) => {
+  const { id } = dispatchedMailingOf(event)
+  unsentMailingOf(event)
   const { at, seen } = await readInput(event, dispatchInput)
   const { db, clock, hostClock, sends } = satchel()
-  const { id } = dispatchedMailingOf(event)
   if (!sends)
     throw refused(
       'No mail server is set, so nothing can go out. Start Satchel with SATCHEL_SMTP_URL.',

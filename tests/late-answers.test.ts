@@ -1,0 +1,255 @@
+import { expect, test } from 'vitest'
+import type { Route } from 'playwright-core'
+import { all, one, q, run } from '../database'
+import { updateAccount } from '../database/account'
+import { createMailing, mailingById, updateMailing } from '../database/mailings'
+import { planOf } from '../database/parts'
+import { addSegment, segmentById } from '../database/segments'
+import { addSequence, sequenceById } from '../database/sequences'
+import { plainPlan } from '../core/dispatch'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+import { finishedLetter } from './subscribers'
+
+/** What one sees is what happens, also where answers come late, in another order, or not at all. */
+const { satchel, visitor, page, seen } = demoInBrowser(300)
+const listId = () =>
+  one(satchel.db, q.selectFrom('lists').select('id').where('name', '=', 'Wind notes'))!.id
+const draft = (name: string) =>
+  createMailing(satchel.db, { name, listId: listId(), letter: finishedLetter(name) }, Date.now())
+const plan = (id: number) => planOf(mailingById(satchel.db, id)!)
+const send = () => page().getByRole('button', { name: /^Send/ })
+const mailed = (id: number) =>
+  all(satchel.db, q.selectFrom('recipients').select('person_id').where('mailing_id', '=', id))
+    .length
+/** Holds what goes to an address until it is let go. */
+async function holdBack(url: RegExp, method: string) {
+  const held: (() => Promise<void>)[] = []
+  let open = false
+  const handler = async (route: Route) => {
+    if (route.request().method() !== method || open) return route.continue()
+    await new Promise<void>((go) => held.push(() => route.continue().then(go, go)))
+  }
+  await page().route(url, handler)
+  return {
+    waiting: () => held.length,
+    async letGo() {
+      open = true
+      for (const go of held.splice(0)) await go()
+      await page().unroute(url, handler)
+    },
+  }
+}
+
+test('before the plan is known nothing can be chosen or sent; what is chosen then is what goes out', async () => {
+  const id = draft('Late plan')
+  const asking = await holdBack(/\/api\/mailings\/\d+\/plan$/, 'GET')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await seen('Asking how it is to go out')
+  expect(await page().getByText('The keenest first').count()).toBe(0)
+  expect(await send().isDisabled()).toBe(true)
+  await asking.letGo()
+  const saving = await holdBack(/\/api\/mailings\/\d+\/plan$/, 'PUT')
+  await page().getByText('The keenest first').click()
+  // A second choice while the first is on its way.
+  await page().getByRole('button', { name: 'the sender’s name' }).click()
+  await seen('Saving what you chose')
+  expect(await send().isDisabled()).toBe(true)
+  expect(
+    await page()
+      .getByRole('radio', { name: /The keenest first/ })
+      .isChecked(),
+  ).toBe(true)
+  await saving.letGo()
+  await until(
+    'both are saved',
+    () => plan(id).pace === 'widening' && plan(id).test?.of === 'sender',
+  )
+  await page().getByLabel('Sender’s name of variant B').fill('Wren at Galewright')
+  await page().getByLabel('Sender’s name of variant B').press('Tab')
+  await seen(/the keenest first, each tier watched for 60 minutes, trying the sender’s name/)
+  await visitor.expectAccessible()
+  const words = await send().innerText()
+  await send().click()
+  await until('it begins', () => mailingById(satchel.db, id)!.started_at !== null)
+  expect(words).toMatch(/^Send to \d+ people$/)
+  expect(plan(id).pace).toBe('widening')
+})
+
+test('a choice that can’t be saved stays, is said beside it, and holds the mailing until it is saved', async () => {
+  const id = draft('Broken line')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await seen(/goes to/)
+  const url = /\/api\/mailings\/\d+\/plan$/
+  const breaks = (route: Route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue()
+  await page().route(url, breaks)
+  await page().getByText('Each at their best hour').click()
+  await seen(/Not saved\. Satchel does not answer/)
+  expect(await send().isDisabled()).toBe(true)
+  expect(
+    await page()
+      .getByRole('radio', { name: /best hour/ })
+      .isChecked(),
+  ).toBe(true)
+  expect(plan(id).pace).toBe('at-once')
+  await page().unroute(url, breaks)
+  await page().getByRole('button', { name: 'Try again' }).click()
+  await until('it is saved', () => plan(id).pace === 'best-hour')
+  await seen(/each at their best hour/)
+  await until('it can be sent', () => send().isEnabled())
+  visitor.errors.splice(0) // the broken line stands in the console, as it should
+})
+
+test('what changed since it was shown is not sent, and it says what changed', async () => {
+  const id = draft('Changed meanwhile')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await until('it can be sent', () => send().isEnabled())
+  const asking = await holdBack(/\/happening/, 'GET')
+  updateMailing(satchel.db, id, { plan: JSON.stringify({ ...plainPlan, holdout: 0.2 }) })
+  await page().evaluate(() => {
+    const button = [...document.querySelectorAll('button')].find((one) =>
+      /^\s*Send to/.test(one.textContent),
+    )!
+    button.disabled = false
+    button.click()
+  })
+  // Either the page knows already that it has to ask again, or the server refuses: nothing goes out.
+  await Promise.race([
+    seen(/Nothing was sent: .*how it is to go out/),
+    seen('Asking what will happen'),
+  ])
+  await asking.letGo()
+  await seen(/held out by lot/)
+  expect(mailed(id)).toBe(0)
+  expect(mailingById(satchel.db, id)!.state).toBe('draft')
+  const { mailings } = { mailings: mailingById(satchel.db, id)! }
+  const late = await page().request.post(`${satchel.url}/api/mailings/${mailings.id}/dispatch`, {
+    data: {
+      at: null,
+      seen: { letter: 'x', plan: 'x', list: 'x', rule: 'x', sender: 'x', when: '', people: 1 },
+    },
+  })
+  expect(late.status()).toBe(412)
+  expect(((await late.json()) as { message: string }).message).toMatch(
+    /Nothing was sent: the letter, how it is to go out, the list, who is to get it, the sender, how many get it/,
+  )
+  visitor.errors.splice(0)
+})
+
+test('the proof that has not answered is unknown, and nothing is sent before it has', async () => {
+  const id = draft('Late proof')
+  const asking = await holdBack(/\/api\/mailings\/\d+\/proof$/, 'GET')
+  await page().goto(`${satchel.url}/mail/${id}/proof`)
+  await seen('The proof is being made')
+  expect(await page().getByText('Nothing holds it').count()).toBe(0)
+  const stages = page().getByRole('navigation', { name: 'Stages' })
+  await stages.getByText('not known yet').waitFor()
+  await visitor.expectAccessible()
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await seen('The proof has not answered yet.')
+  expect(await send().isDisabled()).toBe(true)
+  await asking.letGo()
+  await seen('Nothing holds it')
+  await until('it can be sent', () => send().isEnabled())
+})
+
+test('for some seconds it can be called back with nothing gone out', async () => {
+  updateAccount(satchel.db, { callback_seconds: 600 })
+  const id = draft('Called back')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await until('it can be sent', () => send().isEnabled())
+  await send().click()
+  await seen(/Nothing has gone out. You can call it back for \d+ seconds/)
+  await visitor.expectAccessible()
+  expect(mailingById(satchel.db, id)).toMatchObject({ state: 'scheduled', started_at: null })
+  await page().getByRole('button', { name: 'Call it back' }).click()
+  await until('it is a draft', () => mailingById(satchel.db, id)!.state === 'draft')
+  expect(mailed(id)).toBe(0)
+  updateAccount(satchel.db, { callback_seconds: 0 })
+})
+
+test('Tab past the time keeps Now', async () => {
+  const id = draft('Keys')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  const now = page().getByRole('radio', { name: 'Now', exact: true })
+  await now.focus()
+  for (let n = 0; n < 8; n++) await page().keyboard.press('Tab')
+  expect(await now.isChecked()).toBe(true)
+  await page().getByLabel('Time', { exact: true }).fill('2035-06-01T09:00')
+  expect(await now.isChecked()).toBe(false)
+})
+
+test('two who change one plan see both, and one is chosen', async () => {
+  const id = draft('Two at once')
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  await page().getByText('The keenest first').waitFor()
+  const saving = await holdBack(/\/api\/mailings\/\d+\/plan$/, 'PUT')
+  await page().getByText('The keenest first').click()
+  updateMailing(satchel.db, id, {
+    plan: JSON.stringify({ ...plainPlan, pace: 'best-hour', holdout: 0.1 }),
+  })
+  await saving.letGo()
+  const both = page().getByRole('alert', { name: 'Two versions' })
+  await both.getByText('Each at their best hour').waitFor()
+  await both.getByText('The keenest first').waitFor()
+  await visitor.expectAccessible()
+  expect(await send().isDisabled()).toBe(true)
+  await both.getByRole('button', { name: 'Keep yours' }).click()
+  // What only the other changed stays theirs.
+  await until(
+    'mine is saved over theirs',
+    () => plan(id).pace === 'widening' && plan(id).holdout === 0.1,
+  )
+  // Whoever had saved sees it when somebody changes the same afterwards.
+  updateMailing(satchel.db, id, { plan: JSON.stringify({ ...plan(id), pace: 'at-once' }) })
+  await page().getByText('Somebody else changed what you had set.').waitFor()
+  await page().getByRole('button', { name: 'Put yours back' }).click()
+  await until('it is back', () => plan(id).pace === 'widening')
+  visitor.errors.splice(0) // what was refused stands in the console
+})
+
+test('a sequence is not started while a change of it is unsaved', async () => {
+  const id = addSequence(satchel.db, 'Slow lines', listId(), Date.now())
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  const saving = await holdBack(/\/api\/sequences\/\d+$/, 'PUT')
+  await page().getByLabel('Name of the sequence').fill('Slower lines')
+  await page().getByLabel('Name of the sequence').press('Tab')
+  await until('it is on its way', () => saving.waiting() === 1)
+  expect(await page().getByRole('button', { name: 'Start', exact: true }).isDisabled()).toBe(true)
+  const early = await page().request.post(`${satchel.url}/api/sequences/${id}/start`, {
+    data: { revision: 99 },
+  })
+  expect(early.status()).toBe(412)
+  await saving.letGo()
+  await until('it is saved', () => sequenceById(satchel.db, id)!.name === 'Slower lines')
+})
+
+test('an edited segment that is left is there again as it was left', async () => {
+  const rule = { kind: 'all' as const, of: [] }
+  const id = addSegment(satchel.db, 'Harbour people', rule, Date.now())
+  await page().goto(`${satchel.url}/people/segments/${id}`)
+  await page().getByLabel('Name of the segment').fill('Harbour folk')
+  await seen('Not saved yet.')
+  await page().getByRole('link', { name: 'Mail', exact: true }).first().click()
+  await page().waitForURL(/\/mail/)
+  await page().goBack()
+  await until(
+    'the draft is there',
+    async () => (await page().getByLabel('Name of the segment').inputValue()) === 'Harbour folk',
+  )
+  expect(segmentById(satchel.db, id)!.name).toBe('Harbour people')
+  run(
+    satchel.db,
+    q.updateTable('segments').set({ name: 'Harbour crowd', version: 2 }).where('id', '=', id),
+  )
+  await page().getByRole('button', { name: 'Save changes' }).click()
+  const both = page().getByRole('alert', { name: 'Two versions' })
+  await both.getByText('Harbour crowd').waitFor()
+  await both.getByRole('button', { name: 'Keep yours' }).click()
+  await page().getByRole('button', { name: 'Save changes' }).click()
+  await until('it is saved', () => segmentById(satchel.db, id)!.name === 'Harbour folk')
+  visitor.errors.splice(0)
+})
+
+test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
