@@ -53,6 +53,10 @@ export const accountInput = object({
     .min(1, 'At least 1.')
     .max(365, 'At most 365.')
     .default(7),
+  callback_seconds: number()
+    .integer('A whole number.')
+    .min(0, 'At least 0.')
+    .max(3_600, 'At most 3,600, which is an hour.'),
 })
 
 export const clockInput = object({

@@ -10,6 +10,7 @@ export default defineEventHandler(() => {
     pace_per_minute,
     cap_mailings,
     cap_days,
+    callback_seconds,
     dkim_selector,
   } = account()
   return {
@@ -22,6 +23,7 @@ export default defineEventHandler(() => {
     pace_per_minute,
     cap_mailings,
     cap_days,
+    callback_seconds,
     dkim_selector,
     sends: satchel().sends,
     url: satchel().url,

@@ -42,7 +42,7 @@ const id = useId()
       <span class="flex flex-wrap items-center gap-2"
         ><select
           :id="`${id}-goal`"
-          class="field field-sm w-40"
+          class="field field-sm w-52"
           :value="plan.goal?.is ?? ''"
           @change="choose(given($event))"
         >
@@ -86,7 +86,7 @@ const id = useId()
         </select>
         <span class="muted small">{{
           plan.holdout
-            ? `${heldOut === null ? 'they are being counted;' : people(heldOut)} drawn by lot don’t get it: what they do tells what it was worth`
+            ? `${heldOut === null ? 'those' : people(heldOut)} drawn by lot don’t get it: what they do tells what it was worth`
             : 'everybody gets it, so nobody can say what they would have done without it'
         }}</span></span
       >

@@ -12,6 +12,7 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   pace_per_minute: null,
   cap_mailings: null,
   cap_days: 7,
+  callback_seconds: 10,
 } as AccountInput & Record<string, unknown>)
 const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: boolean; url: string }>(
   () => '/api/account',
@@ -25,6 +26,7 @@ async function save() {
     pace_per_minute: form.pace_per_minute || null,
     cap_mailings: form.cap_mailings || null,
     cap_days: form.cap_days || 7,
+    callback_seconds: form.callback_seconds || 0,
   }
   if (!(await submit(() => changeAt('/api/account', { method: 'PUT', body })))) return
   await session.load()
@@ -93,6 +95,19 @@ async function save() {
             type="number"
             min="1"
             max="365"
+        /></FormField>
+        <FormField
+          id="callback"
+          label="A mailing can be called back for, seconds"
+          :fault="faults.callback_seconds"
+          hint="After Send, before anything goes out. 0: it goes at once."
+          ><input
+            id="callback"
+            v-model.number="form.callback_seconds"
+            class="field"
+            type="number"
+            min="0"
+            max="3600"
         /></FormField>
       </div>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>

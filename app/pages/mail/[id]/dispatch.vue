@@ -223,7 +223,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
           <p v-for="lack in lacks" :key="lack" class="mt-3">
             <MarkDot level="blocker" class="mr-1.5 inline" />{{ lack }}
           </p>
-          <p v-if="store.proofState !== 'free'" class="mt-3">
+          <p v-if="store.proofState !== 'free'" class="mt-3 flex items-baseline gap-2">
             <ProofWord />
             <NuxtLink class="link" :to="`/mail/${mailing.id}/proof`">Open the proof</NuxtLink>
           </p>
@@ -254,7 +254,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             }}
           </button>
           <p
-            v-if="holds"
+            v-if="holds && holds !== waits"
             class="mt-2"
             :class="session.sends ? 'muted small' : 'fault'"
             role="status"
