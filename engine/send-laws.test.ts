@@ -5,7 +5,7 @@ import fc from 'fast-check'
 import { SMTPServer } from 'smtp-server'
 import { expect, test } from 'vitest'
 import { HOUR } from '../core/time'
-import { all, q } from '../database'
+import { all, q, run } from '../database'
 import { claimsBecomeUncertain, resendUncertain } from '../database/claims'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
 import { mailingById, moveMailing, recountTotals, totalsOf } from '../database/mailings'
@@ -13,20 +13,27 @@ import { isSetAside, setPeopleAside } from '../database/person-changes'
 import { dropRest, moveRecipient, readRecipient } from '../database/recipients'
 import { changeSubscription, subscriptionState } from '../database/subscriptions'
 import { finishedLetter } from '../tests/subscribers'
+import { readAccount, saveLetterhead, updateAccount } from '../database/account'
+import { addSequence } from '../database/sequences'
 import { madeUpEngine } from './made-up'
 import { sender } from './send'
+import { contentsToSend } from './start-mailings'
 
 /**
- * Whatever is done to a mailing while it goes out, and whenever an engine dies: nobody gets it twice, nobody is lost,
- * nobody gets it who had left before they were claimed, and the totals are those of the rows.
+ * Whatever is done to mailings while they go out, and whenever an engine dies: nobody gets one twice, nobody is lost,
+ * nobody gets one who had left before they were claimed, the totals are those of the rows, what goes out stays as it was
+ * when it began, and never more are claimed than are in conversation.
  */
 const READERS = 14
+const OTHER = 'Welcome aboard'
 const who = fc.integer({ min: 0, max: READERS - 1 })
 const engine = fc.constantFrom(0, 1)
 type Command =
   | { do: 'step'; engine: number; times: number }
   | { do: 'crash'; engine: number }
   | { do: 'pause' | 'resume' | 'cancel the rest' }
+  /** Changes of what letters are made from, and of how the mailing goes out. */
+  | { do: 'letterhead' | 'list' | 'sender' | 'pace' }
   | { do: 'clock'; hours: number }
   | { do: 'unsubscribe' | 'set aside' | 'bounce'; who: number }
 const command: fc.Arbitrary<Command> = fc.oneof(
@@ -44,6 +51,17 @@ const command: fc.Arbitrary<Command> = fc.oneof(
     arbitrary: fc.record({ do: fc.constantFrom('pause' as const, 'resume' as const) }),
   },
   { weight: 1, arbitrary: fc.record({ do: fc.constant('cancel the rest' as const) }) },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constantFrom(
+        'letterhead' as const,
+        'list' as const,
+        'sender' as const,
+        'pace' as const,
+      ),
+    }),
+  },
   {
     weight: 2,
     arbitrary: fc.record({
@@ -89,6 +107,9 @@ async function begin(tempers: readonly string[]) {
   const { db, list } = madeUpAccount()
   const people = tempers.map((_, i) => somebody(db, `r${i}@inkpost.example`, { list }))
   const copies = new Map<number, number>()
+  const otherCopies = new Map<number, number>()
+  /** How messages look: a mailing's are all alike. */
+  const looks = new Set<string>()
   const asked = new Map<number, number>()
   const office = new SMTPServer({
     authOptional: true,
@@ -106,10 +127,16 @@ async function begin(tempers: readonly string[]) {
       done(no ? Object.assign(new Error('not now'), { responseCode: no }) : null)
     },
     onData(stream, session, done) {
-      stream.resume()
+      const pieces: Buffer[] = []
+      stream.on('data', (piece: Buffer) => pieces.push(piece))
       stream.on('end', () => {
         const i = Number(/\d+/.exec(session.envelope.rcptTo[0]!.address)![0])
-        copies.set(i, (copies.get(i) ?? 0) + 1)
+        const raw = Buffer.concat(pieces).toString('latin1')
+        const subject = /^Subject: (.*)\r$/m.exec(raw)![1]!
+        const seen = subject === OTHER ? otherCopies : copies
+        seen.set(i, (seen.get(i) ?? 0) + 1)
+        looks.add(`${subject} ${/^From: .*\r$/m.exec(raw)![0]} ${/^List-Id: .*\r$/m.exec(raw)![0]}`)
+        if (raw.includes('ff00ff')) looks.add('another letterhead')
         done()
       })
     },
@@ -127,6 +154,11 @@ async function begin(tempers: readonly string[]) {
   const engines = [start(), start()]
   const dead: typeof engines = []
   const mailing = mailingOnItsWay(db, list, { letter: finishedLetter(), now: base.time.now })
+  // Another one to the same people, of a sequence, which goes first.
+  const other = mailingOnItsWay(db, list, { letter: finishedLetter(OTHER), now: base.time.now })
+  const sequence = addSequence(db, 'Welcome', list, base.time.now)
+  run(db, q.updateTable('mailings').set({ sequence_id: sequence }).where('id', '=', other))
+  for (const id of [mailing, other]) await contentsToSend(base, mailingById(db, id)!)
   const state = (i: number) => readRecipient(db, mailing, people[i]!)!.state
   /** Readers who had left, or were set aside, when nobody had claimed them yet and they had no copy. */
   const leftInTime = new Set<number>()
@@ -154,6 +186,19 @@ async function begin(tempers: readonly string[]) {
         return void moveMailing(db, mailing, ['held'], 'sending', { held_by: null })
       case 'cancel the rest':
         return void dropRest(db, mailing, now)
+      case 'letterhead': {
+        const { letterhead } = readAccount(db)!
+        return saveLetterhead(db, { ...letterhead, ink: '#ff00ff', paper: '#ff00ff' })
+      }
+      case 'list':
+        return void run(
+          db,
+          q.updateTable('lists').set({ public_name: 'Another' }).where('id', '=', list),
+        )
+      case 'sender':
+        return updateAccount(db, { sender_name: 'Another', postal_address: 'Elsewhere' })
+      case 'pace':
+        return updateAccount(db, { pace_per_minute: 600 })
       case 'clock':
         return void (base.time.now += one.hours * HOUR)
       case 'unsubscribe':
@@ -181,10 +226,28 @@ async function begin(tempers: readonly string[]) {
       await wait(1)
     }
     expect(mailingById(db, mailing)!.state).toBe('sent')
+    for (let i = 0; i < 100 && waitsStill(); i++) {
+      await Promise.all(engines.map(({ sending }) => sending.step()))
+      base.time.now += HOUR
+      await wait(1)
+    }
+    expect(waitsStill()).toBe(false)
+  }
+
+  function waitsStill() {
+    const { planned, queued, claimed, deferred } = totalsOf(db, other)!
+    return planned + queued + claimed + deferred > 0
   }
 
   function sumsEqualRows() {
-    expect(totalsOf(db, mailing)).toMatchObject(recountTotals(db, mailing))
+    for (const id of [mailing, other]) expect(totalsOf(db, id)).toMatchObject(recountTotals(db, id))
+    // Two engines with two connections each, and those that died with their two.
+    const claimed = all(
+      db,
+      q.selectFrom('recipients').select('engine').where('state', '=', 'claimed'),
+    )
+    for (const { id } of [...engines, ...dead])
+      expect(claimed.filter((row) => row.engine === id).length).toBeLessThanOrEqual(2)
   }
 
   function holds() {
@@ -194,6 +257,11 @@ async function begin(tempers: readonly string[]) {
       q.selectFrom('recipients').select(['person_id', 'state']).where('mailing_id', '=', mailing),
     )
     expect(rows.length).toBe(READERS)
+    // One look each, that of when they began.
+    expect([...looks].filter((look) => look.startsWith(OTHER)).length).toBeLessThanOrEqual(1)
+    expect(looks.size).toBeLessThanOrEqual(2)
+    expect([...looks].join()).not.toMatch(/nother/)
+    for (const many of otherCopies.values()) expect(many).toBe(1)
     people.forEach((person, i) => {
       const had = copies.get(i) ?? 0
       const at = state(i)

@@ -20,7 +20,10 @@ import { answersByProvider } from '../database/results'
 import { resultsBy } from '../database/results-by'
 import { setPeopleAside } from '../database/person-changes'
 import { finishedLetter } from '../tests/subscribers'
+import { readAccount, saveLetterhead, updateAccount } from '../database/account'
+import { engineNotes } from '../database/engine-notes'
 import { madeUpEngine } from './made-up'
+import { recoverClaims } from './recover-claims'
 import { sender } from './send'
 
 let db: Database
@@ -291,4 +294,82 @@ test('a provider that is to be spared gets its pace, and the others do not wait 
     expect(sent('oldmill.example')).toBeLessThanOrEqual(3 + 3 * minute)
   }
   expect(mailingById(db, id)!.state).toBe('sent')
+})
+
+test('a mailing whose letter can’t be made is held with the reason; the one behind it goes', async () => {
+  readers(6)
+  const evil = 'person.first_name | default: "x" | append: (1..300000000) | size'
+  const bad = mailingOnItsWay(db, list, { letter: finishedLetter(`Hello {{ ${evil} }}`) })
+  const good = mailingOnItsWay(db, list, { letter: finishedLetter('Wind') })
+  const { sending } = engineAt(await openOffice())
+  await stepUntil(sending, isSent(good))
+  expect(mailingById(db, bad)).toMatchObject({ state: 'held', held_by: 'fault' })
+  expect(mailingById(db, bad)!.held_note).toMatch(/can’t be made: A fill-in names one value/)
+  expect(totalsOf(db, bad)).toMatchObject({ queued: 6, claimed: 0, accepted: 0 })
+  expect(taken).toHaveLength(6)
+})
+
+test('what has begun goes on as it was, whatever is changed of letterhead, sender or list meanwhile', async () => {
+  readers(12)
+  const id = mailingOnItsWay(db, list, { letter: finishedLetter('Wind') })
+  const port = await openOffice()
+  const first = engineAt(port)
+  await stepUntil(first.sending, () => taken.length >= 4)
+  moveMailing(db, id, ['sending'], 'held', { held_by: 'hand' })
+  await first.sending.step()
+  await first.sending.close()
+  const account = readAccount(db)!
+  saveLetterhead(db, { ...account.letterhead, accent: '#ff00ff', ink: '#00ff00' })
+  updateAccount(db, { sender_name: 'Somebody else', postal_address: 'Elsewhere 9' })
+  run(db, q.updateTable('lists').set({ public_name: 'Another name' }).where('id', '=', list))
+  moveMailing(db, id, ['held'], 'sending', { held_by: null })
+  await stepUntil(engineAt(port, 'engine-2').sending, isSent(id))
+  const own = /reader\d+|R\d+|[a-z2-7]{16,}|[\w.+-]+@[\w.-]+|boundary="?[^"\r\n]+|--[\w-]+/g
+  const bodies = await Promise.all(taken.map(async ({ raw }) => (await simpleParser(raw)).html))
+  const looks = new Set(bodies.map((html) => String(html).replace(own, '')))
+  expect(looks.size).toBe(1)
+  expect([...looks][0]).not.toMatch(/ff00ff|00ff00|Elsewhere/)
+  expect(new Set(taken.map(({ raw }) => /^From: .*$/m.exec(raw)![0])).size).toBe(1)
+})
+
+test('a second engine that dies at the same message holds its mailing; one death does not', async () => {
+  readers(2)
+  const id = mailingOnItsWay(db, list, { letter: finishedLetter('Wind') })
+  const { engine } = engineAt(9)
+  const die = (name: string, what: string) =>
+    engineNotes(engine.settings.data, name).begin({ mailing: id, what })
+  die('one', '7')
+  await recoverClaims(engine)
+  expect(mailingById(db, id)).toMatchObject({ state: 'sending', died_at: '7' })
+  die('two', '8')
+  await recoverClaims(engine)
+  expect(mailingById(db, id)!.state).toBe('sending')
+  die('three', '8')
+  await recoverClaims(engine)
+  expect(mailingById(db, id)).toMatchObject({ state: 'held', held_by: 'fault' })
+  expect(mailingById(db, id)!.held_note).toMatch(/ended twice while it made this letter/)
+})
+
+test('never more are claimed than there are connections, and mailings share them', async () => {
+  readers(120)
+  const ids = ['One', 'Two', 'Three'].map((subject) =>
+    mailingOnItsWay(db, list, { letter: finishedLetter(subject) }),
+  )
+  const { sending } = engineAt(await openOffice())
+  const begun = new Map<number, number>()
+  let most = 0
+  for (let turn = 0; ids.some((id) => !isSent(id)()); turn++) {
+    await sending.step()
+    const claimed = all(
+      db,
+      q.selectFrom('recipients').select('mailing_id').where('state', '=', 'claimed'),
+    )
+    most = Math.max(most, claimed.length)
+    for (const { mailing_id } of claimed) if (!begun.has(mailing_id)) begun.set(mailing_id, turn)
+    if (turn > 3_000) throw new Error('It does not come to an end.')
+  }
+  expect(most).toBeLessThanOrEqual(4)
+  // None waits until another is through.
+  const order = taken.map(({ raw }) => /^Subject: (\w+)/m.exec(raw)![1])
+  for (const subject of ['One', 'Two', 'Three']) expect(order.indexOf(subject)).toBeLessThan(40)
 })

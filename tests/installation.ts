@@ -25,6 +25,8 @@ export interface Installation {
   enterUrl: string
   worldUrl: string
   data: string
+  /** What its processes are told when they start. */
+  env: Record<string, string | undefined>
   /** The same file the processes work on. */
   db: Database
   start(name: ProcessName): Promise<void>
@@ -57,7 +59,7 @@ export async function install(
   if (!options.demo && !options.empty) smallAccount(db)
   // Nobody sits before it to call anything back; tests of that set it themselves.
   updateAccount(db, { callback_seconds: 0 })
-  const env = {
+  const env: Record<string, string | undefined> = {
     ...process.env,
     NODE_ENV: 'production',
     SATCHEL_DATA: data,
@@ -100,6 +102,7 @@ export async function install(
     enterUrl: `${url}/enter/${enterKey}`,
     worldUrl,
     data,
+    env,
     db,
     async start(name) {
       const child = spawn(process.execPath, [entries[name]], {

@@ -135,6 +135,18 @@ export function fillInProblem(expression: string): string | null {
   return null
 }
 
+/**
+ * Why an expression is not even kept, in words: it is of a kind that could take any time and memory, or very long. One that
+ * is only not finished yet is kept, and the proof says what it lacks.
+ */
+export function fillInRefusal(expression: string): string | null {
+  const bare = expression.replace(/"[^"]*"|'[^']*'/g, '""')
+  if (expression.length > LONGEST_SOURCE) return fillInProblem(expression)
+  return /\.\.|[()[\]{}%]/.test(bare)
+    ? 'A fill-in names one value, such as person.first_name, with filters behind it; no ranges, no brackets.'
+    : null
+}
+
 /** What is wrong with an expression, or null. Tags are refused: a fill-in only outputs. */
 export function fillInSyntaxProblem(expression: string): string | null {
   try {

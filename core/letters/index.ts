@@ -102,6 +102,7 @@ export {
   fillInFormats,
   writeFillIn,
   readTemplateText,
+  fillInRefusal,
   fillInSyntaxProblem,
 } from './fill-ins'
 export type { FillIn, FillInContext } from './fill-ins'

@@ -35,6 +35,9 @@ export function outgoingOf(mailing: Mailing, variant = 0): Outgoing {
     frame,
     listName: frame.listName,
     senderName: frame.senderName,
-    compiled: () => compileApart(letter, frame),
+    compiled: () =>
+      compileApart(letter, frame).catch((error: Error) => {
+        throw refused(`The letter can’t be made: ${error.message}`)
+      }),
   }
 }

@@ -1,4 +1,4 @@
-import { cleanDocument } from '~~/core/letters'
+import { cleanDocument, fillInRefusal, fillInsOf } from '~~/core/letters'
 import { saveLetter } from '~~/database/letter-history'
 import { letterInput } from '~~/shared/letter-inputs'
 
@@ -19,6 +19,15 @@ export default defineEventHandler(async (event) => {
     subject: oneLine(input.subject),
     previewText: oneLine(input.previewText),
     document,
+  }
+  for (const { fillIn, blockId } of fillInsOf(letter)) {
+    const problem = fillInRefusal(fillIn.expression)
+    if (problem)
+      throw createError({
+        statusCode: 422,
+        message: `The fill-in “${fillIn.expression.slice(0, 60)}” can’t be kept. ${problem}`,
+        data: { fields: { [blockId === null ? 'subject' : 'document']: problem } },
+      })
   }
   const version = saveLetter(
     db,

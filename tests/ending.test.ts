@@ -1,0 +1,148 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+
+import { createServer, type AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test } from 'vitest'
+import { install, until } from './installation'
+
+/** Whole Satchels that are told to end, and one whose disk is full. */
+
+/** All processes below one, by what /proc says. */
+function below(pid: number): number[] {
+  const parents = readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .flatMap((name) => {
+      try {
+        const stat = readFileSync(`/proc/${name}/stat`, 'latin1')
+        return [
+          {
+            pid: Number(name),
+            parent: Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1]),
+          },
+        ]
+      } catch {
+        return []
+      }
+    })
+  const children = parents.filter(({ parent }) => parent === pid).map((one) => one.pid)
+  return children.flatMap((child) => [child, ...below(child)])
+}
+const isAlive = (pid: number) => {
+  try {
+    return !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'latin1'))
+  } catch {
+    return false
+  }
+}
+async function freePort(): Promise<number> {
+  const server = createServer()
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
+  const { port } = server.address() as AddressInfo
+  await new Promise((done) => server.close(done))
+  return port
+}
+
+test.each([
+  ['node', ['bin/start.mjs']],
+  ['npm', ['start']],
+] as const)('SIGTERM to %s ends everything that it started', async (command, args) => {
+  const data = mkdtempSync(join(tmpdir(), 'satchel-ending-'))
+  const child = spawn(command, args, {
+    env: {
+      ...process.env,
+      SATCHEL_DATA: data,
+      PORT: String(await freePort()),
+      SATCHEL_SMTP_URL: 'smtp://127.0.0.1:9',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  let said = ''
+  child.stdout.on('data', (piece: Buffer) => (said += piece.toString()))
+  await until('it runs', () => said.includes('Satchel runs at'), 600_000)
+  const all = below(child.pid!)
+  expect(all.length).toBeGreaterThanOrEqual(5)
+  child.kill('SIGTERM')
+  await until('all have ended', () => ![child.pid!, ...all].some(isAlive))
+  rmSync(data, { recursive: true, force: true })
+})
+
+test('where there is no room left, a sentence says so, nothing is half kept, and it goes on when there is', async () => {
+  const satchel = await install()
+  try {
+    satchel.env.SATCHEL_MOST_MB = '3'
+    await satchel.start('web')
+    const { ask } = await owner(satchel.url)
+    const row = (text: string) => ({
+      id: 'row',
+      columns: [
+        {
+          share: 1,
+          blocks: [
+            {
+              id: 'a',
+              kind: 'text',
+              text: {
+                type: 'doc',
+                content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+              },
+            },
+          ],
+        },
+      ],
+    })
+    let refused: { status: number; body: any } | null = null
+    let kept = 0
+    for (let n = 0; n < 60 && !refused; n++) {
+      const answer = await ask('POST', '/api/stamps', {
+        name: `Stamp ${n}`,
+        row: row('x'.repeat(100_000)),
+      })
+      if (answer.status === 200) kept++
+      else refused = answer
+    }
+    expect(refused).toMatchObject({ status: 507 })
+    expect(refused!.body.message).toMatch(/no room left on the disk/)
+    expect((await ask('GET', '/api/stamps')).body).toHaveLength(kept)
+    await satchel.kill('web')
+    satchel.env.SATCHEL_MOST_MB = '0'
+    await satchel.start('web')
+    const again = await ask('POST', '/api/stamps', {
+      name: 'One more',
+      row: row('x'.repeat(100_000)),
+    })
+    expect(again.status).toBe(200)
+  } finally {
+    await satchel.stop()
+  }
+})
+
+/** The first visit of an installation that has nobody yet; its session holds over restarts. */
+async function owner(url: string) {
+  const made = await fetch(`${url}/api/owner`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      name: 'Wren',
+      address: 'wren@galewright.example',
+      password: 'a long enough password',
+      accountName: 'Galewright Kites',
+      zone: 'Europe/London',
+    }),
+  })
+  const cookie = made.headers
+    .getSetCookie()
+    .map((set) => set.split(';')[0])
+    .join('; ')
+  return {
+    async ask(method: string, path: string, body?: unknown) {
+      const answer = await fetch(url + path, {
+        method,
+        headers: { cookie, ...(body ? { 'content-type': 'application/json' } : {}) },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      })
+      return { status: answer.status, body: (await answer.json()) as any }
+    },
+  }
+}
