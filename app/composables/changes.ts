@@ -15,6 +15,7 @@ import {
   toSave,
   unreachable,
   isAlike,
+  type Asked,
   type Clash,
   type Join,
   type Kept,
@@ -112,8 +113,10 @@ export interface Keeper<T> {
   /** What was chosen here and saved, and somebody else changed afterwards; null where nothing was. */
   overtaken: Readonly<Ref<Clash<T> | null>>
   choose: (next: T) => void
-  /** Takes in how it stands on the server, as asked for when the state was `asked`. */
-  hear: (asked: Kept<T>, now: Versioned<T>) => void
+  /** Takes in how it stands on the server. */
+  hear: (asked: Asked, now: Versioned<T>) => void
+  /** Is called when it is asked how it stands; the answer goes to `hear` with what comes of it. */
+  asks: () => Asked
   reload: () => Promise<void>
   /** Waits until nothing more can be done for it: all is saved, or something keeps it from it. */
   flush: () => Promise<void>
@@ -207,8 +210,12 @@ function keeper<T extends object>({
     timer = setTimeout(() => void push(), AGAIN)
   }
 
-  function hear(asked: Kept<T>, now: Versioned<T>) {
+  let orders = 0
+  const asks = (): Asked => ({ savings: state.value.savings, order: ++orders })
+
+  function hear(asked: Asked, now: Versioned<T>) {
     if (lapsed(asked, state.value)) return
+    state.value = { ...state.value, order: asked.order }
     noteOvertaking(now.value)
     state.value = heard(state.value, now, join, isAlike)
     if (!manual) void push()
@@ -244,9 +251,10 @@ function keeper<T extends object>({
     names,
     choose: take,
     hear,
+    asks,
     save: push,
     async reload() {
-      const asked = state.value
+      const asked = asks()
       const now = await load()
       hear(asked, now)
     },

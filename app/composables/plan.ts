@@ -1,4 +1,4 @@
-import type { Kept } from '~~/core/choices'
+import type { Asked } from '~~/core/choices'
 import type { DispatchPlan } from '~~/core/dispatch'
 import type { PlanAnswer } from '~~/server/api/mailings/[id]/plan.get'
 
@@ -45,10 +45,10 @@ export function usePlan() {
   const store = useMailing()
   const id = computed(() => store.mailing?.id ?? null)
   const keeper = computed(() => (id.value === null ? null : planKeeper(id.value)))
-  const { answer, problem, reload } = useAnswer<PlanAnswer, Kept<DispatchPlan> | null>(
+  const { answer, problem, reload } = useAnswer<PlanAnswer, Asked | null>(
     () => (id.value === null ? null : `/api/mailings/${id.value}/plan`),
     {
-      before: () => keeper.value?.state.value ?? null,
+      before: () => keeper.value?.asks() ?? null,
       after({ plan, version }, before) {
         if (before) keeper.value?.hear(before, { value: plan, version })
       },

@@ -137,7 +137,7 @@ export const useMailing = defineStore('mailing', () => {
     if (id === null || late()) return
     try {
       const keeper = settingsKeeper(id)
-      const asked = keeper.state.value
+      const asked = keeper.asks()
       const got = await request<OpenMailing>(`/api/mailings/${id}`)
       if (late()) return
       onServer.value = got

@@ -109,7 +109,7 @@ export const useSegment = defineStore('segment', () => {
     const mine = ++opened
     if (id !== null) {
       const keeper = segmentKeeper(id)
-      const asked = keeper.state.value
+      const asked = keeper.asks()
       const got = await request<SavedSegmentDetails>(`/api/segments/${id}`).catch((error) => {
         if (mine === opened) problem.value = problemOf(error).message
       })

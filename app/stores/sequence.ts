@@ -124,7 +124,7 @@ export const useSequence = defineStore('sequence', () => {
   async function refresh() {
     const id = wanted
     const kept = sequenceKeeper(id)
-    const asked = kept.state.value
+    const asked = kept.asks()
     try {
       const got = await request<OpenSequence>(`/api/sequences/${id}`)
       if (id !== wanted) return

@@ -65,7 +65,7 @@ export const useStamps = defineStore('stamps', () => {
     await useMailing().flush()
     const keeper = keeperFor(stamp.id)
     // Over the stamp as it was seen here, so that what somebody else made of it meanwhile is noticed.
-    keeper.hear(keeper.state.value, { value: { content: stamp.content }, version: stamp.version })
+    keeper.hear(keeper.asks(), { value: { content: stamp.content }, version: stamp.version })
     keeper.choose({ content: stampContent(row) })
     await keeper.save()
     await load()

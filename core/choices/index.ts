@@ -15,5 +15,5 @@ export {
   toSave,
 } from './kept'
 export { unreachable, clashed, refused } from './kept'
-export type { Clash, Join, Kept, Problem, Versioned } from './kept'
+export type { Asked, Clash, Join, Kept, Problem, Versioned } from './kept'
 export { isAlike, joinFields } from './join'

@@ -15,6 +15,7 @@ import {
   takeTheirs,
   toSave,
   unreachable,
+  type Asked,
   type Join,
   type Kept,
   type Versioned,
@@ -72,12 +73,35 @@ test('what arrived though its answer was lost is nobody else’s change', () => 
   expect([again.clash, shown(again)!.a]).toEqual([null, 2])
 })
 
+test('of two answers the one that was asked for later counts, in whichever order they come', () => {
+  const first = known(plain)
+  const [older, newer] = [
+    { savings: 0, order: 1 },
+    { savings: 0, order: 2 },
+  ]
+  const taken = heard(
+    { ...first, order: newer.order },
+    { value: { ...plain, a: 2 }, version: 3 },
+    join,
+    isAlike,
+  )
+  expect(lapsed(older, taken)).toBe(true)
+  const before = heard(
+    { ...first, order: older.order },
+    { value: { ...plain, a: 1 }, version: 2 },
+    join,
+    isAlike,
+  )
+  expect(lapsed(newer, before)).toBe(false)
+})
+
 /** A server with one plan that several pages change, whose answers come late, out of order, or never. */
 function world(pages: number) {
   let stored: Versioned<Plan> = { value: plain, version: 1 }
   const states = Array.from({ length: pages }, () => kept<Plan>())
   /** Every choice that nobody has given up, by page and field: the last one. */
   const chosen = states.map(() => ({}) as Partial<Plan>)
+  let orders = 0
   const flying: { page: number; arrive: () => void }[] = []
   return {
     states,
@@ -85,13 +109,13 @@ function world(pages: number) {
     flying,
     stored: () => stored,
     reload(page: number) {
-      const asked = states[page]!
+      const asked: Asked = { savings: states[page]!.savings, order: ++orders }
       const answer = stored
       flying.push({
         page,
         arrive: () => {
           if (!lapsed(asked, states[page]!))
-            states[page] = heard(states[page]!, answer, join, isAlike)
+            states[page] = heard({ ...states[page]!, order: asked.order }, answer, join, isAlike)
         },
       })
     },

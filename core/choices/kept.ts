@@ -21,6 +21,16 @@ export interface Kept<T> {
   problem: Problem | null
   /** What somebody else made of the same; nothing is saved until one of the two is chosen. */
   clash: Clash<T> | null
+  /** How many savings have begun or ended. */
+  savings: number
+  /** The number of the newest answer that was taken in. */
+  order: number
+}
+
+/** When it was asked how it stands: after how many savings, and as the how-manieth question. */
+export interface Asked {
+  savings: number
+  order: number
 }
 
 /** `version` is whatever the server says; two are the same thing exactly when they are equal. */
@@ -51,7 +61,10 @@ type Same<T> = (a: T, b: T) => boolean
 
 /** Nothing is known yet. */
 export function kept<T>(): Kept<T> {
-  return { known: null, mine: null, sent: null, lost: null, problem: null, clash: null }
+  return {
+    ...{ known: null, mine: null, sent: null, lost: null, problem: null, clash: null },
+    ...{ savings: 0, order: 0 },
+  }
 }
 
 /** As it is shown; null while nothing is known. */
@@ -76,7 +89,7 @@ export function toSave<T>(state: Kept<T>): { state: Kept<T>; save: Versioned<T> 
   const { known, mine, sent, problem, clash } = state
   if (!known || mine === null || sent !== null || clash || (problem && !problem.again)) return null
   return {
-    state: { ...state, sent: mine, problem: null },
+    state: { ...state, sent: mine, problem: null, savings: state.savings + 1 },
     save: { value: mine, version: known.version },
   }
 }
@@ -85,7 +98,15 @@ export function toSave<T>(state: Kept<T>): { state: Kept<T>; save: Versioned<T> 
 export function saved<T>(state: Kept<T>, now: Versioned<T>, same: Same<T>): Kept<T> {
   const { mine, sent } = state
   const done = mine === null || (sent !== null && same(mine, sent))
-  return { ...state, known: now, mine: done ? null : mine, sent: null, lost: null, problem: null }
+  return {
+    ...state,
+    known: now,
+    mine: done ? null : mine,
+    sent: null,
+    lost: null,
+    problem: null,
+    savings: state.savings + 1,
+  }
 }
 
 /**
@@ -107,9 +128,12 @@ export function heard<T>(state: Kept<T>, now: Versioned<T>, join: Join<T>, same:
   return { ...state, known: now, clash: null, mine: nothingLeft ? null : value }
 }
 
-/** Whether an answer about how it stands is too old to be taken: a saving began or ended since it was asked for. */
-export function lapsed<T>(asked: Kept<T>, now: Kept<T>): boolean {
-  return asked.known !== now.known || asked.sent !== now.sent
+/**
+ * Whether an answer about how it stands is too old to be taken: a saving began or ended since it was asked for, or a
+ * question that was asked later has been answered already.
+ */
+export function lapsed<T>(asked: Asked, now: Kept<T>): boolean {
+  return asked.savings !== now.savings || asked.order < now.order
 }
 
 /** Somebody else was faster: the server keeps theirs. */
@@ -119,17 +143,21 @@ export function clashed<T>(
   join: Join<T>,
   same: Same<T>,
 ): Kept<T> {
-  return heard({ ...state, sent: null }, theirs, join, same)
+  return heard({ ...state, sent: null, savings: state.savings + 1 }, theirs, join, same)
 }
 
 /** The server does not take it as it is, and says why. What was chosen stays, and is said to be unsaved. */
 export function refused<T>(state: Kept<T>, words: string): Kept<T> {
-  return { ...state, sent: null, problem: { words, again: false } }
+  return { ...state, sent: null, problem: { words, again: false }, savings: state.savings + 1 }
 }
 
 /** Nobody answered. It is tried again, over the version known; whether it had arrived shows then. */
 export function unreachable<T>(state: Kept<T>, words: string): Kept<T> {
-  return { ...state, sent: null, lost: state.sent, problem: { words, again: true } }
+  return {
+    ...state,
+    ...{ sent: null, lost: state.sent, problem: { words, again: true } },
+    savings: state.savings + 1,
+  }
 }
 
 /** Of two that changed the same, that of here: the other's other changes stay. */

@@ -89,7 +89,7 @@ watch([look, name], () => {
   if (!isAlike(next, shownNow.value)) keeper.value.choose(next)
 })
 async function load() {
-  const asked = keeper.value.state.value
+  const asked = keeper.value.asks()
   const at = id.value ?? 0
   const got = await request<Answer>('/api/letterhead').catch(() => null)
   if (!got) return
