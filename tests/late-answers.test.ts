@@ -67,7 +67,7 @@ test('before the plan is known nothing can be chosen or sent; what is chosen the
   )
   await page().getByLabel('Sender’s name of variant B').fill('Wren at Galewright')
   await page().getByLabel('Sender’s name of variant B').press('Tab')
-  await seen(/the keenest first, each tier watched for 60 minutes, trying the sender’s name/)
+  await seen(/the keenest first, each tier watched for 60 minutes, .*trying the sender’s name/)
   await visitor.expectAccessible()
   const words = await send().innerText()
   await send().click()

@@ -99,14 +99,25 @@ test('why somebody is in it: each condition with its verdict and the fact', asyn
   await page().keyboard.press('Escape')
 })
 
-test('two who edit one segment: the second is told and loses nothing', async () => {
+test('two who edit one segment: the second sees both and loses nothing', async () => {
   satchel.db.sqlite
-    .prepare("update segments set version = version + 1 where name = 'Stunt offers'")
+    .prepare(
+      "update segments set version = version + 1, name = 'Theirs' where name = 'Stunt offers'",
+    )
     .run()
   await page().getByLabel('Name of the segment').fill('Mine')
   await page().getByRole('button', { name: 'Save changes' }).click()
-  await seen('Somebody else has changed this segment')
+  const both = page().getByRole('alert', { name: 'Two versions' })
+  await both.getByText('Theirs', { exact: true }).last().waitFor()
   expect(await page().getByLabel('Name of the segment').inputValue()).toBe('Mine')
+  await visitor.expectAccessible()
+  await both.getByRole('button', { name: 'Take theirs' }).click()
+  expect(await page().getByLabel('Name of the segment').inputValue()).toBe('Theirs')
+  satchel.db.sqlite
+    .prepare(
+      "update segments set version = version + 1, name = 'Stunt offers' where name = 'Theirs'",
+    )
+    .run()
   await page().reload()
   await seen('Stunt offers')
 })
@@ -267,6 +278,6 @@ test('somebody is added by hand only with a reason, and erased only with their a
 })
 
 test('the browser’s console said no error but those that were provoked', () => {
-  const provoked = /status of (409|422)/
+  const provoked = /status of (409|412|422)/
   expect(visitor.errors.filter((error) => !provoked.test(error))).toEqual([])
 })

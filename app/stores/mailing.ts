@@ -26,6 +26,9 @@ export const useMailing = defineStore('mailing', () => {
   const checking = ref(false)
   const proofProblem = ref<string | null>(null)
   let proofs = 0
+  /** Of which letter and settings the proof has answered. */
+  const provedOf = ref('')
+  const proofMark = () => `${version.value} ${onServer.value?.settingsVersion ?? ''}`
   /** What goes out, with what it weighs. */
   const weighed = shallowRef<Omit<Proof, 'marks'> | null>(null)
   /** The versions that go out, of the letter as it was saved last. */
@@ -46,7 +49,7 @@ export const useMailing = defineStore('mailing', () => {
   let wanted: number | null = null
   /** The letter as the server has it, as far as known here, and its version. */
   let onFile: Letter | null = null
-  let version = 0
+  const version = ref(0)
   let lastKind = ''
   let lastAt = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -64,8 +67,8 @@ export const useMailing = defineStore('mailing', () => {
   )
   /** What the proof says of what stands here now: unknown while it has not answered since the last change. */
   const proofState = computed<'unknown' | 'holds' | 'free'>(() => {
-    if (marks.value === null || proofProblem.value || checking.value || saving.value !== 'saved')
-      return 'unknown'
+    if (marks.value === null || proofProblem.value || saving.value !== 'saved') return 'unknown'
+    if (provedOf.value !== proofMark()) return 'unknown'
     return blockers.value ? 'holds' : 'free'
   })
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
@@ -82,7 +85,7 @@ export const useMailing = defineStore('mailing', () => {
       onServer.value = null
       letter.value = null
       onFile = null
-      version = 0
+      version.value = 0
       saving.value = 'saved'
       takeUpUnsaved(id)
       watchLetter(id)
@@ -103,7 +106,7 @@ export const useMailing = defineStore('mailing', () => {
   function leaveUnsaved() {
     const id = mailing.value?.id
     if (id === undefined || !letter.value || saving.value === 'saved') return
-    left.set(id, { letter: letter.value, onFile, version })
+    left.set(id, { letter: letter.value, onFile, version: version.value })
   }
   function takeUpUnsaved(id: number) {
     const before = left.get(id)
@@ -111,7 +114,7 @@ export const useMailing = defineStore('mailing', () => {
     if (!before) return
     letter.value = before.letter
     onFile = before.onFile
-    version = before.version
+    version.value = before.version
     // The server is asked first how its letter stands by now.
     void refresh().then(() => wanted === id && saveSoon())
   }
@@ -152,10 +155,10 @@ export const useMailing = defineStore('mailing', () => {
   }
 
   function takeOver({ version: theirVersion, ...theirs }: Letter & { version: number }) {
-    if (letter.value !== null && theirVersion <= version) return
+    if (letter.value !== null && theirVersion <= version.value) return
     const base = onFile && begunFrom(onFile, theirs)
     onFile = theirs
-    version = theirVersion
+    version.value = theirVersion
     if (letter.value === null || base === null || letter.value === base) {
       if (base !== null) rebase(base, theirs)
       letter.value = theirs
@@ -207,13 +210,15 @@ export const useMailing = defineStore('mailing', () => {
     const id = mailing.value?.id
     if (id === undefined) return
     const mine = ++proofs
+    const of = proofMark()
     checking.value = true
-    proofProblem.value = null
     try {
       const got = await request<Proof>(`/api/mailings/${id}/proof`)
       if (mine !== proofs || mailing.value?.id !== id) return
       marks.value = got.marks
       weighed.value = got
+      provedOf.value = of
+      proofProblem.value = null
     } catch (error) {
       if (mine === proofs) proofProblem.value = problemOf(error).message
     }
@@ -274,12 +279,12 @@ export const useMailing = defineStore('mailing', () => {
     try {
       const answer = await changeAt<{ version: number }>(`/api/mailings/${id}/letter`, {
         method: 'PUT',
-        body: { ...sent, version },
+        body: { ...sent, version: version.value },
       })
       sending = null
-      if (answer.version > version) {
+      if (answer.version > version.value) {
         onFile = sent
-        version = answer.version
+        version.value = answer.version
       }
       saving.value = 'saved'
       // Not waited for: what is written meanwhile is to be saved in its own time.
@@ -289,9 +294,9 @@ export const useMailing = defineStore('mailing', () => {
       sending = null
       // Somebody else was faster: theirs and mine are joined, and saved together.
       if ((error as { statusCode?: number }).statusCode === 412 && mailing.value?.id === id) {
-        const saw = version
+        const saw = version.value
         await refresh()
-        if (version > saw) return saveSoon()
+        if (version.value > saw) return saveSoon()
       }
       saving.value = 'failed'
       const { statusCode } = error as { statusCode?: number }
@@ -316,7 +321,7 @@ export const useMailing = defineStore('mailing', () => {
     clearTimeout(timer)
     void changeAt(`/api/mailings/${mailing.value!.id}/letter`, {
       method: 'PUT',
-      body: { ...letter.value, version: version + (sending ? 1 : 0) },
+      body: { ...letter.value, version: version.value + (sending ? 1 : 0) },
       keepalive: true,
     })
       .catch(() => null)
