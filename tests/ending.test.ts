@@ -69,7 +69,7 @@ test.each([
 })
 
 test('where there is no room left, a sentence says so, nothing is half kept, and it goes on when there is', async () => {
-  const satchel = await install()
+  const satchel = await install({ empty: true })
   try {
     satchel.env.SATCHEL_MOST_MB = '3'
     await satchel.start('web')

@@ -167,6 +167,7 @@ export function answerQuestions(answer: (question: never) => unknown) {
           process.send!({ id, problem: error instanceof Error ? error.message : String(error) }),
       )
   })
+  if (!process.connected) process.exit()
   process.on('disconnect', () => process.exit())
   process.send!({ ready: true })
 }

@@ -24,6 +24,8 @@ export default defineNitroPlugin((nitro) => {
 })
 
 function beReader() {
+  // Whoever began it may be gone before it could listen for that.
+  if (!process.connected) process.exit()
   process.on('disconnect', () => process.exit())
   let told = 0
   setInterval(() => {
