@@ -45,20 +45,27 @@ test('what a row holds is compared without its ids', () => {
   expect(isAsStamped(stampRow('a', 7, { style: style!, ...rest }), content)).toBe(true)
 })
 
+const followsAnother = (a: Steps, b: Steps) => {
+  const rows = [a, b].map((all) => made(emptyLetter().document, 'o', all).rows[0]!)
+  const [one, two] = rows.map(stampContent) as [typeof content, typeof content]
+  const document = letterWith(stampRow('a', 1, one), stampRow('b', 1, one))
+  const followed = withStamps(document, new Map([[1, two]]))
+  const ids = blocksOf(followed).map(({ id }) => id)
+  expect(new Set(ids).size).toBe(ids.length)
+  for (const row of followed.rows.slice(0, 2)) expect(isAsStamped(row, two)).toBe(true)
+  expect(withStamps(followed, new Map([[1, two]]))).toBe(followed)
+  expect(stamped(followed.rows[0]!, two)).toEqual(followed.rows[0])
+}
+type Steps = Parameters<typeof made>[2]
+
 test('whatever a stamp holds: its row is as stamped, readable, and no id stands there twice', () => {
-  fc.assert(
-    fc.property(steps, steps, (a, b) => {
-      const rows = [a, b].map((all) => made(emptyLetter().document, 'o', all).rows[0]!)
-      const [one, two] = rows.map(stampContent) as [typeof content, typeof content]
-      const document = letterWith(stampRow('a', 1, one), stampRow('b', 1, one))
-      const followed = withStamps(document, new Map([[1, two]]))
-      const ids = blocksOf(followed).map(({ id }) => id)
-      expect(new Set(ids).size).toBe(ids.length)
-      for (const row of followed.rows.slice(0, 2)) expect(isAsStamped(row, two)).toBe(true)
-      expect(withStamps(followed, new Map([[1, two]]))).toBe(followed)
-      expect(stamped(followed.rows[0]!, two)).toEqual(followed.rows[0])
-    }),
-  )
+  fc.assert(fc.property(steps, steps, followsAnother))
+})
+
+test('a new block does not get the id of one that stays', () => {
+  const insert = (c: number) => ({ do: 'insert-into' as const, a: 0, b: 0, c })
+  const columns = { do: 'columns' as const, a: 0, b: 0, c: 1 }
+  followsAnother([columns, insert(1)], [insert(0), columns, insert(1)])
 })
 
 test('a letter keeps its links to stamps when it is read, but the way out is no stamp’s', () => {

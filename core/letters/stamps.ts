@@ -25,13 +25,21 @@ export function stampRow(id: string, stamp: number, content: StampContent): Row 
 /** The row with what a stamp holds; a block that stays where it is keeps its id. */
 export function stamped(row: Row, content: StampContent): Row {
   const { id, shownTo, hidden, stamp } = row
+  const staying = (block: Block, c: number, at: number) => {
+    const before = row.columns[c]?.blocks[at]
+    return before?.kind === block.kind ? before.id : null
+  }
+  const all = content.columns.flatMap(({ blocks }, c) =>
+    blocks.map((block, at) => staying(block, c, at)),
+  )
+  // A new block’s id may be one that a block that stays has had from an earlier stamp.
+  const used = new Set(all)
   let n = 0
   const columns = content.columns.map((column, c) => ({
     ...column,
     blocks: column.blocks.map((block, at): Block => {
-      const before = row.columns[c]?.blocks[at]
       n++
-      return { ...block, id: before?.kind === block.kind ? before.id : `${id}-${n}` }
+      return { ...block, id: staying(block, c, at) ?? unused(`${id}-${n}`, used) }
     }),
   }))
   return {
@@ -41,6 +49,13 @@ export function stamped(row: Row, content: StampContent): Row {
     ...(stamp === undefined ? {} : { stamp }),
     ...stampContent({ ...content, id, columns }),
   }
+}
+
+function unused(id: string, used: Set<string | null>): string {
+  let next = id
+  while (used.has(next)) next += 'x'
+  used.add(next)
+  return next
 }
 
 /** Whether a row holds what the stamp does, whatever its parts' ids. */
@@ -111,9 +126,11 @@ function idsIn(row: Row): string[] {
 
 /** The row with ids that nothing else in the letter has. */
 function withOwnIds(row: Row, own: ReadonlySet<string>, taken: Set<string>): Row {
+  const here = new Set<string>()
   const free = (id: string) => {
     let next = id
-    while (!own.has(next) && taken.has(next)) next += 'x'
+    while (here.has(next) || (!own.has(next) && taken.has(next))) next += 'x'
+    here.add(next)
     taken.add(next)
     return next
   }
