@@ -88,7 +88,8 @@ function start(script: string, args: string[]): ChildProcess {
   )
 }
 
-function median(values: number[]): number {
+/** The middle of some figures. */
+export function median(values: number[]): number {
   const sorted = [...values].sort((a, b) => a - b)
   const middle = sorted.length >> 1
   return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2

@@ -3,7 +3,7 @@ import { sql, type SqlBool } from 'kysely'
 import type { Verdict } from '../core/results'
 import { HOUR } from '../core/time'
 import { shiftTotals } from './recipients'
-import { all, one, prepared, q, run, transact, type Database } from './query'
+import { all, one, q, rowsInserter, run, transact, type Database } from './query'
 
 /** An open or a click as it came in over HTTP. */
 export interface NewAct {
@@ -16,28 +16,18 @@ export interface NewAct {
   method: string
 }
 
-/** Writes acts in one transaction. Keeps each user agent's text once. */
+/** Writes acts, all of them or none. Keeps each user agent's text once. */
 export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
   const agents = new Map<string, number>()
-  const insert = prepared<{
-    mailing: number
-    person: number
-    kind: NewAct['kind']
-    link: number | null
-    at: number
-    agent: number
-    method: string
-  }>(db, (value) =>
-    q.insertInto('acts').values({
-      mailing_id: value('mailing'),
-      person_id: value('person'),
-      kind: value('kind'),
-      link: value('link'),
-      at: value('at'),
-      agent_id: value('agent'),
-      method: value('method'),
-    }),
-  )
+  const insert = rowsInserter(db, 'acts', [
+    'mailing_id',
+    'person_id',
+    'kind',
+    'link',
+    'at',
+    'agent_id',
+    'method',
+  ])
   const agentId = (text: string) => {
     let id = agents.get(text)
     if (id === undefined) {
@@ -55,18 +45,17 @@ export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
     return id
   }
   return (acts) =>
-    transact(db, () => {
-      for (const act of acts)
-        insert.run({
-          mailing: act.mailingId,
-          person: act.personId,
-          kind: act.kind,
-          link: act.link,
-          at: act.at,
-          agent: agentId(act.agent.slice(0, 300)),
-          method: act.method,
-        })
-    })
+    insert(
+      acts.map((act) => [
+        act.mailingId,
+        act.personId,
+        act.kind,
+        act.link,
+        act.at,
+        agentId(act.agent.slice(0, 300)),
+        act.method,
+      ]),
+    )
 }
 
 /** Acts that are still to be judged and came before `before`, in the order they came. */

@@ -97,6 +97,42 @@ export function prepared<P extends object, O = unknown>(
   }
 }
 
+/** Rows of one statement: what a turn of the event loop brings, and far below SQLite's 32,766 values. */
+const ROWS_AT_A_TIME = 100
+
+/**
+ * Writes many rows by few statements, all of them or none; a statement is compiled once for each number of rows.
+ * @example const write = rowsInserter(db, 'acts', ['kind', 'at']); write([['open', 1], ['click', 2]])
+ */
+export function rowsInserter<T extends keyof Schema & string>(
+  db: Database,
+  table: T,
+  columns: readonly (keyof Schema[T] & string)[],
+): (rows: readonly (readonly (string | number | null)[])[]) => void {
+  const compiled: Sqlite.Statement[] = []
+  const insertOf = (rows: number) =>
+    (compiled[rows] ??= db.sqlite.prepare(
+      q
+        .insertInto(table)
+        .columns(columns as never)
+        .values(
+          Array.from({ length: rows }, () =>
+            Object.fromEntries(columns.map((column) => [column, null])),
+          ) as never,
+        )
+        .compile().sql,
+    ))
+  return (rows) => {
+    const write = (some: typeof rows) => insertOf(some.length).run(...some.flat())
+    if (rows.length === 0) return
+    if (rows.length <= ROWS_AT_A_TIME) return void write(rows)
+    transact(db, () => {
+      for (let from = 0; from < rows.length; from += ROWS_AT_A_TIME)
+        write(rows.slice(from, from + ROWS_AT_A_TIME))
+    })
+  }
+}
+
 function statement(db: Database, sql: string): Sqlite.Statement {
   let found = db.statements.get(sql)
   if (!found) {
