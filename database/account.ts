@@ -1,6 +1,7 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
 import { defaultLetterhead, readLetterhead, type Letterhead } from '../core/letters'
 import { one, q, run, type Database } from './query'
+import { markOf } from './versions'
 import type { Selectable } from 'kysely'
 import type { Schema } from './schema'
 
@@ -70,6 +71,27 @@ export function createAccount(
       created_at: now,
     }),
   )
+}
+
+/** What of the account is set by hand, with the mark by which two who change it are told apart. */
+export function settingsOf(account: Account) {
+  const {
+    name,
+    zone,
+    currency,
+    sender_name,
+    sender_address,
+    postal_address,
+    pace_per_minute,
+    cap_mailings,
+    cap_days,
+    callback_seconds,
+  } = account
+  const settings = {
+    ...{ name, zone, currency, sender_name, sender_address, postal_address },
+    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds },
+  }
+  return { ...settings, version: markOf(settings) }
 }
 
 export function updateAccount(db: Database, settings: Partial<AccountSettings>) {

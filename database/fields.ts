@@ -1,6 +1,7 @@
 import { dropFieldOrder } from './field-order'
 import { convertValue, type Field, type FieldKind, type FieldValue } from '../core/people'
 import { all, one, q, run, transact, type Database } from './query'
+import { markOf } from './versions'
 
 /** The fields of a person that are in use, first and last name before the account's own. */
 export function readFields(db: Database): Field[] {
@@ -46,6 +47,12 @@ export function ownFields(db: Database) {
       .orderBy('position')
       .orderBy('key'),
   )
+}
+
+/** The mark by which two who change a field are told apart; undefined: there is no such field. */
+export function fieldVersion(db: Database, key: string): string | undefined {
+  const field = ownFields(db).find((one) => one.key === key)
+  return field && markOf([field.name, field.retired_at !== null])
 }
 
 export function changeField(

@@ -1,5 +1,6 @@
 import { fieldKeyFor } from '../core/people'
 import { all, one, q, run, type Database } from './query'
+import { markOf } from './versions'
 
 /** The lists, in the order in which they were made. */
 export function readLists(db: Database) {
@@ -48,6 +49,12 @@ export function addList(
     db,
     q.insertInto('lists').values({ ...list, public_name: list.name, key, created_at: now }),
   ).id
+}
+
+/** The mark by which two who change a list are told apart; undefined: there is no such list. */
+export function listVersion(db: Database, id: number): string | undefined {
+  const list = readLists(db).find((one) => one.id === id)
+  return list && markOf([list.name, list.description, list.public_name, list.public_about])
 }
 
 /** Changes what a list is called here and before readers; its key stays, since mail programs file by it. */

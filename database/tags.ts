@@ -1,5 +1,6 @@
 import type { TagColor } from '../core/people'
 import { all, one, q, run, transact, type Database } from './query'
+import { markOf } from './versions'
 import { rewriteRules } from './rewrite-rules'
 
 /** All tags with how many people have each. */
@@ -32,6 +33,12 @@ export function tagNamed(db: Database, name: string): number {
       .onConflict((c) => c.doNothing()),
   )
   return one(db, q.selectFrom('tags').select('id').where('name', '=', name))!.id
+}
+
+/** The mark by which two who change a tag are told apart; undefined: there is no such tag. */
+export function tagVersion(db: Database, id: number): string | undefined {
+  const tag = one(db, q.selectFrom('tags').select(['name', 'color']).where('id', '=', id))
+  return tag && markOf([tag.name, tag.color])
 }
 
 /** Renames or colours a tag. `taken`: another tag has the name; nothing is changed. */

@@ -1,6 +1,6 @@
 import { number, object, string, type InferType } from 'yup'
 import { isZone } from '../core/time'
-import { address, line } from './input-parts'
+import { address, line, seenVersion } from './input-parts'
 
 /** What the account, its people and its clock are told. */
 
@@ -58,6 +58,9 @@ export const accountInput = object({
     .min(0, 'At least 0.')
     .max(3_600, 'At most 3,600, which is an hour.'),
 })
+
+/** A change of the settings over the version its editor saw. */
+export const accountChangeInput = accountInput.shape({ version: seenVersion })
 
 export const clockInput = object({
   rate: number().oneOf([1, 60, 3600]),

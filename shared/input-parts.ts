@@ -13,3 +13,8 @@ export const line = (longest: number) =>
     .trim()
     .max(longest, `At most ${longest} characters.`)
     .matches(/^[^\p{Cc}]*$/u, 'No line breaks or control characters, please.')
+
+/** The version of a thing that its editor saw; see markOf in database/versions.ts. */
+export const seenVersion = string()
+  .required('Say which version you saw.')
+  .max(40, 'This is no version.')

@@ -1,6 +1,6 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import { checkAddress, encodings, fieldKinds, tagColors } from '../core/people'
-import { address, line } from './input-parts'
+import { address, line, seenVersion } from './input-parts'
 
 /** What is told of people, their fields, tags and lists, and of files of them. */
 
@@ -101,6 +101,7 @@ export const fieldInput = object({
 export const fieldChangeInput = object({
   name: line(60).min(1, 'Give the field a name.'),
   retired: boolean(),
+  version: seenVersion,
 })
 
 export const fieldJobInput = object({
@@ -111,6 +112,7 @@ export const fieldJobInput = object({
 export const tagInput = object({
   name: line(60).min(1, 'Give the tag a name.'),
   color: string().oneOf(tagColors),
+  version: seenVersion,
 })
 
 export const tagJoinInput = object({ into: number().integer().positive().required() })
@@ -120,4 +122,5 @@ export const listChangeInput = object({
   description: line(300).default(''),
   publicName: line(100).required('Say what readers know it by.'),
   publicAbout: line(300).default(''),
+  version: seenVersion,
 })

@@ -104,7 +104,7 @@ test('an account is not widened by what its form does not have', async () => {
     pace_per_minute: null,
     token_key: 'ff',
     dkim_private_key: 'mine',
-    ...{ created_at: 5 },
+    ...{ created_at: 5, version: before.version },
   })
   expect(answer.status).toBe(200)
   const row = one(satchel.db, q.selectFrom('account').selectAll())!

@@ -1,5 +1,6 @@
 import ICAL from 'ical.js'
 import { expect, test } from 'vitest'
+import type { Route } from 'playwright-core'
 import { addDays } from '../core/time'
 import { one, q } from '../database'
 import { loadByDay } from '../database/calendar'
@@ -44,12 +45,28 @@ test('dragged to another day it goes out then, at the same time of day; undone, 
   await until('it is two days later', () => time() === addDays(before!, 2, zone))
   await page().getByRole('button', { name: 'Undo' }).click()
   await until('it is as before', () => time() === before)
-  const link = day(before!).getByRole('link', { name: /Repair day/ })
-  await link.focus()
+  const focused = () =>
+    page().evaluate(() => document.activeElement?.closest('[data-mailing]')?.textContent ?? '')
+  // However late the server answers: each key goes on from where the last one moved it to.
+  const late = async (route: Route) => {
+    await new Promise((go) => setTimeout(go, 700))
+    await route.continue().catch(() => {})
+  }
+  await page().route(/\/api\/(calendar|mailings\/\d+\/move)/, late)
+  await day(before!)
+    .getByRole('link', { name: /Repair day/ })
+    .focus()
   await page().keyboard.press('Alt+ArrowDown')
-  await until('it is a week later', () => time() === addDays(before!, 7, zone))
-  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await page().keyboard.press('Alt+ArrowRight')
+  await until('it is eight days later', () => time() === addDays(before!, 8, zone))
+  await day(addDays(before!, 8, zone))
+    .getByText('Repair day')
+    .waitFor()
+  expect(await focused()).toContain('Repair day')
+  await page().keyboard.press('Alt+ArrowLeft')
+  await page().keyboard.press('Alt+ArrowUp')
   await until('it is as before again', () => time() === before)
+  await page().unroute(/\/api\/(calendar|mailings\/\d+\/move)/, late)
 })
 
 test('what is past can’t be gone back to: it says so, and nothing changes', async () => {

@@ -63,6 +63,17 @@ test('two quick choices are both kept: the second goes over what the first becam
   expect(puts()[1]!.body).toEqual({ plan: { pace: 'widening', test: 'subject' }, version: 'b' })
 })
 
+test('what is chosen in the moment in which it is heard, or in which a saving ends, is saved', async () => {
+  const keeper = await known()
+  keeper.hear(keeper.asks(), { value: plain, version: 'a' })
+  keeper.choose({ ...plain, pace: 'widening' })
+  expect(puts()).toHaveLength(1)
+  void keeper.flush().then(() => keeper.choose({ ...plain, pace: 'best-hour' }))
+  puts()[0]!.answer({ value: { ...plain, pace: 'widening' }, version: 'b' })
+  await settled()
+  expect(puts()[1]!.body).toMatchObject({ plan: { pace: 'best-hour' }, version: 'b' })
+})
+
 test('what the server refuses stays, is said, and holds what would send it', async () => {
   const keeper = await known()
   keeper.choose({ ...plain, pace: 'widening' })

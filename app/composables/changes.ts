@@ -141,6 +141,14 @@ export function keeperOf<T extends object>(name: string, keeping: () => Keeping<
   return made
 }
 
+/** Asks of every thing whose name begins so, before all of them are asked for at once. */
+export function asksOfAll(beginning: string): Map<string, Asked> {
+  const asked = new Map<string, Asked>()
+  for (const [name, keeper] of keepers)
+    if (name.startsWith(beginning)) asked.set(name, keeper.asks())
+  return asked
+}
+
 /** Forgets all keepers: another account is signed in. */
 export function forgetKeepers() {
   keepers.clear()
@@ -174,34 +182,40 @@ function keeper<T extends object>({
           (manual && state.value.mine !== null ? 'There are changes that are not saved.' : null)),
   })
 
+  /** Where nothing is to be saved, nothing is under way, so that the next choice is not taken for part of it. */
   function push(): Promise<void> {
-    return (underway ??= run().finally(() => (underway = null)))
+    if (!underway && toSave(state.value)) underway = run()
+    return underway ?? Promise.resolve()
   }
 
+  /** Saves until there is nothing more to save; ends in the moment in which it has seen that. */
   async function run() {
-    for (;;) {
-      clearTimeout(timer)
-      const next = toSave(state.value)
-      if (!next) return
-      state.value = next.state
-      try {
-        const now = await save(next.save.value, next.save.version, state.value.known!.value)
-        state.value = saved(state.value, now, isAlike)
-        own = now.value
-        overtaken.value = null
-      } catch (error) {
-        const { statusCode } = error as FetchError
-        if (statusCode === 412) {
-          const theirs = await load().catch(() => null)
-          if (theirs) state.value = clashed(state.value, theirs, join, isAlike)
-          else return later('What somebody else changed can’t be read just now.')
-        } else if (statusCode === undefined || statusCode >= 500)
-          return later(problemOf(error).message)
-        else {
-          state.value = refused(state.value, problemOf(error).message)
-          return
-        }
-      }
+    try {
+      // After a line that broke it waits; see `later`.
+      do await saveOnce()
+      while (!state.value.problem && toSave(state.value))
+    } finally {
+      underway = null
+    }
+  }
+
+  async function saveOnce() {
+    clearTimeout(timer)
+    const next = toSave(state.value)!
+    state.value = next.state
+    try {
+      const now = await save(next.save.value, next.save.version, state.value.known!.value)
+      state.value = saved(state.value, now, isAlike)
+      own = now.value
+      overtaken.value = null
+    } catch (error) {
+      const { statusCode } = error as FetchError
+      if (statusCode === 412) {
+        const theirs = await load().catch(() => null)
+        if (theirs) state.value = clashed(state.value, theirs, join, isAlike)
+        else later('What somebody else changed can’t be read just now.')
+      } else if (statusCode === undefined || statusCode >= 500) later(problemOf(error).message)
+      else state.value = refused(state.value, problemOf(error).message)
     }
   }
 

@@ -5,6 +5,7 @@ export interface Tag {
   name: string
   color: TagColor
   people: number
+  version: string
 }
 
 /** All tags, and how each looks. */

@@ -229,3 +229,20 @@ test('who goes from one segment to the next sees that one, in whichever order th
   expect(segment.saved!.id).toBe(9)
   expect(segment.name).toBe('Nine')
 })
+
+test('before it is known what a segment is, nothing can be chosen, and nothing of it becomes a new one', async () => {
+  const segment = useSegment()
+  const opening = segment.open(3)
+  segment.name = 'Typed too early'
+  segment.change(all(onList(2)))
+  expect(segment).toMatchObject({ known: false, name: '' })
+  expect(await segment.save()).toBeNull()
+  expect(server.sent.filter(({ method }) => method !== 'GET')).toEqual([])
+  server.latest('/api/segments/3').fail()
+  await opening
+  const next = segment.open(null)
+  await settled()
+  expect(segment).toMatchObject({ known: true, name: '' })
+  server.latest('/api/segments/vocabulary').answer({ lists: [] })
+  await next
+})

@@ -68,11 +68,16 @@ function segmentKeeper(id: number): Keeper<SegmentDraft> {
 /** The segment that is open: its rule with undo, and what it comes to while it is edited. */
 export const useSegment = defineStore('segment', () => {
   const saved = shallowRef<SavedSegmentDetails | null>(null)
-  const keeper = computed(() => (saved.value ? segmentKeeper(saved.value.id) : null))
+  /** Which one on file is open; null: a new one. */
+  const openId = ref<number | null>(null)
+  const keeper = computed(() => (openId.value === null ? null : segmentKeeper(openId.value)))
+  /** Nothing is shown of one on file, and nothing can be chosen, before the server has said what it is. */
+  const known = computed(() => openId.value === null || saved.value !== null)
   /** As a new one is being made; what is changed of one on file is its keeper's. */
   const made = shallowRef<SegmentDraft>(nothing)
   const draft = computed<SegmentDraft>(() => keeper.value?.shown() ?? made.value)
   function write(next: SegmentDraft) {
+    if (!known.value) return
     if (keeper.value) keeper.value.choose(next)
     else unfinished = made.value = next
   }
@@ -103,6 +108,7 @@ export const useSegment = defineStore('segment', () => {
   /** Opens a saved segment, or a new one with a rule to begin from. */
   async function open(id: number | null, start: { name: string; rule: Rule } | null = null) {
     saved.value = null
+    openId.value = id
     counts.value = null
     sizes.value = null
     problem.value = null
@@ -132,7 +138,7 @@ export const useSegment = defineStore('segment', () => {
 
   /** Takes a changed rule: the old one can be had back. */
   function change(next: Rule) {
-    if (frozen.value) return
+    if (frozen.value || !known.value) return
     past.value = [...past.value.slice(-199), rule.value]
     future.value = []
     rule.value = asGroup(next)
@@ -202,6 +208,7 @@ export const useSegment = defineStore('segment', () => {
 
   /** Saves; its id, or null where it was refused (the notice says why, and nothing here is lost). */
   async function save(): Promise<number | null> {
+    if (!known.value) return null
     if (!saved.value || !keeper.value) {
       const { name, rule } = draft.value
       const added = await act<{ id: number }>('/api/segments', 'POST', { name, rule })
@@ -230,6 +237,7 @@ export const useSegment = defineStore('segment', () => {
   return {
     saved,
     keeper,
+    known,
     discard,
     name,
     rule,

@@ -13,8 +13,6 @@ interface Followed {
 export const useStamps = defineStore('stamps', () => {
   const stamps = shallowRef<Stamp[]>([])
   const notices = useNotices()
-  /** By stamp: the letters that followed when it was changed last. */
-  const followed = new Map<number, Followed['followed']>()
 
   async function load() {
     const got = await request<Stamp[]>('/api/stamps').catch(() => null)
@@ -36,12 +34,11 @@ export const useStamps = defineStore('stamps', () => {
     return true
   }
 
-  /** A stamp's content is kept by this; one for each. It is saved when somebody spreads it. */
+  /** A stamp's content is kept by this; one for each: saved as soon as somebody spreads it. */
   function keeperFor(id: number): Keeper<Held> {
     const path = `/api/stamps/${id}`
     return keeperOf<Held>(path, () => ({
       of: path,
-      manual: true,
       names: { content: 'What it holds' },
       async load() {
         await load()
@@ -49,10 +46,11 @@ export const useStamps = defineStore('stamps', () => {
         if (!stamp) throw new Error('This stamp is not there any more.')
         return { value: { content: stamp.content }, version: stamp.version }
       },
-      async save({ content }, version) {
+      async save({ content }, version, before) {
         const body = { row: { id: 'row', ...content }, version }
         const done = await changeAt<Followed>(path, { method: 'PUT', body })
-        followed.set(id, done.followed)
+        sayFollowed(id, done.followed, before)
+        await load()
         return { value: { content }, version: done.version }
       },
     }))
@@ -67,27 +65,23 @@ export const useStamps = defineStore('stamps', () => {
     // Over the stamp as it was seen here, so that what somebody else made of it meanwhile is noticed.
     keeper.hear(keeper.asks(), { value: { content: stamp.content }, version: stamp.version })
     keeper.choose({ content: stampContent(row) })
-    await keeper.save()
-    await load()
-    if (keeper.settled()) sayFollowed(stamp)
+    await keeper.flush()
   }
 
-  function sayFollowed(before: Stamp) {
-    const letters = followed.get(before.id) ?? []
+  function sayFollowed(id: number, letters: Followed['followed'], before: Held) {
+    const name = stamps.value.find((one) => one.id === id)?.name ?? 'The stamp'
     notices.say(
       letters.length
-        ? `“${before.name}” is changed. ${several(letters.length, 'letter follows', 'letters follow')}: ${letters.map(({ name }) => name).join(', ')}.`
-        : `“${before.name}” is changed. No other letter is waiting with it.`,
-      { label: 'Undo', run: () => void putBack(before) },
+        ? `“${name}” is changed. ${several(letters.length, 'letter follows', 'letters follow')}: ${letters.map((one) => one.name).join(', ')}.`
+        : `“${name}” is changed. No other letter is waiting with it.`,
+      { label: 'Undo', run: () => void putBack(id, before) },
     )
   }
 
-  async function putBack({ id, content }: Stamp) {
+  async function putBack(id: number, before: Held) {
     const keeper = keeperFor(id)
     await keeper.reload()
-    keeper.choose({ content })
-    await keeper.save()
-    await load()
+    keeper.choose(before)
   }
 
   async function rename(id: number, name: string) {

@@ -1,7 +1,11 @@
-import { updateAccount } from '~~/database/account'
-import { accountInput } from '~~/shared/account-inputs'
+import { settingsOf, updateAccount } from '~~/database/account'
+import { accountChangeInput } from '~~/shared/account-inputs'
 
+/** Changes the settings over the version their editor saw. */
 export default defineEventHandler(async (event) => {
-  updateAccount(satchel().db, await readInput(event, accountInput))
-  return { ok: true }
+  const { version, ...settings } = await readInput(event, accountChangeInput)
+  if (version !== settingsOf(account()).version)
+    throw overtaken('Somebody else changed the settings meanwhile. Look at theirs first.')
+  updateAccount(satchel().db, settings)
+  return settingsOf(account())
 })

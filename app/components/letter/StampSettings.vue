@@ -38,7 +38,13 @@ function describe(_: string, value: unknown): string {
   const letter = emptyLetter()
   const rows = [{ id: 'row', ...(value as StampContent) }]
   const texts = textsOf({ ...letter, document: { ...letter.document, rows } })
-  return texts.map(({ text }) => text).join(' · ') || 'nothing but pictures and lines'
+  const links = rows.flatMap(({ columns }) =>
+    columns.flatMap(({ blocks }) =>
+      blocks.flatMap((block) => (block.kind === 'social' ? block.links : [])),
+    ),
+  )
+  const words = [...texts.map(({ text }) => text), ...links.map(({ name }) => name)]
+  return words.join(' · ') || 'nothing but pictures and lines'
 }
 const id = useId()
 </script>

@@ -8,9 +8,24 @@ interface OwnField {
   kind: FieldKind
   retired_at: number | null
   people: number
+  version: string
+}
+interface Kept {
+  name: string
+  retired: boolean
 }
 /** The account's own fields: made, renamed, made another kind, joined, retired. */
-const { answer: fields, reload } = useAnswer<OwnField[]>(() => '/api/fields')
+const {
+  rows: fields,
+  reload,
+  keeperFor,
+  change,
+} = useKeptRows<OwnField, Kept>({
+  path: '/api/fields',
+  key: ({ key }) => key,
+  value: ({ name, retired_at }) => ({ name, retired: retired_at !== null }),
+  names: { name: 'Name', retired: 'Retired' },
+})
 const notices = useNotices()
 const changing = ref<OwnField | null>(null)
 const { form, faults, busy, submit } = useForm(fieldInput, { name: '', kind: 'text' as FieldKind })
@@ -21,21 +36,16 @@ async function make() {
   await reload()
 }
 async function rename(field: OwnField, name: string) {
-  if (!name.trim() || name === field.name) return
-  const put = (name: string) =>
-    act(`/api/fields/${field.key}`, 'PUT', { name }).then((done) => {
-      void reload()
-      return done
-    })
   const before = field.name
-  if (await put(name))
-    notices.say(`${before} is called ${name} now.`, { label: 'Undo', run: () => void put(before) })
+  if (!name.trim() || name === before) return
+  if (await change(field, { name }))
+    notices.say(`${before} is called ${name} now.`, {
+      label: 'Undo',
+      run: () => void change(field, { name: before }),
+    })
 }
 async function retire(field: OwnField, retired: boolean) {
-  const body = { retired }
-  if (!(await act(`/api/fields/${field.key}`, 'PUT', body))) return
-  await reload()
-  if (retired)
+  if ((await change(field, { retired })) && retired)
     notices.say(`${field.name} is not offered any more. Values and rules stay.`, {
       label: 'Undo',
       run: () => void retire(field, false),
@@ -91,6 +101,7 @@ async function retire(field: OwnField, retired: boolean) {
                 :value="field.name"
                 @taken="rename(field, $event)"
               />
+              <KeptState :keeper="keeperFor(field)" />
             </td>
             <td>{{ kindWords[field.kind] }}</td>
             <td class="small muted">person.{{ field.key }}</td>

@@ -8,26 +8,38 @@ interface List {
   public_about: string
   listId: string
   subscribers: number
+  version: string
 }
-const { answer: lists, reload } = useAnswer<List[]>(() => '/api/lists')
+type Words = Pick<List, 'name' | 'description' | 'public_name' | 'public_about'>
+const {
+  rows: lists,
+  reload,
+  keeperFor,
+  change,
+} = useKeptRows<List, Words>({
+  path: '/api/lists',
+  key: ({ id }) => id,
+  value: ({ name, description, public_name, public_about }) => ({
+    ...{ name, description, public_name, public_about },
+  }),
+  body: ({ name, description, public_name, public_about }) => ({
+    ...{ name, description, publicName: public_name, publicAbout: public_about },
+  }),
+  names: {
+    name: 'Called here',
+    description: 'For you to remember',
+    public_name: 'Readers see',
+    public_about: 'What it is about',
+  },
+})
 const notices = useNotices()
 const making = ref('')
-async function save(list: List, change: Partial<List>) {
-  const body = (of: List) => ({
-    name: of.name,
-    description: of.description,
-    publicName: of.public_name,
-    publicAbout: of.public_about,
-  })
-  const put = async (of: List) => {
-    const done = await act(`/api/lists/${list.id}`, 'PUT', body(of))
-    await reload()
-    return done
-  }
-  if (await put({ ...list, ...change }))
+async function save(list: List, next: Partial<Words>) {
+  const before = Object.fromEntries(Object.keys(next).map((key) => [key, list[key as keyof Words]]))
+  if (await change(list, next))
     notices.say(`${list.name} is changed. Letters that have not gone out follow.`, {
       label: 'Undo',
-      run: () => void put(list),
+      run: () => void change(list, before),
     })
 }
 async function make() {
@@ -85,6 +97,7 @@ async function make() {
         />
         <span class="muted">List-Id</span>
         <span class="muted">{{ list.listId }}</span>
+        <KeptState class="col-span-2" :keeper="keeperFor(list)" />
       </div>
     </section>
   </div>

@@ -3,24 +3,30 @@ import { tagColors, type TagColor } from '~~/core/people'
 import type { Tag } from '~/composables/tags'
 
 /** Tags with their colours: renamed, joined, taken away. */
-const { tags, reload } = useTags()
+type Kept = Pick<Tag, 'name' | 'color'>
+const {
+  rows: tags,
+  reload,
+  keeperFor,
+  change,
+} = useKeptRows<Tag, Kept>({
+  path: '/api/tags',
+  key: ({ id }) => id,
+  value: ({ name, color }) => ({ name, color }),
+  names: { name: 'Name', color: 'Colour' },
+})
 const notices = useNotices()
 const joining = ref<Tag | null>(null)
 const removing = ref<Tag | null>(null)
 const into = ref<number | null>(null)
 
-async function put(tag: Tag, body: { name?: string; color?: TagColor }) {
-  const done = await act(`/api/tags/${tag.id}`, 'PUT', body)
-  await reload()
-  return done !== null
-}
 async function rename(tag: Tag, name: string) {
   const before = tag.name
   if (!name.trim() || name === before) return
-  if (await put(tag, { name }))
+  if (await change(tag, { name }))
     notices.say(`${before} is called ${name} now.`, {
       label: 'Undo',
-      run: () => void put(tag, { name: before }),
+      run: () => void change(tag, { name: before }),
     })
 }
 async function join() {
@@ -63,13 +69,16 @@ async function remove() {
               :value="tag.name"
               @taken="rename(tag, $event)"
             />
+            <KeptState :keeper="keeperFor(tag)" />
           </td>
           <td>
             <select
               class="field field-sm !w-28"
               :aria-label="`Colour of ${tag.name}`"
               :value="tag.color"
-              @change="put(tag, { color: ($event.target as HTMLSelectElement).value as TagColor })"
+              @change="
+                change(tag, { color: ($event.target as HTMLSelectElement).value as TagColor })
+              "
             >
               <option v-for="color in tagColors" :key="color">{{ color }}</option>
             </select>

@@ -36,9 +36,18 @@ const { answer } = useAnswer<{ mailings: Planned[]; address: string }>(
   () => `/api/calendar?${range.value}`,
 )
 const { answer: loads } = useAnswer<Load[]>(() => `/api/calendar/load?${range.value}`)
+/** By mailing: where it was moved to here, until the server answers with it; it is shown there at once. */
+const moved = reactive(new Map<number, string>())
+const mailings = computed(
+  () =>
+    answer.value?.mailings.map((one) => ({ ...one, wish: moved.get(one.id) ?? one.wish })) ?? [],
+)
+watch(answer, (now) => {
+  for (const { id, wish } of now?.mailings ?? []) if (moved.get(id) === wish) moved.delete(id)
+})
 const byDay = computed(() => {
   const found = new Map<string, Planned[]>()
-  for (const mailing of answer.value?.mailings ?? []) {
+  for (const mailing of mailings.value) {
     const day = mailing.wish?.slice(0, 10) ?? at(mailing.at).toISODate()!
     found.set(day, [...(found.get(day) ?? []), mailing])
   }
@@ -54,28 +63,22 @@ async function move(mailing: Planned, day: string) {
   await setWish(mailing, `${day}${mailing.wish.slice(10)}`)
 }
 async function setWish(mailing: Planned, wish: string, undo = true) {
-  const moved = await act<{ was: string; at: number }>(`/api/mailings/${mailing.id}/move`, 'POST', {
+  moved.set(mailing.id, wish)
+  // Whoever moved it stays on it: it is drawn anew in another day.
+  void nextTick(() =>
+    document.querySelector<HTMLElement>(`[data-mailing="${mailing.id}"]`)?.focus(),
+  )
+  const done = await act<{ was: string; at: number }>(`/api/mailings/${mailing.id}/move`, 'POST', {
     wish,
   })
+  if (!done && moved.get(mailing.id) === wish) moved.delete(mailing.id)
   live.changes++
-  if (!moved) return
-  refocus.value = mailing.id
+  if (!done) return
   notices.say(
     `“${mailing.name}” goes out ${DateTime.fromISO(wish, { locale: 'en-GB' }).toFormat('ccc d LLL HH:mm')}${mailing.localTime ? ' on each reader’s own clock' : ''}.`,
-    undo ? { label: 'Undo', run: () => setWish(mailing, moved.was, false) } : undefined,
+    undo ? { label: 'Undo', run: () => setWish(mailing, done.was, false) } : undefined,
   )
 }
-/** Whoever moved it stays on it: it is drawn anew in another day once that is known. */
-const refocus = ref<number | null>(null)
-watch(answer, async () => {
-  if (refocus.value === null) return
-  const id = refocus.value
-  await nextTick()
-  const link = document.querySelector<HTMLElement>(`[data-mailing="${id}"]`)
-  if (!link) return
-  refocus.value = null
-  link.focus()
-})
 function drop(day: string) {
   over.value = null
   if (dragged.value) void move(dragged.value, day)

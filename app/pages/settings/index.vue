@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { isAlike, type Asked } from '~~/core/choices'
 import { accountInput, type AccountInput } from '~~/shared/account-inputs'
 
 const notices = useNotices()
 const session = useSession()
+type Settings = AccountInput & Record<string, unknown>
+type Answer = AccountInput & { version: string; dkim_selector: string; sends: boolean; url: string }
 const { form, faults, busy, submit } = useForm(accountInput, {
   name: '',
   sender_name: '',
@@ -13,22 +16,57 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   cap_mailings: null,
   cap_days: 7,
   callback_seconds: 10,
-} as AccountInput & Record<string, unknown>)
-const { answer } = useAnswer<AccountInput & { dkim_selector: string; sends: boolean; url: string }>(
-  () => '/api/account',
-  { live: false },
+} as Settings)
+const path = '/api/account'
+const fields = Object.keys(form)
+const versioned = (of: AccountInput & { version: string }) => ({
+  value: Object.fromEntries(fields.map((key) => [key, of[key as keyof AccountInput]])) as Settings,
+  version: of.version,
+})
+/** What is set here is a draft until it is saved, also when one has gone elsewhere meanwhile. */
+const keeper = keeperOf<Settings>(path, () => ({
+  of: path,
+  manual: true,
+  names: {
+    name: 'Account',
+    sender_name: 'Sender’s name',
+    sender_address: 'Sender’s address',
+    postal_address: 'Postal address',
+    zone: 'Time zone',
+    pace_per_minute: 'Pace, messages a minute',
+    cap_mailings: 'To one person at most, mailings',
+    cap_days: 'in so many days',
+    callback_seconds: 'Can be called back for, seconds',
+  },
+  load: async () => versioned(await request<Answer>(path)),
+  save: async (next, version) =>
+    versioned(await changeAt<Answer>(path, { method: 'PUT', body: { ...next, version } })),
+}))
+const { answer } = useAnswer<Answer, Asked>(() => path, {
+  before: () => keeper.asks(),
+  after: (got, asked) => keeper.hear(asked, versioned(got)),
+})
+// An empty number is none.
+const filled = (): Settings => ({
+  ...form,
+  pace_per_minute: form.pace_per_minute || null,
+  cap_mailings: form.cap_mailings || null,
+  cap_days: form.cap_days || 7,
+  callback_seconds: form.callback_seconds || 0,
+})
+watch(
+  () => keeper.shown(),
+  (now) => now && !isAlike(now, filled()) && Object.assign(form, now),
+  { immediate: true },
 )
-watch(answer, (got) => got && Object.assign(form, got))
+watch(form, () => {
+  const now = keeper.shown()
+  if (now && !isAlike(now, filled())) keeper.choose(filled())
+})
+const draft = computed(() => keeper.state.value.mine !== null)
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
-  const body = {
-    ...form,
-    pace_per_minute: form.pace_per_minute || null,
-    cap_mailings: form.cap_mailings || null,
-    cap_days: form.cap_days || 7,
-    callback_seconds: form.callback_seconds || 0,
-  }
-  if (!(await submit(() => changeAt('/api/account', { method: 'PUT', body })))) return
+  if (!(await submit(() => keeper.save())) || !keeper.settled()) return
   await session.load()
   notices.say('Saved. Letters that have not gone out follow.')
 }
@@ -111,7 +149,16 @@ async function save() {
         /></FormField>
       </div>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
-      <button class="btn btn-go" :disabled="busy">Save</button>
+      <KeptState class="mb-3" :keeper="keeper" />
+      <div class="flex items-center gap-3">
+        <button class="btn btn-go" :disabled="busy">Save</button>
+        <template v-if="draft">
+          <span class="muted">What you changed is kept here until you save it.</span>
+          <button type="button" class="link" @click="keeper.takeTheirs()">
+            Discard the changes
+          </button>
+        </template>
+      </div>
     </form>
     <div v-if="answer" class="sheet mt-4 p-5">
       <h2>Mail</h2>

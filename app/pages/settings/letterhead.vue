@@ -168,93 +168,96 @@ async function takeAway() {
           Another…
         </button>
       </nav>
-      <div class="mt-4 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
-        <template v-if="here">
-          <label for="letterhead-name">Name</label>
-          <input id="letterhead-name" v-model="name" class="field field-sm" maxlength="100" />
-        </template>
-        <span>Logo</span>
-        <div>
-          <PictureSlot :src="look.logo" alt="The logo" @taken="look.logo = $event" />
-          <button v-if="look.logo" type="button" class="link small" @click="look.logo = ''">
-            Take it away
-          </button>
-        </div>
-        <template v-if="look.logo">
-          <label for="logo-width">Its width</label>
-          <span class="flex items-center gap-2"
-            ><input
-              id="logo-width"
-              v-model.number="look.logoWidth"
-              type="number"
-              min="40"
-              max="600"
-              class="field field-sm w-24"
-            />px</span
-          >
-          <label for="logo-align">It stands</label>
-          <select id="logo-align" v-model="look.logoAlign" class="field field-sm">
-            <option value="left">left</option>
-            <option value="center">in the middle</option>
-            <option value="right">right</option>
-          </select>
-        </template>
-        <template v-for="[key, words] in colors" :key="key">
-          <label :for="key">{{ words }}</label>
-          <span class="flex items-center gap-2"
-            ><input
-              :id="key"
-              v-model="look[key]"
-              type="color"
-              class="h-7 w-12 rounded border border-line bg-sheet"
-            /><span class="muted">{{ look[key] }}</span></span
-          >
-        </template>
-        <label for="heading-font">Headings</label>
-        <select id="heading-font" v-model="look.headingFont" class="field field-sm">
-          <option v-for="font in fontStacks" :key="font.name" :value="font.stack">
-            {{ font.name }}
-          </option>
-        </select>
-        <label for="text-font">Text</label>
-        <select id="text-font" v-model="look.textFont" class="field field-sm">
-          <option v-for="font in fontStacks" :key="font.name" :value="font.stack">
-            {{ font.name }}
-          </option>
-        </select>
-        <template v-for="[key, words, least, most] in numbers" :key="key">
-          <label :for="key">{{ words }}</label>
-          <span class="flex items-center gap-2"
-            ><input
-              :id="key"
-              v-model.number="look[key]"
-              type="number"
-              :min="least"
-              :max="most"
-              class="field field-sm w-24"
-            />px</span
-          >
-        </template>
-      </div>
-      <div class="mt-2.5 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
-        <template v-for="[key, words] in frames" :key="key">
-          <label :for="`stamp-${key}`">{{ words }}</label>
-          <select :id="`stamp-${key}`" v-model="look[key]" class="field field-sm">
-            <option :value="null">no stamp</option>
-            <option v-for="stamp in stamps.stamps" :key="stamp.id" :value="stamp.id">
-              {{ stamp.name }}
+      <!-- Nothing can be chosen before the server has said how it stands. -->
+      <fieldset :disabled="keeper.shown() === null">
+        <div class="mt-4 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
+          <template v-if="here">
+            <label for="letterhead-name">Name</label>
+            <input id="letterhead-name" v-model="name" class="field field-sm" maxlength="100" />
+          </template>
+          <span>Logo</span>
+          <div>
+            <PictureSlot :src="look.logo" alt="The logo" @taken="look.logo = $event" />
+            <button v-if="look.logo" type="button" class="link small" @click="look.logo = ''">
+              Take it away
+            </button>
+          </div>
+          <template v-if="look.logo">
+            <label for="logo-width">Its width</label>
+            <span class="flex items-center gap-2"
+              ><input
+                id="logo-width"
+                v-model.number="look.logoWidth"
+                type="number"
+                min="40"
+                max="600"
+                class="field field-sm w-24"
+              />px</span
+            >
+            <label for="logo-align">It stands</label>
+            <select id="logo-align" v-model="look.logoAlign" class="field field-sm">
+              <option value="left">left</option>
+              <option value="center">in the middle</option>
+              <option value="right">right</option>
+            </select>
+          </template>
+          <template v-for="[key, words] in colors" :key="key">
+            <label :for="key">{{ words }}</label>
+            <span class="flex items-center gap-2"
+              ><input
+                :id="key"
+                v-model="look[key]"
+                type="color"
+                class="h-7 w-12 rounded border border-line bg-sheet"
+              /><span class="muted">{{ look[key] }}</span></span
+            >
+          </template>
+          <label for="heading-font">Headings</label>
+          <select id="heading-font" v-model="look.headingFont" class="field field-sm">
+            <option v-for="font in fontStacks" :key="font.name" :value="font.stack">
+              {{ font.name }}
             </option>
           </select>
-        </template>
-      </div>
-      <KeptState class="mt-3" :keeper="keeper" />
-      <div class="mt-5 flex gap-2">
-        <button class="btn btn-go" :disabled="busy || !changed">Keep it</button>
-        <button type="button" class="btn" :disabled="!changed" @click="keeper.takeTheirs()">
-          As it was
-        </button>
-        <button v-if="here" type="button" class="btn ml-auto" @click="takeAway">Take away</button>
-      </div>
+          <label for="text-font">Text</label>
+          <select id="text-font" v-model="look.textFont" class="field field-sm">
+            <option v-for="font in fontStacks" :key="font.name" :value="font.stack">
+              {{ font.name }}
+            </option>
+          </select>
+          <template v-for="[key, words, least, most] in numbers" :key="key">
+            <label :for="key">{{ words }}</label>
+            <span class="flex items-center gap-2"
+              ><input
+                :id="key"
+                v-model.number="look[key]"
+                type="number"
+                :min="least"
+                :max="most"
+                class="field field-sm w-24"
+              />px</span
+            >
+          </template>
+        </div>
+        <div class="mt-2.5 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
+          <template v-for="[key, words] in frames" :key="key">
+            <label :for="`stamp-${key}`">{{ words }}</label>
+            <select :id="`stamp-${key}`" v-model="look[key]" class="field field-sm">
+              <option :value="null">no stamp</option>
+              <option v-for="stamp in stamps.stamps" :key="stamp.id" :value="stamp.id">
+                {{ stamp.name }}
+              </option>
+            </select>
+          </template>
+        </div>
+        <KeptState class="mt-3" :keeper="keeper" />
+        <div class="mt-5 flex gap-2">
+          <button class="btn btn-go" :disabled="busy || !changed">Keep it</button>
+          <button type="button" class="btn" :disabled="!changed" @click="keeper.takeTheirs()">
+            As it was
+          </button>
+          <button v-if="here" type="button" class="btn ml-auto" @click="takeAway">Take away</button>
+        </div>
+      </fieldset>
     </form>
     <div class="min-h-0 overflow-hidden bg-[#eceee7] p-6">
       <iframe

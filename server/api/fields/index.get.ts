@@ -1,7 +1,12 @@
-import { ownFields } from '~~/database/fields'
+import { fieldVersion, ownFields } from '~~/database/fields'
 
 /** The account's own fields, with how many people have a value of each. */
 export default defineEventHandler(async () => {
   const counts = await askLong('fieldCounts', {}, 'fields')
-  return ownFields(satchel().db).map((field) => ({ ...field, people: counts[field.key] ?? 0 }))
+  const { db } = satchel()
+  return ownFields(db).map((field) => ({
+    ...field,
+    people: counts[field.key] ?? 0,
+    version: fieldVersion(db, field.key)!,
+  }))
 })

@@ -1,9 +1,19 @@
-import { changeList } from '~~/database/lists'
+import { changeList, listVersion } from '~~/database/lists'
 import { listChangeInput } from '~~/shared/people-inputs'
 
+/** Changes what a list is called, over the version its editor saw. */
 export default defineEventHandler(async (event) => {
-  const { name, description, publicName, publicAbout } = await readInput(event, listChangeInput)
+  const { name, description, publicName, publicAbout, version } = await readInput(
+    event,
+    listChangeInput,
+  )
+  const { db } = satchel()
+  const id = idOf(event)
+  const now = listVersion(db, id)
+  if (now === undefined) throw notFound('This list is not on file.')
+  if (now !== version)
+    throw overtaken('Somebody else changed this list meanwhile. Look at theirs first.')
   const change = { name, description, public_name: publicName, public_about: publicAbout }
-  if (!changeList(satchel().db, idOf(event), change)) throw notFound('This list is not on file.')
-  return { ok: true }
+  changeList(db, id, change)
+  return { ...change, version: listVersion(db, id)! }
 })

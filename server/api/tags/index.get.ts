@@ -1,3 +1,6 @@
-import { tagsWithCounts } from '~~/database/tags'
+import { tagsWithCounts, tagVersion } from '~~/database/tags'
 
-export default defineEventHandler(() => tagsWithCounts(satchel().db))
+export default defineEventHandler(() => {
+  const { db } = satchel()
+  return tagsWithCounts(db).map((tag) => ({ ...tag, version: tagVersion(db, tag.id)! }))
+})

@@ -117,117 +117,125 @@ const uses = computed(() =>
 <template>
   <div class="mx-auto max-w-[1100px]">
     <p v-if="store.problem && !store.counts" class="fault" role="alert">{{ store.problem }}</p>
-    <header class="flex items-start justify-between gap-4">
-      <div class="min-w-0 flex-1">
-        <input
-          v-model="store.name"
-          class="w-full rounded bg-transparent font-head text-[24px] font-[640] placeholder:text-ink-500"
-          aria-label="Name of the segment"
-          placeholder="A new segment"
-          :disabled="store.frozen"
-        />
-        <p class="muted mt-0.5">
-          {{ store.frozen ? 'Frozen: its people stay as they were. ' : '' }}{{ store.counts?.text }}
-          <button type="button" class="link" :aria-expanded="asText" @click="asText = !asText">
-            {{ asText ? 'close' : 'as text' }}
-          </button>
-        </p>
-      </div>
-      <div class="flex-none text-right">
-        <div
-          class="font-head text-[24px] font-[640]"
-          :class="store.asking && 'text-ink-500'"
-          aria-live="polite"
-        >
-          {{ store.counts ? count(store.counts.total) : '…' }}
+    <p v-if="!store.known && !store.problem" class="muted" role="status">Asking for the segment…</p>
+    <template v-if="store.known">
+      <header class="flex items-start justify-between gap-4">
+        <div class="min-w-0 flex-1">
+          <input
+            v-model="store.name"
+            class="w-full rounded bg-transparent font-head text-[24px] font-[640] placeholder:text-ink-500"
+            aria-label="Name of the segment"
+            placeholder="A new segment"
+            :disabled="store.frozen"
+          />
+          <p class="muted mt-0.5">
+            {{ store.frozen ? 'Frozen: its people stay as they were. ' : ''
+            }}{{ store.counts?.text }}
+            <button type="button" class="link" :aria-expanded="asText" @click="asText = !asText">
+              {{ asText ? 'close' : 'as text' }}
+            </button>
+          </p>
         </div>
-        <div class="muted small">
-          {{ store.counts?.total === 1 ? 'person' : 'people' }} now<template v-if="store.counts">
-            · {{ store.counts.ms }} ms</template
+        <div class="flex-none text-right">
+          <div
+            class="font-head text-[24px] font-[640]"
+            :class="store.asking && 'text-ink-500'"
+            aria-live="polite"
           >
+            {{ store.counts ? count(store.counts.total) : '…' }}
+          </div>
+          <div class="muted small">
+            {{ store.counts?.total === 1 ? 'person' : 'people' }} now<template v-if="store.counts">
+              · {{ store.counts.ms }} ms</template
+            >
+          </div>
         </div>
-      </div>
-    </header>
-    <RuleText v-if="asText" class="mt-3" @close="asText = false" />
-    <p v-if="store.problem && store.counts" class="fault mt-2" role="alert">{{ store.problem }}</p>
+      </header>
+      <RuleText v-if="asText" class="mt-3" @close="asText = false" />
+      <p v-if="store.problem && store.counts" class="fault mt-2" role="alert">
+        {{ store.problem }}
+      </p>
 
-    <div v-if="store.saved?.query" class="sheet mt-3 p-4">
-      <h2>By this query in SQL</h2>
-      <pre class="small mt-2 overflow-auto whitespace-pre-wrap">{{ store.saved.query }}</pre>
-      <NuxtLink
-        class="btn btn-sm mt-3"
-        :to="{ path: '/people/sql', query: { q: store.saved.query } }"
-        >Ask again</NuxtLink
-      >
-    </div>
-    <section v-else class="sheet mt-3" aria-label="Rules">
-      <RuleLines />
-      <div v-if="!store.frozen" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
-        <AddRule
-          @add="(rule: Rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))"
-        />
+      <div v-if="store.saved?.query" class="sheet mt-3 p-4">
+        <h2>By this query in SQL</h2>
+        <pre class="small mt-2 overflow-auto whitespace-pre-wrap">{{ store.saved.query }}</pre>
+        <NuxtLink
+          class="btn btn-sm mt-3"
+          :to="{ path: '/people/sql', query: { q: store.saved.query } }"
+          >Ask again</NuxtLink
+        >
       </div>
-    </section>
+      <section v-else class="sheet mt-3" aria-label="Rules">
+        <RuleLines />
+        <div v-if="!store.frozen" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
+          <AddRule
+            @add="
+              (rule: Rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))
+            "
+          />
+        </div>
+      </section>
 
-    <div class="mt-3 flex flex-wrap items-center gap-2">
-      <button
-        v-if="!store.frozen"
-        type="button"
-        class="btn btn-go"
-        :disabled="!store.changed || !store.name.trim() || saving"
-        @click="save"
-      >
-        {{ saving ? 'Saving…' : isNew ? 'Save segment' : 'Save changes' }}
-      </button>
-      <button type="button" class="btn" :disabled="store.past.length === 0" @click="store.undo">
-        Undo
-      </button>
-      <button type="button" class="btn" :disabled="store.future.length === 0" @click="store.redo">
-        Redo
-      </button>
-      <span v-if="store.changed && store.saved" class="muted"
-        >Not saved yet.
-        <button type="button" class="link" @click="store.discard()">
-          Discard the changes
-        </button></span
-      >
-      <span class="flex-1" />
-      <template v-if="store.saved">
-        <button type="button" class="btn" :disabled="store.changed" @click="takeOut = true">
-          Take out…
-        </button>
+      <div class="mt-3 flex flex-wrap items-center gap-2">
         <button
           v-if="!store.frozen"
           type="button"
-          class="btn"
-          :disabled="store.changed"
-          @click="freeze"
+          class="btn btn-go"
+          :disabled="!store.changed || !store.name.trim() || saving"
+          @click="save"
         >
-          Freeze a copy
+          {{ saving ? 'Saving…' : isNew ? 'Save segment' : 'Save changes' }}
         </button>
-        <button type="button" class="btn btn-bad" @click="remove">Delete</button>
-      </template>
-    </div>
-    <KeptState v-if="store.keeper" class="mt-3" :keeper="store.keeper" :describe="describe" />
-    <p v-if="uses.length" class="muted small mt-2">
-      Used by {{ uses.join(', ') }}: a change here changes who they go to.
-    </p>
-
-    <StartingPoints v-if="isNew && store.rule.of.length === 0" class="mt-4" />
-    <div v-else class="mt-4 grid grid-cols-[minmax(0,8fr)_minmax(0,5fr)] items-start gap-4">
-      <SegmentPeople @why="why = $event" />
-      <div>
-        <SharedSegments />
-        <PastSizes v-if="!store.frozen && !store.saved?.query" class="mt-4" />
-        <SegmentTrend v-if="store.saved && !store.frozen" :id="store.saved.id" class="mt-4" />
+        <button type="button" class="btn" :disabled="store.past.length === 0" @click="store.undo">
+          Undo
+        </button>
+        <button type="button" class="btn" :disabled="store.future.length === 0" @click="store.redo">
+          Redo
+        </button>
+        <span v-if="store.changed && store.saved" class="muted"
+          >Not saved yet.
+          <button type="button" class="link" @click="store.discard()">
+            Discard the changes
+          </button></span
+        >
+        <span class="flex-1" />
+        <template v-if="store.saved">
+          <button type="button" class="btn" :disabled="store.changed" @click="takeOut = true">
+            Take out…
+          </button>
+          <button
+            v-if="!store.frozen"
+            type="button"
+            class="btn"
+            :disabled="store.changed"
+            @click="freeze"
+          >
+            Freeze a copy
+          </button>
+          <button type="button" class="btn btn-bad" @click="remove">Delete</button>
+        </template>
       </div>
-    </div>
-    <TakeOutDialog
-      v-if="takeOut && store.saved"
-      :which="{ segment: String(store.saved.id) }"
-      :about="`${people(store.counts?.total ?? 0)} of ${store.saved.name}.`"
-      @close="takeOut = false"
-    />
-    <WhyDialog v-if="why" :person="why" @close="why = null" />
+      <KeptState v-if="store.keeper" class="mt-3" :keeper="store.keeper" :describe="describe" />
+      <p v-if="uses.length" class="muted small mt-2">
+        Used by {{ uses.join(', ') }}: a change here changes who they go to.
+      </p>
+
+      <StartingPoints v-if="isNew && store.rule.of.length === 0" class="mt-4" />
+      <div v-else class="mt-4 grid grid-cols-[minmax(0,8fr)_minmax(0,5fr)] items-start gap-4">
+        <SegmentPeople @why="why = $event" />
+        <div>
+          <SharedSegments />
+          <PastSizes v-if="!store.frozen && !store.saved?.query" class="mt-4" />
+          <SegmentTrend v-if="store.saved && !store.frozen" :id="store.saved.id" class="mt-4" />
+        </div>
+      </div>
+      <TakeOutDialog
+        v-if="takeOut && store.saved"
+        :which="{ segment: String(store.saved.id) }"
+        :about="`${people(store.counts?.total ?? 0)} of ${store.saved.name}.`"
+        @close="takeOut = false"
+      />
+      <WhyDialog v-if="why" :person="why" @close="why = null" />
+    </template>
   </div>
 </template>

@@ -1,11 +1,15 @@
-import { changeField, ownFields } from '~~/database/fields'
+import { changeField, fieldVersion, ownFields } from '~~/database/fields'
 import { fieldChangeInput } from '~~/shared/people-inputs'
 
-/** Renames a field, retires it, or brings it back. */
+/** Renames a field, retires it, or brings it back, over the version its editor saw. */
 export default defineEventHandler(async (event) => {
-  const { name, retired } = await readInput(event, fieldChangeInput)
+  const { name, retired, version } = await readInput(event, fieldChangeInput)
   const { db, clock } = satchel()
   const key = getRouterParam(event, 'key')!
+  const now = fieldVersion(db, key)
+  if (now === undefined) throw notFound('This field is not on file.')
+  if (now !== version)
+    throw overtaken('Somebody else changed this field meanwhile. Look at theirs first.')
   const others = ownFields(db).filter((field) => field.key !== key)
   if (name && others.some((field) => field.name.toLowerCase() === name.toLowerCase()))
     throw fieldFault('name', 'There is a field with this name already. Join the two instead.')
@@ -13,7 +17,6 @@ export default defineEventHandler(async (event) => {
     ...(name === undefined ? {} : { name }),
     ...(retired === undefined ? {} : { retired_at: retired ? clock() : null }),
   }
-  if (Object.keys(change).length && !changeField(db, key, change))
-    throw notFound('This field is not on file.')
-  return { ok: true }
+  if (Object.keys(change).length) changeField(db, key, change)
+  return { version: fieldVersion(db, key)! }
 })

@@ -1,15 +1,20 @@
-import { changeTag } from '~~/database/tags'
+import { changeTag, tagVersion } from '~~/database/tags'
 import { tagInput } from '~~/shared/people-inputs'
 
-/** Renames or colours a tag. A name that another tag has is a fault: the two can be joined. */
+/** Renames or colours a tag, over the version its editor saw. A name that another tag has is a fault: the two can be joined. */
 export default defineEventHandler(async (event) => {
-  const { name, color } = await readInput(event, tagInput)
-  const done = changeTag(satchel().db, idOf(event), {
+  const { name, color, version } = await readInput(event, tagInput)
+  const { db } = satchel()
+  const id = idOf(event)
+  const now = tagVersion(db, id)
+  if (now !== undefined && now !== version)
+    throw overtaken('Somebody else changed this tag meanwhile. Look at theirs first.')
+  const done = changeTag(db, id, {
     ...(name === undefined ? {} : { name }),
     ...(color === undefined ? {} : { color }),
   })
   if (done === 'gone') throw notFound('This tag is not on file.')
   if (done === 'taken')
     throw fieldFault('name', 'There is a tag with this name already. Join the two instead.')
-  return { ok: true }
+  return { version: tagVersion(db, id)! }
 })
