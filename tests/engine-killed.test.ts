@@ -1,8 +1,11 @@
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { all, q } from '../database'
+import { DEAD_AFTER } from '../engine/engine'
 import { mailingById, recountTotals, totalsOf } from '../database/mailings'
 import { install, until, type Installation } from './installation'
-import { addSubscribers, dueMailing } from './subscribers'
+import { addSubscribers, dueMailing, finishedLetter } from './subscribers'
 
 let satchel: Installation
 beforeAll(async () => {
@@ -57,4 +60,40 @@ test('killed three times in the middle of 2,000, the engine mails nobody twice a
   // At most what was in conversation is uncertain: ten connections, three deaths.
   expect(totals.uncertain).toBeLessThanOrEqual(30)
   expect(totals.accepted + totals.uncertain + totals.failed).toBe(2_000)
+  await satchel.kill('engine')
+})
+
+test('an engine that ends twice at one mailing holds that one, and the next goes out', async () => {
+  /** What the engines note that they are just about to make. */
+  const folder = join(satchel.data, 'working-at')
+  mkdirSync(folder, { recursive: true })
+  const notes = () =>
+    readdirSync(folder).map((engine) => readFileSync(join(folder, engine), 'latin1').trim())
+  /** Starts an engine and ends it while it makes the letter; false where it was faster than that. */
+  const diesAt = async (mailing: number) => {
+    const many = () => notes().filter((note) => note === `${mailing} letter`).length
+    const before = many()
+    const starting = satchel.start('engine')
+    while (many() === before && mailingById(satchel.db, mailing)!.started_at === null)
+      await new Promise((go) => setTimeout(go, 2))
+    const died = many() > before
+    await satchel.kill('engine')
+    await starting
+    return died
+  }
+  let deadly = 0
+  do deadly = dueMailing(satchel.db, finishedLetter(`Deadly after ${deadly}`))
+  while (!((await diesAt(deadly)) && (await diesAt(deadly))))
+  const next = dueMailing(satchel.db, finishedLetter('The next one'))
+  // Until the dead ones have given no sign of life for long enough.
+  const silent = Date.now() + DEAD_AFTER + 500
+  await until('they count as dead', () => Date.now() > silent)
+  await satchel.start('engine')
+  await until('the next one is sent', () => mailingById(satchel.db, next)!.state === 'sent')
+  expect(mailingById(satchel.db, deadly)).toMatchObject({
+    state: 'held',
+    held_by: 'fault',
+    held_note: expect.stringMatching(/ended twice/),
+    started_at: null,
+  })
 })
