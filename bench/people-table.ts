@@ -1,5 +1,6 @@
 import { closeDatabase, openDatabase } from '../database'
-import { countPeople, peopleColumns, peoplePage, type PeopleOrder } from '../database/people'
+import { countPeople, peoplePage } from '../database/people'
+import { peopleColumns, type PeopleOrder } from '../database/people-order'
 import { makeFieldOrder } from '../database/field-order'
 import type { Measure } from './harness'
 import { millionFolder } from './million'
@@ -31,6 +32,12 @@ export const peopleTable: Measure = {
       peoplePage(db, {}, 100, 0, { by, descending: true })
     for (const column of peopleColumns) timed(column, first(column))
     timed('field', first({ field: 'town' }))
+    // Far down: the page after somebody, and one that is jumped to.
+    const [far] = peoplePage(db, {}, 1, 900_000, { by: 'joined', descending: true })
+    timed('next page after 900,000', () =>
+      peoplePage(db, {}, 100, { after: far!.id, offset: 900_001 }),
+    )
+    timed('jump to 900,000', () => peoplePage(db, {}, 100, 900_000))
     timed('search', () =>
       peoplePage(db, { search: 'er9999' }, 100, 0, { by: 'address', descending: false }),
     )

@@ -58,6 +58,9 @@ export function hasFieldOrder(db: Database, key: string): boolean {
   return one(db, raw(found))!.n === 1
 }
 
+/** The value of a field, spelt as its index spells it. */
+export const fieldValue = (key: string) => valueOf(key)
+
 /** SQLite takes an index on an expression only where the query spells it the same, so the key is no parameter. */
 function valueOf(key: string): RawBuilder<unknown> {
   return sql`json_extract(fields, ${sql.raw(`'$.${plain(key)}'`)})`

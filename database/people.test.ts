@@ -4,13 +4,12 @@ import { madeUpAccount, somebody } from './made-up'
 import {
   countPeople,
   domainCounts,
-  peopleColumns,
   peoplePage,
   personDetails,
   pulsesOf,
   type PeopleChoice,
-  type PeopleOrder,
 } from './people'
+import { peopleColumns, type PeopleOrder } from './people-order'
 import { forgetWords } from './people-search'
 import { tagNamed } from './tags'
 import { setPeopleAside, tagPeople } from './person-changes'
@@ -65,14 +64,26 @@ test('in whatever order and however it is cut into pages, everybody is shown onc
       fc.integer({ min: 1, max: 5 }),
       (people, by, descending, size) => {
         ;({ db, list } = madeUpAccount())
-        people.forEach(({ joined, ...values }, i) =>
-          somebody(db, `p${i}`, { values: { ...values, town: `T${i % 3}` }, now: joined }),
-        )
+        people.forEach(({ joined, ...values }, i) => {
+          const town = i % 4 === 3 ? {} : { town: `T${i % 3}` }
+          const id = somebody(db, `p${i}`, { values: { ...values, ...town }, now: joined })
+          const facts = { spent: i % 3, last_opened_at: i % 2 ? i % 5 : null }
+          run(db, q.updateTable('facts').set(facts).where('person_id', '=', id))
+        })
         const shown: number[] = []
         for (let offset = 0; offset < people.length; offset += size)
           shown.push(...peoplePage(db, {}, size, offset, { by, descending }).map(({ id }) => id))
         expect(new Set(shown).size).toBe(people.length)
         expect(shown).toEqual(peoplePage(db, {}, 1_000, 0, { by, descending }).map(({ id }) => id))
+        // From one page to the next by who came last.
+        const followed = shown.slice(0, size)
+        while (followed.length < people.length) {
+          const from = { after: followed.at(-1)!, offset: 0 }
+          const next = peoplePage(db, {}, size, from, { by, descending }).map(({ id }) => id)
+          expect(next).not.toEqual([])
+          followed.push(...next)
+        }
+        expect(followed).toEqual(shown)
       },
     ),
     { numRuns: 60 },

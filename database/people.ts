@@ -1,6 +1,7 @@
 import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../core/people'
 import { idsInFieldOrder } from './field-order'
+import { idsAfter, type PeopleOrder } from './people-order'
 import { searchedFor } from './people-search'
 import { all, one, prepared, q, raw, type Database } from './query'
 
@@ -10,14 +11,6 @@ export interface PeopleChoice {
   setAside?: boolean | undefined
   search?: string | undefined
 }
-
-/** By what the table is sorted: a column of its own, or a field by its key. */
-export interface PeopleOrder {
-  by: PeopleColumn | { field: string }
-  descending: boolean
-}
-export const peopleColumns = ['joined', 'name', 'address', 'spent', 'opened', 'engagement'] as const
-export type PeopleColumn = (typeof peopleColumns)[number]
 
 /** A person as a row of a table. */
 export interface PersonRow {
@@ -33,15 +26,29 @@ export interface PersonRow {
   keenness: number | null
 }
 
-/** One page of people in some order. Only the ids are sorted; the rest is read for those shown. */
+/**
+ * One page of people in some order: those after so many others, or after somebody. Only the ids are sorted; the rest is
+ * read for those shown.
+ */
 export function peoplePage(
   db: Database,
   choice: PeopleChoice,
   limit: number,
-  offset: number,
+  from: number | { after: number; offset: number },
   order: PeopleOrder = { by: 'joined', descending: true },
 ): PersonRow[] {
-  const ids = all(db, raw(pageOfIds(db, choice, order, limit, offset)))
+  const next =
+    typeof from === 'object'
+      ? idsAfter(
+          db,
+          order,
+          (id) => sql`(${chosenPeople(db, choice, id, { early: true })})`,
+          from.after,
+          limit,
+        )
+      : null
+  const offset = typeof from === 'object' ? from.offset : from
+  const ids = all(db, raw(next ?? pageOfIds(db, choice, order, limit, offset)))
   const read = prepared<{ id: number }, PersonRow>(db, (value) =>
     q
       .selectFrom('people')

@@ -292,7 +292,7 @@ async function begin(tempers: readonly string[]) {
         const content = structuredClone(kept!.content)
         for (const { blocks } of content.columns)
           for (const block of blocks)
-            if (block.kind === 'text') block.text = richText(['Another stamp'])
+            if (block.kind === 'text') block.text = richText('Another stamp')
         changeStamp(db, stamp, content, kept!.version, { id: 1, name: 'Ann' }, now)
         // It follows, unless it has begun to go out.
         stale ||= !JSON.stringify(kept!.content).includes('Another stamp')

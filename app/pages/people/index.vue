@@ -131,7 +131,9 @@ watch(
       if (pages.value.has(page) || asked.has(key)) continue
       asked.add(key)
       const at = path.value
-      const got = await ask<Page>(`${at}&offset=${page * PAGE}`)
+      const before = pages.value.get(page - 1)?.at(-1)
+      const after = before ? `&after=${before.id}` : ''
+      const got = await ask<Page>(`${at}&offset=${page * PAGE}${after}`)
       asked.delete(key)
       if (got && at === path.value) pages.value = new Map(pages.value).set(page, got.people)
     }

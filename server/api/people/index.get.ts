@@ -2,26 +2,23 @@ import { tierOf } from '~~/core/standing'
 import { wantsFieldOrder } from '~~/database/field-order'
 import { readFields } from '~~/database/fields'
 import { addJob } from '~~/database/jobs'
-import {
-  countPeople,
-  peopleColumns,
-  peoplePage,
-  pulsesOf,
-  valuesOf,
-  type PeopleColumn,
-  type PeopleOrder,
-} from '~~/database/people'
+import { countPeople, peoplePage, pulsesOf, valuesOf } from '~~/database/people'
+import { peopleColumns, type PeopleOrder } from '~~/database/people-order'
 
 const PAGE = 100
 
-/** A page of people with their pulses, in the order asked for; `count` is of all that were chosen. */
+/**
+ * A page of people with their pulses, in the order asked for, after so many others (`offset`) or after somebody (`after`,
+ * which costs the same however deep it is). `count` is of all that were chosen; it goes with the first page.
+ */
 export default defineEventHandler((event) => {
   const query = getQuery(event)
   const { db, clock } = satchel()
   const choice = peopleChoice(query)
   const offset = Math.max(0, Number(query.offset) || 0)
   const order = orderOf(query.sort, query.way)
-  const rows = peoplePage(db, choice, PAGE, offset, order)
+  const after = Number(query.after) || null
+  const rows = peoplePage(db, choice, PAGE, after === null ? offset : { after, offset }, order)
   if (typeof order.by === 'object' && wantsFieldOrder(db, order.by.field))
     addJob(db, 'order-field', { key: order.by.field }, clock())
   const pulses = pulsesOf(
@@ -30,7 +27,7 @@ export default defineEventHandler((event) => {
   )
   const now = clock()
   return {
-    count: countPeople(db, choice),
+    count: offset === 0 ? countPeople(db, choice) : null,
     people: rows.map((row) => ({
       id: row.id,
       address: row.address,
@@ -47,7 +44,7 @@ export default defineEventHandler((event) => {
 
   function orderOf(sort: unknown, way: unknown): PeopleOrder {
     const descending = way !== 'up'
-    const column = peopleColumns.find((one) => one === sort) as PeopleColumn | undefined
+    const column = peopleColumns.find((one) => one === sort)
     if (column) return { by: column, descending }
     const field = readFields(db).find(
       ({ key }) => sort === `field:${key}` && !key.endsWith('_name'),
