@@ -4,7 +4,7 @@ import { all, one, q, run } from '../database'
 import { readAccount, saveLetterhead, updateAccount } from '../database/account'
 import { ownFields } from '../database/fields'
 import { readLists } from '../database/lists'
-import { createMailing, mailingById, updateMailing } from '../database/mailings'
+import { createMailing, letterOf, mailingById, updateMailing } from '../database/mailings'
 import { planOf } from '../database/parts'
 import { addSegment, segmentById } from '../database/segments'
 import { addSequence, sequenceById } from '../database/sequences'
@@ -399,6 +399,32 @@ test('two who change one stamp see both, and one is chosen', async () => {
       (await page().getByRole('textbox', { name: 'Name 3' }).inputValue()) === 'All kites',
   )
   visitor.errors.splice(0)
+})
+
+test('what was written in a letter is saved though one goes to another mailing before it is', async () => {
+  const [first, second] = [draft('First of two'), draft('Second of two')]
+  const subject = () => letterOf(satchel.db, mailingById(satchel.db, first)!.letter_id).subject
+  await page().goto(`${satchel.url}/mail/${first}/letter`)
+  const field = page().getByLabel('Subject', { exact: true })
+  await field.waitFor()
+  const saving = await holdBack(/\/api\/mailings\/\d+\/letter$/, 'PUT')
+  await field.fill('Half a gale')
+  await until('it is on its way', () => saving.waiting() === 1)
+  await field.fill('Half a gale till Sunday')
+  await page().getByRole('link', { name: 'Mail', exact: true }).first().click()
+  await page().waitForURL(/\/mail$/)
+  await page()
+    .getByRole('link', { name: /Second of two/ })
+    .click()
+  await page().getByRole('link', { name: 'Open the letter' }).click()
+  await seen('Saving “First of two” first…')
+  await saving.letGo()
+  await until('all of it is saved', () => subject() === 'Half a gale till Sunday')
+  await page().goto(`${satchel.url}/mail/${first}/letter`)
+  await until(
+    'and there again',
+    async () => (await field.inputValue()) === 'Half a gale till Sunday',
+  )
 })
 
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

@@ -1,3 +1,4 @@
+import { request } from 'node:http'
 import { simpleParser } from 'mailparser'
 import { dkimVerify } from 'mailauth/lib/dkim/verify.js'
 import { createPublicKey } from 'node:crypto'
@@ -149,6 +150,35 @@ test('one click of the mail program leaves too (RFC 8058), with evidence', async
     way: 'one-click',
     agent: 'PocketPost/7.3',
   })
+})
+
+test('a body that is too large is refused by its length, long before all of it has come', async () => {
+  const sign = (headers: Record<string, string>) =>
+    new Promise<{ status: number; sent: number }>((done) => {
+      const { hostname, port } = new URL(satchel.url)
+      const asked = request({ hostname, port, path: '/api/session', method: 'POST', headers })
+      const piece = Buffer.alloc(65_536, ' ')
+      let sent = 0
+      let over = false
+      const send = () => {
+        while (!over && sent < 200_000_000) {
+          sent += piece.length
+          if (!asked.write(piece)) return void asked.once('drain', send)
+        }
+      }
+      asked.on('response', (answer) => {
+        over = true
+        done({ status: answer.statusCode!, sent })
+        asked.destroy()
+      })
+      asked.on('error', () => (over = true))
+      send()
+    })
+  const json = { 'content-type': 'application/json' }
+  const long = await sign({ ...json, 'content-length': '200000000' })
+  expect(long.status).toBe(413)
+  expect(long.sent).toBeLessThan(50_000_000)
+  expect((await sign({ ...json, 'transfer-encoding': 'chunked' })).status).toBe(411)
 })
 
 test('every /api route but those for signing in needs somebody signed in', async () => {

@@ -45,6 +45,10 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
 
 <template>
   <p v-if="store.problem && !store.mailing" class="fault p-6" role="alert">{{ store.problem }}</p>
+  <!-- The one before is still to be saved; it is not shown as this one. -->
+  <p v-else-if="store.mailing && store.mailing.id !== id" class="muted p-6" role="status">
+    Saving “{{ store.mailing.name }}” first…
+  </p>
   <div v-else-if="store.mailing" class="flex h-full flex-col">
     <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
       <KeptInput
