@@ -69,14 +69,12 @@ function prepare(data: string) {
   const db = openDatabase(data)
   const letter = JSON.stringify(startingLetter().document)
   run(db, q.updateTable('letters').set({ document: letter, subject: 'Wind' }).where('id', '=', 1))
-  const rule = { kind: 'engagement', is: 'keen' } as never
   const segment = addSegment(
     db,
     'Town 7',
     { kind: 'field', key: 'town', test: { is: 'equal', text: 'Town7' } },
     0,
   )
-  void rule
   const draft = createMailing(db, { name: 'To come', listId: 1, letter: startingLetter() }, 0)
   run(
     db,

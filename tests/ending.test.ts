@@ -4,7 +4,9 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import Sqlite from 'better-sqlite3'
 import { expect, test } from 'vitest'
+import { migrate } from '../database/migrations'
 import { install, until } from './installation'
 
 /** Whole Satchels that are told to end, and one whose disk is full. */
@@ -29,6 +31,12 @@ function below(pid: number): number[] {
   const children = parents.filter(({ parent }) => parent === pid).map((one) => one.pid)
   return children.flatMap((child) => [child, ...below(child)])
 }
+const niceness = (pid: number) =>
+  Number(
+    readFileSync(`/proc/${pid}/stat`, 'latin1')
+      .replace(/^.*\) /, '')
+      .split(' ')[16],
+  )
 const isAlive = (pid: number) => {
   try {
     return !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'latin1'))
@@ -49,6 +57,12 @@ test.each([
   ['npm', ['start']],
 ] as const)('SIGTERM to %s ends everything that it started', async (command, args) => {
   const data = mkdtempSync(join(tmpdir(), 'satchel-ending-'))
+  // One of them begins on data of an earlier version.
+  if (command === 'node') {
+    const old = new Sqlite(join(data, 'satchel.db'))
+    migrate(old, 14)
+    old.close()
+  }
   const child = spawn(command, args, {
     env: {
       ...process.env,
@@ -61,8 +75,12 @@ test.each([
   let said = ''
   child.stdout.on('data', (piece: Buffer) => (said += piece.toString()))
   await until('it runs', () => said.includes('Satchel runs at'), 600_000)
+  if (command === 'node')
+    expect(said).toMatch(/step 15 of (\d+)\.\n(.*\n)*.*step \1 of \1\.\n(.*\n)*Satchel runs at/)
   const all = below(child.pid!)
   expect(all.length).toBeGreaterThanOrEqual(5)
+  // Those that answer the pages let opens and clicks go first.
+  expect(all.filter((pid) => niceness(pid) === 5)).toHaveLength(2)
   child.kill('SIGTERM')
   await until('all have ended', () => ![child.pid!, ...all].some(isAlive))
   rmSync(data, { recursive: true, force: true })

@@ -402,7 +402,8 @@ test('two who change one stamp see both, and one is chosen', async () => {
 })
 
 test('what was written in a letter is saved though one goes to another mailing before it is', async () => {
-  const [first, second] = [draft('First of two'), draft('Second of two')]
+  const first = draft('First of two')
+  draft('Second of two')
   const subject = () => letterOf(satchel.db, mailingById(satchel.db, first)!.letter_id).subject
   await page().goto(`${satchel.url}/mail/${first}/letter`)
   const field = page().getByLabel('Subject', { exact: true })

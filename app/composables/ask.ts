@@ -7,7 +7,7 @@ interface Problem {
 
 /** Asks the server for something; throws where it refuses. See {@link problemOf}. */
 export function request<T>(path: string): Promise<T> {
-  return $fetch<unknown>(path) as Promise<T>
+  return waitsFor($fetch<unknown>(path) as Promise<T>)
 }
 
 /** Asks the server for something; where it refuses, its sentence becomes a notice and the answer is null. */
@@ -17,7 +17,7 @@ export function ask<T>(path: string): Promise<T | null> {
 
 /** A question that is too long for an address: it goes as a POST, and changes nothing. */
 export function question<T>(path: string, body: unknown, signal?: AbortSignal): Promise<T> {
-  return $fetch<unknown>(path, { method: 'POST', body, signal } as object) as Promise<T>
+  return waitsFor($fetch<unknown>(path, { method: 'POST', body, signal } as object) as Promise<T>)
 }
 
 /** The answer; where there is none, the server's sentence becomes a notice and it is null. */

@@ -5,12 +5,13 @@ const session = useSession()
 const live = useLive()
 const shell = useShell()
 const route = useRoute()
+const waits = useWaiting()
 const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
 </script>
 
 <template>
   <header
-    class="flex h-[46px] flex-none items-center gap-6 print:hidden bg-canvas-900 px-[18px] text-[#f2f4ea]"
+    class="relative flex h-[46px] flex-none items-center gap-6 print:hidden bg-canvas-900 px-[18px] text-[#f2f4ea]"
   >
     <NuxtLink to="/" class="flex items-center gap-2 font-head text-[17px] font-[680]"
       ><img src="/satchel.svg" width="22" height="22" alt="" />Satchel</NuxtLink
@@ -30,6 +31,12 @@ const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path
         >{{ area.name }}</NuxtLink
       >
     </nav>
+    <div
+      v-if="waits"
+      class="waits absolute inset-x-0 bottom-0"
+      role="progressbar"
+      aria-label="Waiting for an answer"
+    />
     <div class="ml-auto flex items-center gap-3">
       <span v-if="!live.connected" class="small text-brass-300" role="status">Connecting…</span>
       <ClockMenu v-if="live.practice" />

@@ -181,7 +181,9 @@ async function chooseAll() {
           Take out…
         </button>
         <div class="text-right">
-          <div class="font-head text-[24px] font-[640]">{{ count(total) }}</div>
+          <div class="font-head text-[24px] font-[640]">
+            {{ loading || !first ? '…' : count(total) }}
+          </div>
           <div class="muted small">{{ total === 1 ? 'person' : 'people' }}</div>
         </div>
       </div>
