@@ -31,12 +31,15 @@ function below(pid: number): number[] {
   const children = parents.filter(({ parent }) => parent === pid).map((one) => one.pid)
   return children.flatMap((child) => [child, ...below(child)])
 }
-const niceness = (pid: number) =>
-  Number(
-    readFileSync(`/proc/${pid}/stat`, 'latin1')
-      .replace(/^.*\) /, '')
-      .split(' ')[16],
-  )
+/** How far a process steps back for others (see setPriority); null where it is gone. */
+const niceness = (pid: number) => {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'latin1')
+    return Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[16])
+  } catch {
+    return null
+  }
+}
 const isAlive = (pid: number) => {
   try {
     return !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'latin1'))
@@ -77,10 +80,10 @@ test.each([
   await until('it runs', () => said.includes('Satchel runs at'), 600_000)
   if (command === 'node')
     expect(said).toMatch(/step 15 of (\d+)\.\n(.*\n)*.*step \1 of \1\.\n(.*\n)*Satchel runs at/)
+  // Those that answer the pages let opens and clicks go first.
+  await until('they do', () => below(child.pid!).filter((pid) => niceness(pid) === 5).length === 2)
   const all = below(child.pid!)
   expect(all.length).toBeGreaterThanOrEqual(5)
-  // Those that answer the pages let opens and clicks go first.
-  expect(all.filter((pid) => niceness(pid) === 5)).toHaveLength(2)
   child.kill('SIGTERM')
   await until('all have ended', () => ![child.pid!, ...all].some(isAlive))
   rmSync(data, { recursive: true, force: true })
