@@ -16,6 +16,17 @@ const onFile = (letter: object = {}) => ({
   name: 'Wind notes 48',
   state: 'draft',
   started_at: null,
+  list_id: 1,
+  lists: [
+    { id: 1, name: 'Wind notes', subscribers: 900 },
+    { id: 2, name: 'Offers', subscribers: 40 },
+  ],
+  segmentIds: [],
+  leftOutIds: [],
+  joinedWithinDays: null,
+  pastCap: false,
+  letterheadId: null,
+  settingsVersion: 'a',
   waterfall: [
     { what: 'audience', left: 900 },
     { what: 'consent', left: 880 },
@@ -288,4 +299,18 @@ test('who goes from one mailing to the next sees that one, in whichever order th
   server.latest('/api/mailings/9').answer({ ...onFile(), id: 9 })
   await settled()
   expect(store.mailing!.id).toBe(9)
+})
+
+test('a setting that was chosen stays as chosen while the server has taken it and the mailing is not read anew yet', async () => {
+  const store = await opened()
+  void store.set({ joinedWithinDays: 2, listId: 2 })
+  const shown = { joinedWithinDays: 2, list_id: 2, list: 'Offers' }
+  expect(store.mailing).toMatchObject(shown)
+  const put = server.sent.findLast(({ method }) => method === 'PUT')!
+  const { version: _, ...value } = put.body as Record<string, unknown>
+  put.answer({ settings: value, settingsVersion: 'b', version: 'b', value })
+  await settled()
+  // It is asked for anew, and nobody has answered that.
+  expect(server.latest('/api/mailings/5').method).toBe('GET')
+  expect(store.mailing).toMatchObject(shown)
 })

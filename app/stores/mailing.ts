@@ -11,11 +11,14 @@ export const useMailing = defineStore('mailing', () => {
   const onServer = shallowRef<OpenMailing | null>(null)
   /** Its name, audience and letterhead, as they are chosen here. */
   const settings = computed(() => (onServer.value ? settingsKeeper(onServer.value.id) : null))
-  /** The mailing as the server has it, but for what was chosen here and is not saved yet. */
+  /**
+   * The mailing as the server has it, with what was chosen here: also while the server has taken that and nobody has read
+   * the mailing anew yet.
+   */
   const mailing = computed<OpenMailing | null>(() => {
-    const chosenHere = settings.value?.state.value.mine
-    if (!onServer.value || !chosenHere) return onServer.value
-    const { listId, ...rest } = chosenHere
+    const here = settings.value?.shown()
+    if (!onServer.value || !here) return onServer.value
+    const { listId, ...rest } = here
     const list = onServer.value.lists.find(({ id }) => id === listId)?.name ?? null
     return { ...onServer.value, ...rest, list_id: listId, list }
   })
