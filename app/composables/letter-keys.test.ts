@@ -36,6 +36,7 @@ async function opened() {
   server.latest('/api/mailings/5').answer({
     id: 5,
     started_at: null,
+    lists: [],
     waterfall: null,
     letter: { ...startingLetter(), version: 1 },
   })
