@@ -1,14 +1,13 @@
 import { readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
-import pino from 'pino'
 import { understandFile } from '../core/people'
-import { compileLetter } from '../core/letters/rendering'
 import { closeDatabase, openDatabase } from '../database'
 import { createImport, importById, updateImport } from '../database/imports'
 import { addJob } from '../database/jobs'
 import { readFields } from '../database/fields'
 import { addList, listsWithCounts } from '../database/lists'
 import { runJobs } from '../engine/jobs'
+import { madeUpEngine } from '../engine/made-up'
 import { keepHeapSteady } from '../engine/steady-heap'
 
 /** Imports the COUNT rows of FOLDER/people.csv as the engine does; prints the time and the most memory it took. */
@@ -39,26 +38,8 @@ const importId = createImport(
 )
 updateImport(db, importId, { job_id: addJob(db, 'import', { importId }, 0) })
 const began = performance.now()
-await runJobs({
-  id: 'bench',
-  db,
-  clock: Date.now,
-  hostClock: Date.now,
-  log: pino({ level: 'silent' }),
-  settings: {
-    data: folder,
-    url: '',
-    smtpUrl: null,
-    webProxy: null,
-    nameServer: null,
-    sendsFrom: [],
-    connections: 1,
-    sign: false,
-  },
-  notes: { begin() {}, over() {} },
-  compile: compileLetter,
-  stalled: false,
-})
+const made = madeUpEngine(db, { data: folder })
+await runJobs({ ...made, clock: Date.now, hostClock: Date.now })
 const seconds = (performance.now() - began) / 1000
 const done = importById(db, importId)!
 if (done.state !== 'done' || done.added !== Number(rows))

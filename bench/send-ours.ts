@@ -1,6 +1,5 @@
 import { createPrivateKey, sign } from 'node:crypto'
 import { join } from 'node:path'
-import pino from 'pino'
 import type { Letter } from '../core/letters'
 import { newBlock, rowOf, type Block } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
@@ -9,8 +8,9 @@ import { engineNotes } from '../database/engine-notes'
 import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
 import { planRecipients } from '../database/recipients'
 import { bytesOf, mouldMessage, pourMessage } from '../core/delivery'
-import { compileLetter, fillFor, personContext, unpackLetter } from '../core/letters/rendering'
+import { fillFor, personContext, unpackLetter } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
+import { madeUpEngine } from '../engine/made-up'
 import { prepareContent } from '../engine/prepare-content'
 import { sender } from '../engine/send'
 import { keepHeapSteady } from '../engine/steady-heap'
@@ -31,24 +31,16 @@ moveMailing(db, id, ['draft'], 'sending', { started_at: 0 })
 planRecipients(db, id, { listId, rule: null }, 0)
 const url = 'https://mail.bench.example'
 const engine = {
-  id: 'bench',
-  db,
-  clock: Date.now,
-  hostClock: Date.now,
-  log: pino({ level: 'silent' }),
-  settings: {
+  ...madeUpEngine(db, {
     data: folder,
     url,
     smtpUrl: `smtp://127.0.0.1:${port}`,
-    webProxy: null,
-    nameServer: null,
-    sendsFrom: [],
     connections: 10,
     sign: signed === 'signed',
-  },
+  }),
+  clock: Date.now,
+  hostClock: Date.now,
   notes: engineNotes(folder, 'bench'),
-  compile: compileLetter,
-  stalled: false,
 }
 const sending = sender(engine)
 const began = performance.now()

@@ -10,8 +10,9 @@ await build({
   absWorkingDir: root,
   entryPoints: {
     engine: 'engine/main.ts',
+    jobs: 'engine/jobs-main.ts',
     asker: 'server/asker/main.ts',
-    compiler: 'cases/letters/compiler.ts',
+    apart: 'cases/apart/main.ts',
     world: 'world/main.ts',
     demo: 'demo/main.ts',
     backup: 'database/backup.ts',

@@ -125,10 +125,12 @@ export function goesOut(db: Database, mailing: Mailing, when: number | null): Go
   const account = readAccount(db)!
   const plan = planOf(mailing)
   const list = mailing.list_id === null ? null : (listById(db, mailing.list_id) ?? null)
+  // The account's pace is in the sentence too.
+  const pace = account.pace_per_minute === null ? {} : { atMost: account.pace_per_minute }
   return {
     letter: markOf(lettersOf(db, mailing, plan, account.postal_address)),
     // Whatever time it was set for before, it is set for another now.
-    plan: markOf({ ...plan, localAt: null }),
+    plan: markOf({ ...plan, localAt: null, ...pace }),
     list: markOf(list && [list.id, list.name, list.public_name]),
     rule: markOf([
       mailing.past_cap,

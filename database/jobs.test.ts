@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from 'vitest'
 import { openMemory } from './connect'
-import { addJob, cancelJob, finishJob, jobById, jobProgress, takeJob } from './jobs'
+import { addJob, cancelJob, finishJob, jobById, jobProgress, jobsDied, takeJob } from './jobs'
 import type { Database } from './query'
 
 let db: Database
@@ -21,6 +21,22 @@ test('what a dead engine had is taken over where it stood; what a live one has i
   expect(takeJob(db, 'b', ['a', 'b'])).toBeUndefined()
   expect(takeJob(db, 'b', ['b'])).toMatchObject({ id, engine: 'b', done: 40, total: 100 })
   expect(takeJob(db, 'c', ['b', 'c'])).toBeUndefined()
+})
+
+test('a job whose process ended at it waits again, and how often that was is kept', () => {
+  const id = addJob(db, 'import', { importId: 1 }, 10)
+  const other = addJob(db, 'import', { importId: 2 }, 11)
+  takeJob(db, 'a', ['a'])
+  takeJob(db, 'b', ['a', 'b'])
+  jobsDied(db, 'a')
+  expect(jobById(db, id)).toMatchObject({ state: 'waiting', deaths: 1 })
+  expect(jobById(db, other)).toMatchObject({ state: 'running', engine: 'b', deaths: 0 })
+  takeJob(db, 'c', ['b', 'c'])
+  jobsDied(db, 'c')
+  expect(jobById(db, id)).toMatchObject({ state: 'waiting', deaths: 2 })
+  finishJob(db, id, 'failed', 'It ended twice.', 12)
+  jobsDied(db, 'c')
+  expect(jobById(db, id)).toMatchObject({ state: 'failed', deaths: 2 })
 })
 
 test('a job that has ended is never taken again', () => {

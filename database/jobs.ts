@@ -77,6 +77,18 @@ export function jobProgress(
   }
 }
 
+/** Jobs of a process that ended at them wait again, and how often that was is counted. */
+export function jobsDied(db: Database, engine: string): void {
+  run(
+    db,
+    q
+      .updateTable('jobs')
+      .set((eb) => ({ state: 'waiting' as const, deaths: eb('deaths', '+', 1) }))
+      .where('state', '=', 'running')
+      .where('engine', '=', engine),
+  )
+}
+
 export function finishJob(
   db: Database,
   id: number,

@@ -292,6 +292,8 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     cancel: Generated<number>
     created_at: number
     finished_at: number | null
+    /** How often the process that carried it out ended at it. */
+    deaths: Generated<number>
   }
 }
 

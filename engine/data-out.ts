@@ -18,57 +18,59 @@ import { sendLetter } from './send-letter'
 export const dataOutPath = (data: string, id: number) => join(data, 'data-out', `${id}.zip`)
 
 /** Takes data out: one CSV for each kind, in a ZIP. An engine that goes on for another begins anew. */
-export const dataOutJob: JobWork = async (engine, job) => {
-  const { db, settings, clock } = engine
-  const { dataOutId } = JSON.parse(job.payload) as { dataOutId: number }
-  const out = dataOutById(db, dataOutId)
-  if (!out) return true
-  const path = dataOutPath(settings.data, out.id)
-  await mkdir(join(settings.data, 'data-out'), { recursive: true })
-  const choice = choiceOf(out)
-  const { zone } = readAccount(db)!
-  const query = { ...choice, ...spanOf(choice, out.created_at, (day) => startOfDay(day, zone)) }
-  const counts: DataCounts = {}
-  const kinds = dataKinds.map(({ key }) => key).filter((key) => choice.kinds.includes(key))
-  const zip = new ZipFile()
-  const file = createWriteStream(`${path}.part`)
-  let cancelled = false
+export const dataOutJob: JobWork = {
+  async carryOut(engine, job) {
+    const { db, settings, clock } = engine
+    const { dataOutId } = JSON.parse(job.payload) as { dataOutId: number }
+    const out = dataOutById(db, dataOutId)
+    if (!out) return true
+    const path = dataOutPath(settings.data, out.id)
+    await mkdir(join(settings.data, 'data-out'), { recursive: true })
+    const choice = choiceOf(out)
+    const { zone } = readAccount(db)!
+    const query = { ...choice, ...spanOf(choice, out.created_at, (day) => startOfDay(day, zone)) }
+    const counts: DataCounts = {}
+    const kinds = dataKinds.map(({ key }) => key).filter((key) => choice.kinds.includes(key))
+    const zip = new ZipFile()
+    const file = createWriteStream(`${path}.part`)
+    let cancelled = false
 
-  async function* csvOf(kind: DataKind, no: number) {
-    counts[kind] = 0
-    for (const { csv, rows } of dataRows(db, kind, query, lookOf(choice))) {
-      counts[kind] += rows
-      yield Buffer.from(csv)
-      // Others have their turn, and the user may have asked to stop.
-      await breathe()
-      cancelled ||= jobProgress(db, job.id, no, kinds.length).cancel
-      if (cancelled) return
+    async function* csvOf(kind: DataKind, no: number) {
+      counts[kind] = 0
+      for (const { csv, rows } of dataRows(db, kind, query, lookOf(choice))) {
+        counts[kind] += rows
+        yield Buffer.from(csv)
+        // Others have their turn, and the user may have asked to stop.
+        await breathe()
+        cancelled ||= jobProgress(db, job.id, no, kinds.length).cancel
+        if (cancelled) return
+      }
     }
-  }
-  for (const [no, kind] of kinds.entries())
-    zip.addReadStreamLazy(`${kind}.csv`, { compressionLevel: 1 }, (take) =>
-      take(null, Readable.from(csvOf(kind, no), { objectMode: false })),
-    )
-  zip.end()
-  const failed = new Promise<never>((_, reject) => zip.on('error', reject))
-  try {
-    await Promise.race([finished(zip.outputStream.pipe(file)), failed])
-    if (cancelled) return true
-    await rename(`${path}.part`, path)
-  } finally {
-    file.destroy()
-    await rm(`${path}.part`, { force: true })
-  }
-  if (!dataOutById(db, out.id)) {
-    // It was taken away in the very end.
-    await rm(path)
-    return true
-  }
-  const { size } = await stat(path)
-  dataOutMade(db, out.id, counts, size, clock())
-  jobProgress(db, job.id, kinds.length, kinds.length)
-  if (out.mail_to) await tellOfFile(engine, out.mail_to, out.key, counts)
-  return false
+    for (const [no, kind] of kinds.entries())
+      zip.addReadStreamLazy(`${kind}.csv`, { compressionLevel: 1 }, (take) =>
+        take(null, Readable.from(csvOf(kind, no), { objectMode: false })),
+      )
+    zip.end()
+    const failed = new Promise<never>((_, reject) => zip.on('error', reject))
+    try {
+      await Promise.race([finished(zip.outputStream.pipe(file)), failed])
+      if (cancelled) return true
+      await rename(`${path}.part`, path)
+    } finally {
+      file.destroy()
+      await rm(`${path}.part`, { force: true })
+    }
+    if (!dataOutById(db, out.id)) {
+      // It was taken away in the very end.
+      await rm(path)
+      return true
+    }
+    const { size } = await stat(path)
+    dataOutMade(db, out.id, counts, size, clock())
+    jobProgress(db, job.id, kinds.length, kinds.length)
+    if (out.mail_to) await tellOfFile(engine, out.mail_to, out.key, counts)
+    return false
+  },
 }
 
 async function tellOfFile(engine: Engine, to: string, key: string, counts: DataCounts) {

@@ -1,4 +1,6 @@
 import type { Logger } from 'pino'
+import type { MailReport } from '../core/delivery'
+import type { FeedEntry } from '../core/letters'
 import type { compileLetter } from '../core/letters/rendering'
 import type { Clock } from '../core/time'
 import type { Database } from '../database'
@@ -17,8 +19,10 @@ export interface Engine {
   settings: EngineSettings
   /** What it is just about to make, for those who find it dead. */
   notes: Pick<ReturnType<typeof engineNotes>, 'begin' | 'over'>
-  /** Makes a letter ready to be merged, apart from all that has to go on. */
+  /** Makes a letter ready to be merged; it and those that follow work apart from all that has to go on (cases/apart). */
   compile: typeof compileLetter
+  readFeed(text: string, url: string): Promise<FeedEntry[]>
+  readReport(raw: string): Promise<MailReport | null>
   /** Somebody is due and can't be mailed just now: the pace is used up, or no mail server answers. */
   stalled: boolean
 }
@@ -48,8 +52,13 @@ export interface EngineSettings {
  */
 export type Work = (engine: Engine) => Promise<boolean> | boolean
 
-/** Carries out one job; whether it was cancelled. Throws where it fails. May be begun again by another engine. */
-export type JobWork = (engine: Engine, job: Job) => Promise<boolean>
+/** One kind of job. */
+export interface JobWork {
+  /** Carries it out; whether it was cancelled. Throws where it fails. May be begun again by another process. */
+  carryOut(engine: Engine, job: Job): Promise<boolean>
+  /** What else is to be noted where it failed. */
+  failed?(engine: Engine, job: Job): void
+}
 
 /** An engine without a sign of life for this long is given up for dead. */
 export const DEAD_AFTER = 4_000

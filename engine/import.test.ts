@@ -7,7 +7,7 @@ import { emptyMap, insertStep } from '../core/sequences'
 import { all, q, run, type Database } from '../database'
 import { erasePerson } from '../database/erase-person'
 import { createImport, importById, importNotices, updateImport } from '../database/imports'
-import { addJob, cancelJob, jobById, takeJob } from '../database/jobs'
+import { addJob, cancelJob, jobById, jobsDied, takeJob } from '../database/jobs'
 import { readFields } from '../database/fields'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { personDetails, valuesOf } from '../database/people'
@@ -262,6 +262,36 @@ test('a cancelled import stops at a batch and says so', async () => {
   cancelJob(db, addJob(db, 'import', { importId: id }, 0))
   expect(await runJobs(engine)).toBe(true)
   expect(importById(db, id)).toMatchObject({ state: 'cancelled', added: 2_500 })
+})
+
+test('a quotation mark that is never closed fails with a sentence, and what came before is kept', async () => {
+  const rows = Array.from({ length: 3_000 }, (_, i) => `s${i}@inkpost.example,Ilse`)
+  const endless = `late@inkpost.example,"${'never closed, '.repeat(200_000)}`
+  const id = bring(['mail,name', ...rows, endless].join('\n'))
+  const job = addJob(db, 'import', { importId: id }, engine.time.now)
+  updateImport(db, id, { job_id: job })
+  await runJobs(engine)
+  expect(jobById(db, job)).toMatchObject({
+    state: 'failed',
+    error: expect.stringMatching(/never be closed.*“late@inkpost.example/) as string,
+  })
+  expect(importById(db, id)!).toMatchObject({ state: 'failed', added: 2_500 })
+})
+
+test('a job at which its process ended twice fails with its reason, and is not begun a third time', async () => {
+  const id = bring('mail\ntove@inkpost.example')
+  const job = addJob(db, 'import', { importId: id }, engine.time.now)
+  updateImport(db, id, { job_id: job })
+  for (const dead of ['first', 'second']) {
+    takeJob(db, dead, [dead])
+    jobsDied(db, dead)
+  }
+  await runJobs(engine)
+  expect(jobById(db, job)).toMatchObject({
+    state: 'failed',
+    error: expect.stringMatching(/ended twice/) as string,
+  })
+  expect(importById(db, id)).toMatchObject({ state: 'failed', added: 0 })
 })
 
 test('a file that is gone fails with a reason', async () => {

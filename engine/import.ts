@@ -9,7 +9,7 @@ import { endImport, importById, updateImport, type Import } from '../database/im
 import type { Database } from '../database'
 import { erasedAsker } from '../database/erased'
 import { domainCounts } from '../database/people'
-import { jobProgress } from '../database/jobs'
+import { jobProgress, type Job } from '../database/jobs'
 import { addField, readFields } from '../database/fields'
 import { undoSomeOfImport, type Undone } from '../database/undo-import'
 import type { Engine, JobWork } from './engine'
@@ -53,16 +53,14 @@ export const importJobs: Record<'import' | 'preview-import' | 'undo-import', Job
 }
 
 function ofImport(work: (engine: Engine, of: Import, jobId: number) => Promise<boolean>): JobWork {
-  return async (engine, job) => {
-    const { importId } = JSON.parse(job.payload) as { importId: number }
-    const of = importById(engine.db, importId)
-    if (!of) throw new Error('The import is gone.')
-    try {
-      return await work(engine, of, job.id)
-    } catch (error) {
-      endImport(engine.db, importId, 'failed', engine.clock())
-      throw error
-    }
+  const importOf = (job: Job) => (JSON.parse(job.payload) as { importId: number }).importId
+  return {
+    carryOut(engine, job) {
+      const of = importById(engine.db, importOf(job))
+      if (!of) throw new Error('The import is gone.')
+      return work(engine, of, job.id)
+    },
+    failed: ({ db, clock }, job) => endImport(db, importOf(job), 'failed', clock()),
   }
 }
 
@@ -161,6 +159,9 @@ async function* fileRows(
   }
 }
 
+/** A row of a list has far less; one that goes on and on is a quotation mark that was never closed. Characters. */
+const LONGEST_ROW = 1_000_000
+
 /** Cuts text that comes in pieces into rows; what a piece leaves unfinished waits for the next. */
 function rowParser(delimiter: string) {
   const parser = new Papa.Parser({ delimiter })
@@ -171,6 +172,7 @@ function rowParser(delimiter: string) {
       meta: { cursor: number }
     }
     rest = last ? '' : text.slice(meta.cursor)
+    if (rest.length > LONGEST_ROW) throw new Error(endlessRow(rest))
     return data
   }
   return {
@@ -178,3 +180,6 @@ function rowParser(delimiter: string) {
     end: (text: string) => parse(rest + text, true),
   }
 }
+
+const endlessRow = (row: string) =>
+  `A row is longer than a million characters: a quotation mark before it may never be closed. It begins with “${row.slice(0, 60).replace(/\s+/g, ' ')}…”.`

@@ -8,13 +8,18 @@ import { DEAD_AFTER, type Engine, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
 import { sendCopiesJob } from './send-copies'
 
-const carryOut: Record<Job['kind'], JobWork> = {
+const kinds: Record<Job['kind'], JobWork> = {
   ...importJobs,
   'change-field': changeFieldJob,
   'order-field': orderFieldJob,
   'send-copies': sendCopiesJob,
   'data-out': dataOutJob,
 }
+
+/** A job at which the process ended so often is not begun again. */
+const MOST_DEATHS = 2
+const diedTwice =
+  'Satchel’s process ended twice at this, so it is not tried again; everything else goes on. Try it in smaller parts, or write to those who run Satchel.'
 
 /** By engine: the job that found no room on the disk. */
 const interrupted = new WeakMap<Engine, Job>()
@@ -28,7 +33,8 @@ export const runJobs: Work = async (engine) => {
   if (!job) return false
   interrupted.delete(engine)
   try {
-    const cancelled = await carryOut[job.kind](engine, job)
+    if (job.deaths >= MOST_DEATHS) throw new Error(diedTwice)
+    const cancelled = await kinds[job.kind].carryOut(engine, job)
     finishJob(db, job.id, cancelled ? 'cancelled' : 'done', null, clock())
     log.info({ job: job.kind, cancelled }, 'job ended')
   } catch (error) {
@@ -37,6 +43,7 @@ export const runJobs: Work = async (engine) => {
       interrupted.set(engine, job)
       throw error
     }
+    kinds[job.kind].failed?.(engine, job)
     finishJob(db, job.id, 'failed', error instanceof Error ? error.message : String(error), clock())
     log.error({ job: job.kind, error: String(error) }, 'job failed')
   }

@@ -2,6 +2,8 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pino from 'pino'
+import { readReport } from '../core/delivery'
+import { readFeed } from '../core/letters'
 import { compileLetter } from '../core/letters/rendering'
 import type { Database } from '../database'
 import type { Engine, EngineSettings } from './engine'
@@ -32,6 +34,8 @@ export function madeUpEngine(
     },
     notes: { begin() {}, over() {} },
     compile: compileLetter,
+    readFeed: (text, url) => Promise.resolve(readFeed(text, url)),
+    readReport,
     stalled: false,
   }
 }

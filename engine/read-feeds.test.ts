@@ -64,7 +64,7 @@ test.each([
   ['/none', /answers 404/],
   ['/huge', /2 MB/],
 ])('%s is told in words, and what was told before stays', async (path, words) => {
-  const told = await toldBy(base + path, null)
+  const told = await toldBy(madeUpEngine(madeUpAccount().db), base + path)
   expect('problem' in told && told.problem).toMatch(words)
 })
 

@@ -1,8 +1,8 @@
 import type { IncomingMessage } from 'node:http'
-import { readFeed, type FeedEntry } from '../core/letters'
+import type { FeedEntry } from '../core/letters'
 import { feedsToRead, saveFeed } from '../database/feeds'
 import { askWeb } from './ask-web'
-import type { Work } from './engine'
+import type { Engine, Work } from './engine'
 import { severalAtOnce } from './several-at-once'
 
 const MOST_BYTES = 2_000_000
@@ -12,16 +12,15 @@ export const feedReader = (): Work =>
   severalAtOnce(
     4,
     ({ db }, many) => feedsToRead(db, many),
-    async ({ db, clock, settings }, url) =>
-      saveFeed(db, url, await toldBy(url, settings.webProxy), clock()),
+    async (engine, url) => saveFeed(engine.db, url, await toldBy(engine, url), engine.clock()),
   )
 
 /** What a feed tells, or why it can't be read, in words. */
 export async function toldBy(
+  { settings, readFeed }: Pick<Engine, 'settings' | 'readFeed'>,
   url: string,
-  proxy: string | null,
 ): Promise<{ entries: FeedEntry[] } | { problem: string }> {
-  const got = await askWeb(url, 'GET', proxy)
+  const got = await askWeb(url, 'GET', settings.webProxy)
   if ('problem' in got) return { problem: `The feed can’t be read: ${got.problem}.` }
   const { answer } = got
   if (answer.statusCode !== 200) {
@@ -29,7 +28,7 @@ export async function toldBy(
     return { problem: `The feed’s address answers ${answer.statusCode}.` }
   }
   try {
-    return { entries: readFeed(await bodyOf(answer), got.url) }
+    return { entries: await readFeed(await bodyOf(answer), got.url) }
   } catch (error) {
     if (answer.errored)
       return { problem: 'The feed can’t be read: it takes longer than 15 seconds.' }

@@ -1,4 +1,4 @@
-import { readReport, readToken } from '../core/delivery'
+import { readToken } from '../core/delivery'
 import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
 import { moveRecipient, readRecipient } from '../database/recipients'
@@ -18,8 +18,11 @@ export const readReports: Work = async (engine) => {
   return reports.length > 0
 }
 
-async function takeReport({ db, clock }: Engine, raw: string): Promise<string> {
-  const report = await readReport(raw)
+async function takeReport({ db, clock, log, readReport }: Engine, raw: string): Promise<string> {
+  const report = await readReport(raw).catch((error: Error) => {
+    log.error({ error: error.message }, 'a report can’t be read')
+    return null
+  })
   const key = Buffer.from(readAccount(db)?.token_key ?? '', 'hex')
   if (!report) return 'not understood'
   if (report.kind === 'delayed') return 'delayed'

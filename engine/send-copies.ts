@@ -8,14 +8,16 @@ export interface Copies extends PlainLetter {
 }
 
 /** Sends copies of a letter: nothing in them is counted, and nobody is a recipient by getting one. */
-export const sendCopiesJob: JobWork = async (engine, job) => {
-  const { to, subject, html, text } = JSON.parse(job.payload) as Copies
-  // A copy that went out before the engine was ended is not sent again.
-  const sent = await sendLetter(
-    engine,
-    to.slice(job.done),
-    { subject: `Copy: ${subject}`, html, text },
-    (many) => jobProgress(engine.db, job.id, job.done + many, to.length).cancel,
-  )
-  return job.done + sent < to.length
+export const sendCopiesJob: JobWork = {
+  async carryOut(engine, job) {
+    const { to, subject, html, text } = JSON.parse(job.payload) as Copies
+    // A copy that went out before the engine was ended is not sent again.
+    const sent = await sendLetter(
+      engine,
+      to.slice(job.done),
+      { subject: `Copy: ${subject}`, html, text },
+      (many) => jobProgress(engine.db, job.id, job.done + many, to.length).cancel,
+    )
+    return job.done + sent < to.length
+  },
 }

@@ -1,8 +1,10 @@
-import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { all, q } from '../database'
 import { DEAD_AFTER } from '../engine/engine'
+import { createImport, importById, updateImport } from '../database/imports'
+import { addJob, jobById } from '../database/jobs'
 import { mailingById, recountTotals, totalsOf } from '../database/mailings'
 import { install, until, type Installation } from './installation'
 import { addSubscribers, dueMailing, finishedLetter } from './subscribers'
@@ -97,3 +99,48 @@ test('an engine that ends twice at one mailing holds that one, and the next goes
     started_at: null,
   })
 })
+
+test('a job that ends its process twice fails with the reason; the engine and its mail go on', async () => {
+  const rows = Array.from({ length: 200_000 }, (_, i) => `import${i}@inkpost.example`)
+  const path = join(satchel.data, 'many.csv')
+  writeFileSync(path, `mail\n${rows.join('\n')}\n`)
+  const importId = createImport(
+    satchel.db,
+    {
+      name: 'many.csv',
+      path,
+      size: statSync(path).size,
+      encoding: 'utf-8',
+      delimiter: ',',
+      plans: [{ column: 0, header: 'mail', samples: [], target: { to: 'address' } }],
+      listId: null,
+      statement: '',
+    },
+    Date.now(),
+  )
+  const job = addJob(satchel.db, 'import', { importId }, Date.now())
+  updateImport(satchel.db, importId, { job_id: job })
+  for (const deaths of [1, 2]) {
+    await until('it is under way', () => jobById(satchel.db, job)!.state === 'running')
+    process.kill(processOf(satchel.data, 'jobs.mjs'), 'SIGKILL')
+    await until('its death is noted', () => jobById(satchel.db, job)!.deaths === deaths)
+  }
+  await until('it fails', () => jobById(satchel.db, job)!.state === 'failed')
+  expect(jobById(satchel.db, job)!.error).toMatch(/ended twice/)
+  expect(importById(satchel.db, importId)!.state).toBe('failed')
+  const mailing = dueMailing(satchel.db, finishedLetter('After all that'))
+  await until('it is sent', () => mailingById(satchel.db, mailing)!.state === 'sent')
+})
+
+/** The process of an installation that runs a file, by what the system tells of processes. */
+function processOf(data: string, file: string): number {
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
+    try {
+      const told = (what: string) => readFileSync(`/proc/${pid}/${what}`, 'latin1').split('\0')
+      if (told('cmdline').some((part) => part.endsWith(file)))
+        if (told('environ').includes(`SATCHEL_DATA=${data}`)) return Number(pid)
+    } catch {
+      // It has ended meanwhile.
+    }
+  throw new Error(`No process runs ${file}.`)
+}

@@ -156,18 +156,23 @@ export function answerer({ entry, longest, tooLong, memory = 1_024, patience = 2
   }
 }
 
+/** Tells the process that began this one; it may be gone, and then this one is about to end as well. */
+export function say(what: object) {
+  process.send?.(what, undefined, undefined, () => {})
+}
+
 /** What such a process does: answers what comes, and ends with the one that began it. */
 export function answerQuestions(answer: (question: never) => unknown) {
   process.on('message', ({ id, question }: { id: number; question: never }) => {
     Promise.resolve()
       .then(() => answer(question))
       .then(
-        (found) => process.send!({ id, answer: found }),
+        (found) => say({ id, answer: found }),
         (error: unknown) =>
-          process.send!({ id, problem: error instanceof Error ? error.message : String(error) }),
+          say({ id, problem: error instanceof Error ? error.message : String(error) }),
       )
   })
   if (!process.connected) process.exit()
   process.on('disconnect', () => process.exit())
-  process.send!({ ready: true })
+  say({ ready: true })
 }

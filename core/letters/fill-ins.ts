@@ -46,6 +46,8 @@ const allowed = [
 /** Characters of one fill-in as it is written, and of what comes of it. */
 const LONGEST_SOURCE = 500
 const LONGEST_OUTPUT = 4_000
+/** Characters of a value before filters change it: so short that no filters, one after the other, come to Liquid's limits. */
+const LONGEST_FILTERED = 1_000
 
 const written: Record<string, (value: unknown) => unknown> = {
   day: asDate({ day: 'numeric', month: 'long' }),
@@ -167,7 +169,20 @@ export function compileFillIn(expression: string): (context: FillInContext) => s
   const template: Template[] = liquid.parse(`{{ ${expression} }}`)
   return (
     plainFillIn(expression) ??
-    ((context) => String(liquid.renderSync(template, context)).slice(0, LONGEST_OUTPUT))
+    ((context) => String(liquid.renderSync(template, shortened(context))).slice(0, LONGEST_OUTPUT))
+  )
+}
+
+function shortened(value: unknown): object {
+  const short = (part: unknown): unknown =>
+    typeof part === 'string'
+      ? part.slice(0, LONGEST_FILTERED)
+      : typeof part === 'object' && part !== null && !(part instanceof Date)
+        ? shortened(part)
+        : part
+  if (Array.isArray(value)) return value.slice(0, LONGEST_FILTERED).map(short)
+  return Object.fromEntries(
+    Object.entries(value as object).map(([key, part]) => [key, short(part)]),
   )
 }
 

@@ -186,6 +186,19 @@ test('whatever is written in a fill-in, it is refused or quickly written, and sh
   )
 })
 
+test('one value that is very long, whatever is done to it, stops no letter', () => {
+  for (const filters of [
+    ' | escape | escape | escape | escape | escape | escape',
+    ' | append: person.a | append: person.a | append: person.a | upcase',
+    ' | truncatewords: 999999999 | strip | truncate: 999999999',
+  ])
+    for (const a of ['<'.repeat(1e6), '"'.repeat(16_000), ' '.repeat(1e6), ['x'.repeat(1e6)]])
+      expect(
+        compileFillIn(`person.a${filters}`)({ person: { a } }).length,
+        filters,
+      ).toBeLessThanOrEqual(4_000)
+})
+
 test('the starting letter greets by name with a fallback and has one link to set', () => {
   const letter = startingLetter()
   expect(fillInsOf(letter)).toMatchObject([{ blockId: 'opening', fillIn: { fallback: 'there' } }])

@@ -15,6 +15,7 @@ import { moreDispatch } from './0013-more-dispatch'
 import { keptReady } from './0014-kept-ready'
 import { trialDelivery } from './0015-trial-delivery'
 import { whatGoesOut } from './0016-what-goes-out'
+import { jobsThatDie } from './0017-jobs-that-die'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -34,6 +35,7 @@ export const migrations: readonly string[] = [
   keptReady,
   trialDelivery,
   whatGoesOut,
+  jobsThatDie,
 ]
 
 /**

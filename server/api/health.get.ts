@@ -8,7 +8,7 @@ export default defineEventHandler((event) => {
   try {
     const { db, data, hostClock } = satchel()
     readAccount(db)
-    engine = liveEngines(data, hostClock(), 10_000).length > 0
+    engine = liveEngines(data, hostClock(), 10_000).some((id) => id.startsWith('engine-'))
     database = true
   } catch {
     // Said below.

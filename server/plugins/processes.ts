@@ -1,5 +1,5 @@
 import { setPriority } from 'node:os'
-import { startCompiling } from '~~/cases/letters/compile-apart'
+import { startCompiling } from '~~/cases/apart'
 
 /** How often a reader says that what it counted can be counted anew, ms. */
 const OFTEN = 350

@@ -1,5 +1,5 @@
 import { answerer, Unanswered } from '../../cases/apart/answerer'
-import { processFile } from '../../cases/letters/compile-apart'
+import { processFile } from '../../cases/apart/process-file'
 import type { Questions } from '../asker/questions'
 
 const entry = () => processFile('asker')

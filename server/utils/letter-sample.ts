@@ -1,4 +1,4 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
+import { compileApart } from '~~/cases/apart'
 import { cleanDocument, type Letter } from '~~/core/letters'
 import { mergeLetter, personContext, type LetterFrame } from '~~/core/letters/rendering'
 

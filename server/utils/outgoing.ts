@@ -1,4 +1,4 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
+import { compileApart } from '~~/cases/apart'
 import type { Letter } from '~~/core/letters'
 import type { CompiledLetter, LetterFrame } from '~~/core/letters/rendering'
 import { compiledOf, contentOf } from '~~/database/contents'

@@ -1,4 +1,4 @@
-import { readLetterFile } from '~~/core/letters/incoming'
+import { readLetterFileApart } from '~~/cases/apart'
 import { readLists } from '~~/database/lists'
 import { createMailing } from '~~/database/mailings'
 
@@ -12,7 +12,9 @@ export default defineEventHandler(async (event) => {
   if (!body || body.length === 0) throw refuse('The file is empty.')
   if (body.length > LARGEST)
     throw refuse('This file is larger than 2 MB, which no letter is. Is it the right one?')
-  const got = readLetterFile(textOf(body))
+  const got = await readLetterFileApart(textOf(body)).catch((error: Error) => ({
+    problem: error.message,
+  }))
   if ('problem' in got) throw refuse(got.problem)
   const fileName = String(getQuery(event).name ?? '').replace(/\.\w{1,5}$/, '')
   const name = (got.letter.subject || fileName || 'From a file').slice(0, 120)

@@ -1,4 +1,4 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
+import { compileApart } from '~~/cases/apart'
 import { truthOf, withoutHidden, type Rendition } from '~~/core/letters'
 import { mergeLetter, personContext, type CompiledLetter } from '~~/core/letters/rendering'
 import { wholeLetterOf } from '~~/database/letterheads'

@@ -1,4 +1,4 @@
-import { compileApart } from '~~/cases/letters/compile-apart'
+import { compileApart } from '~~/cases/apart'
 import { compareLetters, type Letter } from '~~/core/letters'
 import { mergeLetter, personContext } from '~~/core/letters/rendering'
 import { letterVersion } from '~~/database/letter-history'
