@@ -1,4 +1,23 @@
+import { readdirSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { handlerOfFile, permissionGaps } from './core/team'
+
+/** A handler of the pages that says nowhere who may call it (core/team/permissions.ts) does not build. */
+function refuseUnnamedHandlers() {
+  const files = readdirSync(fileURLToPath(new URL('./server/api', import.meta.url)), {
+    recursive: true,
+  })
+  const handlers = files
+    .map(String)
+    .filter((file) => file.endsWith('.ts') && !file.startsWith('v1/'))
+    .map((file) => handlerOfFile(`api/${file}`))
+  const { missing, idle } = permissionGaps(handlers)
+  if (missing.length || idle.length)
+    throw new Error(
+      `core/team/permissions.ts does not say who may call: ${missing.join(', ') || 'none'}; it names handlers that are gone: ${idle.join(', ') || 'none'}.`,
+    )
+}
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -6,22 +25,14 @@ export default defineNuxtConfig({
   ssr: false,
   telemetry: false,
   devtools: { enabled: false },
-  modules: ['@pinia/nuxt', 'nuxt-auth-utils'],
+  modules: ['@pinia/nuxt'],
+  hooks: { 'nitro:init': refuseUnnamedHandlers },
   css: [
     '@fontsource-variable/hanken-grotesk',
     '@fontsource-variable/bricolage-grotesque',
     '~/assets/main.css',
   ],
   components: [{ path: '~/components', pathPrefix: false }],
-  runtimeConfig: {
-    // Set by bin/ when the process starts: NUXT_SESSION_PASSWORD, NUXT_SESSION_COOKIE_SECURE.
-    session: {
-      name: 'satchel',
-      password: '',
-      maxAge: 60 * 60 * 24 * 30,
-      cookie: { secure: true, sameSite: 'lax' },
-    },
-  },
   app: {
     head: {
       title: 'Satchel',

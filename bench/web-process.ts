@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { setupCode } from './signed-in'
 
 /** The built web process on a data folder, with the processes that it starts. */
 export async function startWeb(data: string): Promise<{ port: number; stop(): Promise<void> }> {
@@ -13,8 +14,7 @@ export async function startWeb(data: string): Promise<{ port: number; stop(): Pr
       PORT: String(port),
       NITRO_PORT: String(port),
       HOST: '127.0.0.1',
-      NUXT_SESSION_PASSWORD: 'x'.repeat(40),
-      NUXT_SESSION_COOKIE_SECURE: 'false',
+      SATCHEL_SETUP_CODE: setupCode,
     },
     stdio: ['ignore', 'ignore', 'inherit'],
   })

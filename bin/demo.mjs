@@ -66,6 +66,9 @@ Satchel runs with the demo account of Galewright Kites. Open, signed in:
 
   ${url}/enter/${enterKey}
 
+Wren, an owner, is signed in. Others are tove@ (editor), ines@ (writer) and bram@galewright.example (viewer); everybody’s
+password is: a fair wind for kites
+
 Mail that goes out arrives in the practice world: http://127.0.0.1:${webPort}/mail
 Ctrl C ends it; npm run demo goes on where it was; npm run demo -- --fresh begins anew.`)
 

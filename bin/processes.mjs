@@ -72,7 +72,7 @@ export function migrateData(data) {
   if (done.status !== 0) process.exit(done.status ?? 1)
 }
 
-/** What the web process is told: where it listens, and the password that seals its cookies. */
+/** What the web process is told: where it listens, and with which code its first owner is let in. */
 export function webSettings(data, url, port) {
   return {
     SATCHEL_DATA: data,
@@ -80,11 +80,13 @@ export function webSettings(data, url, port) {
     PORT: String(port),
     NITRO_PORT: String(port),
     HOST: process.env.HOST ?? '127.0.0.1',
-    NUXT_SESSION_PASSWORD: secretOf(data, 'session'),
-    NUXT_SESSION_COOKIE_SECURE: String(url.startsWith('https:')),
+    SATCHEL_SETUP_CODE: setupCode(data),
     NODE_ENV: 'production',
   }
 }
+
+/** The code with which the first owner shows that this installation is theirs: `1a2b-3c4d-5e6f-7a8b-9c0d`. */
+export const setupCode = (data) => secretOf(data, 'setup').slice(0, 20).match(/.{4}/g).join('-')
 
 /** A secret of this installation, made at its first use and kept in the data folder. */
 export function secretOf(data, name) {

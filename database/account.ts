@@ -1,6 +1,7 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
 import { defaultLetterhead, readLetterhead, type Letterhead } from '../core/letters'
 import { one, q, run, type Database } from './query'
+import { seal, unseal } from './sealed'
 import { markOf } from './versions'
 import type { Selectable } from 'kysely'
 import type { Schema } from './schema'
@@ -31,6 +32,8 @@ export function readAccount(db: Database): Account | null {
     ? {
         ...row,
         letterhead: readLetterhead(JSON.parse(row.letterhead)),
+        token_key: unseal(db, row.token_key),
+        dkim_private_key: unseal(db, row.dkim_private_key),
       }
     : null
 }
@@ -65,9 +68,9 @@ export function createAccount(
       ...settings,
       id: 1,
       letterhead: JSON.stringify({ ...defaultLetterhead, ...letterhead }),
-      token_key: randomBytes(32).toString('hex'),
+      token_key: seal(db, randomBytes(32).toString('hex')),
       dkim_selector: 'satchel1',
-      dkim_private_key: dkimKey,
+      dkim_private_key: seal(db, dkimKey),
       created_at: now,
     }),
   )

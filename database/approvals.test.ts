@@ -20,7 +20,7 @@ beforeEach(() => {
   ;({ db, list } = madeUpAccount())
   const user = (name: string) => {
     const address = `${name.toLowerCase()}@kites.example`
-    addUser(db, { name, address, passwordHash: '', role: 'member' }, 0)
+    addUser(db, { name, address, passwordHash: '', role: 'editor' }, 0)
     return { id: userByAddress(db, address)!.id, name }
   }
   wren = user('Wren')

@@ -4,7 +4,9 @@ import Sqlite from 'better-sqlite3'
 import { slotOf, type SlotUse } from '../core/experiments'
 import { fold } from '../core/segments'
 import { migrate } from './migrations'
+import { keepPrivate } from './private'
 import type { Database } from './query'
+import { takeSealKeys } from './sealed'
 
 /**
  * Opens the database of a data folder, making and migrating it where needed. Several processes may
@@ -21,7 +23,8 @@ export function openDatabase(
     onStep?: (step: number, of: number) => void
   } = {},
 ): Database {
-  mkdirSync(folder, { recursive: true })
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  keepPrivate(folder)
   const sqlite = new Sqlite(join(folder, 'satchel.db'), { readonly: options.reading ?? false })
   if (!options.reading) sqlite.pragma('journal_mode = WAL')
   sqlite.pragma('busy_timeout = 10000')
@@ -37,7 +40,9 @@ export function openDatabase(
     migrate(sqlite, undefined, options.onStep)
   }
   addFunctions(sqlite)
-  return { sqlite, statements: new Map() }
+  const db = { sqlite, statements: new Map() }
+  takeSealKeys(db, folder, !options.reading)
+  return db
 }
 
 /** The database grows to so many MB and no further, where that is set: what is over is refused as on a full disk. */

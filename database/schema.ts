@@ -1,3 +1,4 @@
+import type { Role } from '../core/team'
 import type { Generated } from 'kysely'
 import type { SubscriptionState } from '../core/people'
 import type { LetterTables } from './schema-letters'
@@ -44,8 +45,35 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     name: string
     address: string
     password_hash: string
-    role: 'owner' | 'member'
+    role: Role
     created_at: number
+    removed_at: number | null
+    /** Sealed. */
+    totp_secret: string | null
+    totp_step: number | null
+    reset_hash: string | null
+    reset_until: number | null
+  }
+  recovery_codes: { user_id: number; hash: string }
+  sessions: {
+    id: Generated<number>
+    hash: string
+    user_id: number
+    began_at: number
+    used_at: number
+    confirmed_at: number
+    device: string
+    address: string
+  }
+  audit: {
+    id: Generated<number>
+    at: number
+    user_id: number | null
+    user_name: string
+    did: string
+    what: string
+    address: string
+    device: string
   }
   clock: {
     id: number

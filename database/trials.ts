@@ -1,6 +1,7 @@
 import { sql, type Selectable } from 'kysely'
 import { openTrials, type ProviderSays, type TrialState } from '../core/delivery'
 import { all, one, q, run, transact, type Database } from './query'
+import { seal, unseal } from './sealed'
 import type { Schema } from './schema'
 
 export type TrialMailbox = Selectable<Schema['trial_mailboxes']>
@@ -25,11 +26,12 @@ export function trialMailboxes(db: Database): TrialMailbox[] {
   return all(
     db,
     q.selectFrom('trial_mailboxes').selectAll().where('removed_at', 'is', null).orderBy('id'),
-  )
+  ).map((mailbox) => ({ ...mailbox, password: unseal(db, mailbox.password) }))
 }
 
 /** Adds a mailbox, or gives one of this address its new settings; its id. */
-export function keepTrialMailbox(db: Database, mailbox: NewTrialMailbox, now: number): number {
+export function keepTrialMailbox(db: Database, given: NewTrialMailbox, now: number): number {
+  const mailbox = { ...given, password: seal(db, given.password) }
   return one(
     db,
     q
@@ -136,7 +138,7 @@ export function trialsToLookFor(db: Database, host: number, again: number) {
         .where('t.next_look_host', '<=', host),
     )
     for (const trial of due) changeTrial(db, trial, { next_look_host: host + again })
-    return due
+    return due.map((trial) => ({ ...trial, password: unseal(db, trial.password) }))
   })
 }
 

@@ -34,7 +34,11 @@ import { makeShop } from './shop'
 const zone = 'Europe/London'
 
 const owner = { name: 'Wren Galewright', address: 'wren@galewright.example' }
-const member = { name: 'Tove Ashdown', address: 'tove@galewright.example' }
+const editor = { name: 'Tove Ashdown', address: 'tove@galewright.example' }
+const others = [
+  { name: 'Ines Corran', address: 'ines@galewright.example', role: 'writer' },
+  { name: 'Bram Holloway', address: 'bram@galewright.example', role: 'viewer' },
+] as const
 
 /**
  * Makes the demo account in an empty database: Galewright Kites with eighteen months of history,
@@ -62,7 +66,8 @@ export async function makeAccount(
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
   addUser(db, { ...owner, passwordHash, role: 'owner' }, now)
-  addUser(db, { ...member, passwordHash, role: 'member' }, now)
+  addUser(db, { ...editor, passwordHash, role: 'editor' }, now)
+  for (const other of others) addUser(db, { ...other, passwordHash }, now)
   const pictures = await makePictures(db, now)
   transact(db, () => {
     const lists: DemoLists = {
@@ -240,7 +245,7 @@ function makeStamp(db: Database, now: number) {
 
 /** Tove has read a letter and found it good. */
 function askTove(db: Database, mailing: number, now: number) {
-  const [wren, tove] = [owner, member].map(({ name }, i) => ({ id: i + 1, name }))
+  const [wren, tove] = [owner, editor].map(({ name }, i) => ({ id: i + 1, name }))
   const letter = mailingById(db, mailing)!.letter_id
   askApproval(db, letter, { ofId: tove!.id, note: 'Is the date right?' }, wren!, now - 26 * HOUR)
   const said = { verdict: 'approved' as const, words: 'It is, and it reads well.', sawVersion: 1 }
@@ -259,7 +264,7 @@ function talkAbout(db: Database, letterId: number, pictures: Record<string, stri
     text: 'Shall we say which force it holds to?',
     answerTo: null,
   }
-  const tove = { id: 2, name: member.name }
+  const tove = { id: 2, name: editor.name }
   const asked = addComment(db, letterId, said, tove, now - 2 * HOUR)
   const answer = { blockId: 'stunt-title', text: 'The line below does: force 6.', answerTo: asked }
   addComment(db, letterId, answer, by, now - HOUR)

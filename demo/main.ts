@@ -1,11 +1,14 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { scryptSync, randomBytes } from 'node:crypto'
+import { hashPassword } from '../cases/team/password'
 import { closeDatabase, openDatabase } from '../database'
 import { addApiToken } from '../database/api'
 import { makeAccount } from './account'
 import { addTrialMailboxes } from './trial-mailboxes'
 import { publishedZone } from './zone'
+
+/** The password of everybody in the demo; `npm run demo` prints it. */
+const DEMO_PASSWORD = 'a fair wind for kites'
 
 /** Makes the demo account in a data folder: demo.mjs FOLDER [--size N] [--seed N] [--now MS] */
 const [folder, ...rest] = process.argv.slice(2)
@@ -21,7 +24,7 @@ await makeAccount(db, {
   seed: option('seed', 47),
   size,
   now: option('now', Date.now()),
-  passwordHash: demoPassword(),
+  passwordHash: await hashPassword(DEMO_PASSWORD),
 })
 addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
@@ -33,8 +36,3 @@ writeFileSync(join(folder, 'made'), `${size}\n`)
 console.log(
   `Made the demo account: ${size.toLocaleString('en-GB')} people in ${((performance.now() - began) / 1000).toFixed(1)} s.`,
 )
-
-/** Nobody signs in to the demo by password but over the address that is printed. */
-function demoPassword(): string {
-  return `$scrypt$n=16384,r=8,p=1$${randomBytes(16).toString('base64').replace(/=+$/, '')}$${scryptSync(randomBytes(32), randomBytes(16), 64).toString('base64').replace(/=+$/, '')}`
-}

@@ -1,18 +1,42 @@
 import { number, object, string, type InferType } from 'yup'
+import { roles } from '../core/team'
 import { isZone } from '../core/time'
 import { address, line, seenVersion } from './input-parts'
 
 /** What the account, its people and its clock are told. */
 
-export const signInInput = object({ address, password: string().required('Write your password.') })
+const password = string()
+  .required('Choose a password.')
+  .min(12, 'At least 12 characters.')
+  .max(200, 'At most 200 characters.')
+const given = string().required('Write your password.').max(200, 'At most 200 characters.')
+const code = string().trim().max(20, 'This is no code.')
+
+export const signInInput = object({ address, password: given, code: code.default('') })
+
+export const confirmInput = object({ password: given })
+
+export const passwordInput = object({ old: given, password })
+
+export const resetInput = object({ key: string().required().max(100), password })
+
+export const secondFactorInput = object({
+  secret: string()
+    .required()
+    .matches(/^[A-Z2-7]{32}$/, 'This is no secret of ours.'),
+  code: code.required('Write the code that your phone shows.'),
+})
+
+const role = string().oneOf(roles, 'There is no such role.').required('Choose a role.')
+
+export const roleInput = object({ role })
 
 export const ownerInput = object({
   name: line(100).required('Write your name.'),
   address,
-  password: string()
-    .required('Choose a password.')
-    .min(12, 'At least 12 characters.')
-    .max(200, 'At most 200 characters.'),
+  password,
+  /** What `npm start` prints while there is no owner. */
+  code: string().trim().max(100).required('Write the setup code.'),
   accountName: line(100).required('Write what your readers know you by.'),
   zone: string()
     .required()
@@ -22,10 +46,8 @@ export const ownerInput = object({
 export const userInput = object({
   name: line(100).required('Write their name.'),
   address,
-  password: string()
-    .required('Choose a password for them.')
-    .min(12, 'At least 12 characters.')
-    .max(200, 'At most 200 characters.'),
+  password,
+  role,
 })
 
 export const accountInput = object({

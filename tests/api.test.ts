@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { one, q } from '../database'
+import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
 import { newBlock, rowOf } from '../core/letters/document'
 import { install, signIn, type Installation } from './installation'
@@ -32,6 +32,7 @@ const open = [
   'GET /api/session',
   'POST /api/session',
   'POST /api/owner',
+  'POST /api/session/reset',
   'GET /api/health',
   'GET /api/v1/openapi.json',
 ]
@@ -41,13 +42,15 @@ test('there are handlers to ask', () => expect(routes.length).toBeGreaterThan(30
 test.each(routes.filter(({ method, path }) => !open.includes(`${method} ${path}`)))(
   '$method $path answers nobody who is not signed in',
   async ({ method, path }) => {
-    const answer = await fetch(`${satchel.url}${path}`, { method })
+    const headers = { 'sec-fetch-site': 'same-origin' }
+    const answer = await fetch(`${satchel.url}${path}`, { method, headers })
     expect(answer.status).toBe(401)
+    expect(answer.headers.getSetCookie()).toEqual([])
     expect(await answer.text()).not.toContain('silent.example')
   },
 )
 
-test('a cookie that was not sealed here opens nothing', async () => {
+test('a cookie that no session has opens nothing', async () => {
   const answer = await fetch(`${satchel.url}/api/people`, {
     headers: { cookie: 'satchel=Fe26.2**0f**forged' },
   })
@@ -107,7 +110,7 @@ test('an account is not widened by what its form does not have', async () => {
     ...{ created_at: 5, version: before.version },
   })
   expect(answer.status).toBe(200)
-  const row = one(satchel.db, q.selectFrom('account').selectAll())!
+  const row = readAccount(satchel.db)!
   expect(row.sender_name).toBe('Galewright')
   expect(row.token_key).toMatch(/^[0-9a-f]{64}$/)
   expect(row.dkim_private_key).toContain('PRIVATE KEY')

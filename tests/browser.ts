@@ -28,6 +28,7 @@ export async function visit(): Promise<Visitor> {
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.setDefaultTimeout(45_000)
+  askAsPage(page)
   const errors: string[] = []
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))
   page.on('pageerror', (error) => errors.push(error.message))
@@ -52,5 +53,14 @@ export async function visit(): Promise<Visitor> {
       expect(found).toEqual([])
     },
     close: () => browser.close(),
+  }
+}
+
+/** What a test asks beside the page comes as if the page had asked it. */
+function askAsPage({ request }: Page) {
+  for (const method of ['post', 'put', 'delete'] as const) {
+    const plain = request[method].bind(request)
+    request[method] = (url, options) =>
+      plain(url, { ...options, headers: { origin: new URL(url).origin, ...options?.headers } })
   }
 }

@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { expect, test } from 'vitest'
 import { migrate } from '../database/migrations'
-import { install, until } from './installation'
+import { install, setupCode, until } from './installation'
 
 /** Whole Satchels that are told to end, and one whose disk is full. */
 
@@ -141,11 +141,12 @@ test('where there is no room left, a sentence says so, nothing is half kept, and
 async function owner(url: string) {
   const made = await fetch(`${url}/api/owner`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin' },
     body: JSON.stringify({
       name: 'Wren',
       address: 'wren@galewright.example',
       password: 'a long enough password',
+      code: setupCode,
       accountName: 'Galewright Kites',
       zone: 'Europe/London',
     }),
@@ -158,7 +159,11 @@ async function owner(url: string) {
     async ask(method: string, path: string, body?: unknown) {
       const answer = await fetch(url + path, {
         method,
-        headers: { cookie, ...(body ? { 'content-type': 'application/json' } : {}) },
+        headers: {
+          cookie,
+          'sec-fetch-site': 'same-origin',
+          ...(body ? { 'content-type': 'application/json' } : {}),
+        },
         ...(body ? { body: JSON.stringify(body) } : {}),
       })
       return { status: answer.status, body: (await answer.json()) as any }

@@ -19,6 +19,9 @@ const entries: Record<ProcessName, string> = {
   world: '.output/processes/world.mjs',
 }
 
+/** With it the first owner of an empty installation shows that it is theirs. */
+export const setupCode = '1a2b-3c4d-5e6f-7a8b-9c0d'
+
 /** A whole Satchel on a data folder and ports of its own, for one test. */
 export interface Installation {
   url: string
@@ -72,8 +75,7 @@ export async function install(
     PORT: String(webPort),
     NITRO_PORT: String(webPort),
     HOST: '127.0.0.1',
-    NUXT_SESSION_PASSWORD: secret(),
-    NUXT_SESSION_COOKIE_SECURE: 'false',
+    SATCHEL_SETUP_CODE: setupCode,
     WORLD_SMTP_PORT: String(smtpPort),
     WORLD_WEB_PORT: String(worldPort),
     WORLD_DNS_PORT: String(dnsPort),
@@ -148,6 +150,8 @@ export async function signIn(installation: Installation) {
       method,
       headers: {
         cookie,
+        // As a browser says of what our own pages ask.
+        'sec-fetch-site': 'same-origin',
         ...(body === undefined
           ? {}
           : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),

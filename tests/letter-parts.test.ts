@@ -281,8 +281,9 @@ test('a letter comes from a file; what can’t be understood is named', async ()
 })
 
 test('two at one letter see each other, hold what they write in, and lose nothing', async () => {
-  await page().goto(`${satchel.url}/settings`)
+  await page().goto(`${satchel.url}/settings/team`)
   await page().getByRole('button', { name: 'Let somebody in…' }).click()
+  await page().getByLabel('Role', { exact: true }).selectOption('editor')
   await page().getByLabel('Name', { exact: true }).fill('Ash Kite')
   await page().getByLabel('Address', { exact: true }).fill('ash@galewright.example')
   await page().getByLabel('First password').fill('a long enough password')

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { one, q } from '../database'
 import { visit, type Visitor } from './browser'
-import { install, type Installation } from './installation'
+import { install, setupCode, type Installation } from './installation'
 
 /** The first visit to an installation of one's own: no demo, no mail server. */
 let satchel: Installation
@@ -30,6 +30,11 @@ test('the first visit makes the owner’s account, and says what is missing', as
   await page().getByRole('button', { name: 'Make the account' }).click()
   await page().getByText('At least 12 characters.').waitFor()
   await page().getByLabel('Password').fill('a long enough password')
+  await page().getByLabel('Setup code').fill('1111-2222')
+  await page().getByRole('button', { name: 'Make the account' }).click()
+  await page().getByText('This is not the setup code.').waitFor()
+  expect(visitor.errors.splice(0)).toEqual([expect.stringContaining('422')])
+  await page().getByLabel('Setup code').fill(setupCode.toUpperCase())
   await page().getByRole('button', { name: 'Make the account' }).click()
   await page().getByText('No mail server is set').first().waitFor()
   await page().getByText('Nothing waits.').waitFor()
@@ -112,11 +117,12 @@ test('out and in again; a wrong password and a second owner are refused', async 
   await page().getByText('Waiting for you').waitFor()
   const second = await fetch(`${satchel.url}/api/owner`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin' },
     body: JSON.stringify({
       name: 'X',
       address: 'x@y.example',
       password: 'another long password',
+      code: setupCode,
       accountName: 'Y',
       zone: 'UTC',
     }),

@@ -51,7 +51,7 @@ export function changeAt<T = unknown>(
   const of = thingOf(path)
   const unsaved = useUnsaved()
   unsaved.begin(of)
-  const send = () =>
+  const once = () =>
     $fetch<unknown>(path, {
       method,
       ...(body === undefined ? {} : { body }),
@@ -59,6 +59,12 @@ export function changeAt<T = unknown>(
       // A file goes over as it is, whatever the browser takes it for.
       ...(body instanceof Blob ? { headers: { 'Content-Type': 'application/octet-stream' } } : {}),
     } as object) as Promise<T>
+  /** Where it is sensitive and the password was not given for long, it is asked for, and then it is done. */
+  const send = () =>
+    once().catch(async (error: FetchError<{ data?: { confirm?: boolean } }>) => {
+      if (!error.data?.data?.confirm || !(await useConfirming().ask())) throw error
+      return once()
+    })
   // What the page sends as it goes away can't wait for its turn.
   const before = keepalive ? undefined : queues.get(of)
   const done = before ? before.then(send) : send()

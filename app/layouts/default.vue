@@ -26,5 +26,6 @@ onUnmounted(() => {
     <main id="content" class="min-h-0 flex-1 overflow-auto" tabindex="0"><slot /></main>
     <CommandPalette />
     <KeysDialog />
+    <ConfirmDialog />
   </div>
 </template>

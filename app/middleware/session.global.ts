@@ -2,6 +2,7 @@
 export default defineNuxtRouteMiddleware(async (to) => {
   const session = useSession()
   if (!session.loaded) await session.load()
+  if (to.path === '/new-password') return
   if (session.needsOwner) return to.path === '/welcome' ? undefined : navigateTo('/welcome')
   if (!session.user)
     return to.path === '/sign-in'

@@ -1,12 +1,26 @@
 <script setup lang="ts">
+import type { FetchError } from 'ofetch'
 import { signInInput } from '~~/shared/account-inputs'
 
 const session = useSession()
 const route = useRoute()
-const { form, faults, busy, submit } = useForm(signInInput, { address: '', password: '' })
+const { form, faults, busy, submit } = useForm(signInInput, { address: '', password: '', code: '' })
+/** Asked for once address and password are right, where there is a second factor. */
+const wantsCode = ref(false)
+const codeField = useTemplateRef<HTMLInputElement>('code')
 async function signIn() {
-  if (!(await submit((values) => changeAt('/api/session', { method: 'POST', body: values }))))
+  const send = (body: object) => changeAt('/api/session', { method: 'POST', body })
+  const tried = await submit((values) =>
+    send(values).catch((error: FetchError<{ data?: { secondFactor?: boolean } }>) => {
+      wantsCode.value ||= error.data?.data?.secondFactor === true
+      throw error
+    }),
+  )
+  if (!tried) {
+    await nextTick()
+    codeField.value?.focus()
     return
+  }
   await session.load()
   const to = String(route.query.to ?? '/')
   await navigateTo(/^\/(?!\/)/.test(to) ? to : '/')
@@ -32,6 +46,20 @@ async function signIn() {
           class="field"
           type="password"
           autocomplete="current-password"
+      /></FormField>
+      <FormField
+        v-if="wantsCode"
+        id="code"
+        label="Code of your second factor"
+        :fault="faults.code"
+        hint="Six digits from your authenticator, or one of your recovery codes."
+        ><input
+          id="code"
+          ref="code"
+          v-model="form.code"
+          class="field"
+          autocomplete="one-time-code"
+          inputmode="text"
       /></FormField>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <button class="btn btn-go" :disabled="busy">Sign in</button>

@@ -2,10 +2,12 @@
 import { ownerInput } from '~~/shared/account-inputs'
 
 const session = useSession()
+const route = useRoute()
 const { form, faults, busy, submit } = useForm(ownerInput, {
   name: '',
   address: '',
   password: '',
+  code: String(route.query.code ?? ''),
   accountName: '',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
 })
@@ -45,6 +47,13 @@ async function make() {
           class="field"
           type="password"
           autocomplete="new-password"
+      /></FormField>
+      <FormField
+        id="code"
+        label="Setup code"
+        :fault="faults.code"
+        hint="Satchel printed it when it was started; it shows that this Satchel is yours."
+        ><input id="code" v-model="form.code" class="field" autocomplete="off" spellcheck="false"
       /></FormField>
       <FormField id="accountName" label="What your readers know you by" :fault="faults.accountName"
         ><input

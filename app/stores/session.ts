@@ -1,8 +1,9 @@
 import type { Letterhead } from '~~/core/letters'
+import { mayCall, type Handler, type Role } from '~~/core/team'
 
 interface Known {
   needsOwner: boolean
-  user: { id: number; name: string; address: string; role: string } | null
+  user: { id: number; name: string; address: string; role: Role } | null
   account: { name: string; zone: string; currency: string; letterhead: Letterhead } | null
   practice: boolean
   sends: boolean
@@ -22,6 +23,8 @@ export const useSession = defineStore('session', {
   }),
   getters: {
     zone: (state) => state.account?.zone ?? 'UTC',
+    /** Whether who is signed in may call a handler; what they may not is not offered. */
+    may: (state) => (handler: Handler) => mayCall(state.user?.role ?? null, handler),
   },
   actions: {
     async load() {

@@ -2,6 +2,7 @@ import { changedSince, type Fingerprint } from '../../core/dispatch'
 import { timeToLocalInput } from '../../core/time'
 import { transact, type Database } from '../../database'
 import { readAccount } from '../../database/account'
+import { approvalOf } from '../../database/approvals'
 import { fingerprintOf } from '../../database/happening'
 import { mailingById, moveMailing, updateMailing } from '../../database/mailings'
 import { firstLocalTime, planOf } from '../../database/parts'
@@ -16,6 +17,8 @@ interface Wanted {
   now: number
   /** Of the host's clock, by which it can be called back. */
   hostNow: number
+  /** Whether it goes out only as it was approved: its sender may not send what was not. */
+  approvedOnly?: boolean
 }
 
 /** `refused`: why nothing is sent. `overtaken`: it is not what was shown any more. */
@@ -29,7 +32,7 @@ export type SentOff =
 export function sendOff(
   db: Database,
   id: number,
-  { at, seen, people, now, hostNow }: Wanted,
+  { at, seen, people, now, hostNow, approvedOnly = false }: Wanted,
 ): SentOff {
   return transact(db, () => {
     const mailing = mailingById(db, id)!
@@ -45,6 +48,15 @@ export function sendOff(
       return {
         overtaken: `Nothing was sent: ${changed.join(', ')} changed since this was shown. Look at it again, then send it.`,
       }
+    if (approvedOnly) {
+      const approval = approvalOf(db, mailing.letter_id, people)
+      if (approval?.verdict !== 'approved')
+        return { refused: 'Writers send what was approved. Ask an editor for approval first.' }
+      if (approval.lapsed)
+        return {
+          refused: `What was approved is not what would go out: ${approval.lapsedBy.join(', ')} changed since. Ask for approval again.`,
+        }
+    }
     const plan = planOf(mailing)
     if (plan.pace === 'local-time' && at === null)
       return { refused: 'Set the time that it is to be on each reader’s clock.' }

@@ -16,6 +16,7 @@ import { keptReady } from './0014-kept-ready'
 import { trialDelivery } from './0015-trial-delivery'
 import { whatGoesOut } from './0016-what-goes-out'
 import { jobsThatDie } from './0017-jobs-that-die'
+import { team } from './0018-team'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -36,6 +37,7 @@ export const migrations: readonly string[] = [
   trialDelivery,
   whatGoesOut,
   jobsThatDie,
+  team,
 ]
 
 /**

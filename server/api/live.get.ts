@@ -1,4 +1,5 @@
 import { readClock } from '~~/database/clock'
+import { sessionGoesOn } from '~~/database/sessions'
 
 /**
  * Server-sent events: a line whenever something in the database changed, or a costly count can be made anew, at most
@@ -8,7 +9,9 @@ export default defineEventHandler((event) => {
   const { db, clock, hostClock } = satchel()
   const stream = createEventStream(event)
   let seen = -1
+  const { user, session } = me(event)
   const look = async () => {
+    if (!sessionGoesOn(db, user.id, session.id)) return stream.close()
     // data_version counts the commits of other connections, total_changes() our own.
     const version =
       (db.sqlite.pragma('data_version', { simple: true }) as number) * 1e9 +

@@ -1,3 +1,4 @@
+import { hashPassword } from '~~/cases/team/password'
 import { checkAddress } from '~~/core/people'
 import { transact } from '~~/database'
 import { createAccount, readAccount } from '~~/database/account'
@@ -5,10 +6,21 @@ import { addList } from '~~/database/lists'
 import { addUser, hasUsers } from '~~/database/users'
 import { ownerInput } from '~~/shared/account-inputs'
 
+const taken = 'This Satchel has an owner already. Sign in, or ask them to let you in.'
+
 /** The first visit: makes the account, its owner and a first list. Only while there is nobody. */
 export default defineEventHandler(async (event) => {
   const input = await readInput(event, ownerInput)
-  const { db, clock } = satchel()
+  const { db, clock, hostClock, setupCode } = satchel()
+  if (hasUsers(db)) throw refused(taken)
+  const who = { address: 'setup', from: fromOf(event).address, device: null }
+  refuseTooMany(event, waitToSignIn(who, hostClock()))
+  countTry(who, hostClock())
+  if (!sameSecret(plainSetupCode(input.code), setupCode)) {
+    const message = 'This is not the setup code. Satchel printed it when it was started.'
+    throw createError({ statusCode: 422, message, data: { fields: { code: message } } })
+  }
+  tryWasRight(who)
   const checked = checkAddress(input.address)
   const address = checked.ok ? checked.normal : input.address
   const passwordHash = await hashPassword(input.password)
@@ -32,8 +44,8 @@ export default defineEventHandler(async (event) => {
     }
     return addUser(db, { name: input.name, address, passwordHash, role: 'owner' }, clock())
   })
-  if (id === null)
-    throw refused('This Satchel has an owner already. Sign in, or ask them to let you in.')
-  await setUserSession(event, { user: { id } })
+  if (id === null) throw refused(taken)
+  signInHere(event, id)
+  noteWhat(event, { id, name: input.name }, 'made the account', `/users/${id}`)
   return { ok: true }
 })

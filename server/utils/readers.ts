@@ -17,7 +17,7 @@ const LONGEST = 30_000
 
 /** What stays here: what is said without reading much, what is told as it happens, and who is where. */
 const stays = [
-  /^\/api\/(session|owner|health|live|_)/,
+  /^\/api\/(session|me|users|owner|health|live)(\/|$)/,
   /^\/api\/v1\//,
   /^\/api\/mailings\/\d+\/presence$/,
 ]
@@ -126,7 +126,7 @@ export async function forward(event: H3Event): Promise<void> {
           agent: reader.agent,
           method: req.method,
           path: req.originalUrl ?? req.url,
-          headers: { ...req.headers, 'x-satchel-from': req.socket.remoteAddress ?? '' },
+          headers: { ...req.headers, 'x-satchel-from': askedFrom(req) },
         },
         (answer: IncomingMessage) => {
           res.writeHead(answer.statusCode!, answer.headers)

@@ -15,6 +15,8 @@ export interface Satchel {
   practice: boolean
   /** Opens the demo account without a password; only in the practice world. */
   enterKey: string | null
+  /** With it the first owner shows that this Satchel is theirs; null: nobody can become one over the web. */
+  setupCode: string | null
   /** The last part of the address at which mail servers' reports come in; null: nowhere. */
   reportsKey: string | null
 }
@@ -44,9 +46,13 @@ function open(): Satchel {
     sends: !!process.env.SATCHEL_SMTP_URL,
     practice,
     enterKey: practice ? process.env.SATCHEL_ENTER_KEY || null : null,
+    setupCode: plainSetupCode(process.env.SATCHEL_SETUP_CODE ?? '') || null,
     reportsKey: process.env.SATCHEL_REPORTS_KEY || null,
   }
 }
+
+/** A setup code as it is compared, however it was typed. */
+export const plainSetupCode = (typed: string) => typed.toLowerCase().replace(/[^a-z0-9]/g, '')
 
 let tokenKey: Buffer | null = null
 

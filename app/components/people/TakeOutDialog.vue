@@ -29,8 +29,14 @@ const chosen = useLocalStorage<string[]>('take-out-columns', [
   'lists',
   'joined',
 ])
-/** Not at once: a form that is gone is not sent. */
-const closeSoon = () => setTimeout(() => emit('close'))
+const confirming = useConfirming()
+async function takeOut(event: Event) {
+  const form = event.target as HTMLFormElement
+  if (!(await confirming.ready())) return
+  form.submit()
+  // Not at once: a form that is gone is not sent.
+  setTimeout(() => emit('close'))
+}
 const all = computed(() => columns.value?.map(({ key }) => key) ?? [])
 </script>
 
@@ -42,7 +48,7 @@ const all = computed(() => columns.value?.map(({ key }) => key) ?? [])
       method="post"
       action="/api/people/export"
       class="mt-3"
-      @submit="closeSoon"
+      @submit.prevent="takeOut"
     >
       <input
         v-for="(value, name) in props.which"

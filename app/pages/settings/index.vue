@@ -75,9 +75,7 @@ async function save() {
 <template>
   <div class="mx-auto max-w-2xl px-6 py-5">
     <h1>Settings</h1>
-    <p class="mt-1">
-      How letters look: <NuxtLink to="/settings/letterhead" class="link">Letterhead</NuxtLink>
-    </p>
+    <SettingsNav />
     <form v-if="answer" class="sheet mt-4 p-5" novalidate @submit.prevent="save">
       <FormField
         id="name"
@@ -174,7 +172,6 @@ async function save() {
       <p class="muted mt-1">Readers reach this Satchel at {{ answer.url }}.</p>
     </div>
     <TrialMailboxes />
-    <UserList />
-    <ApiTokens />
+    <ApiTokens v-if="session.may('GET /api/tokens')" />
   </div>
 </template>

@@ -8,8 +8,8 @@ export default defineEventHandler(async (event) => {
   const rule = ruleFrom(input.rule)
   const { db, clock } = satchel()
   const catalog = readCatalog(db)
-  const { user } = await getUserSession(event)
-  const asker = `segment of ${(user as { id: number }).id}`
+  const { user } = me(event)
+  const asker = `segment of ${user.id}`
   const answer = await askLong('segment', { rule, now: clock(), segmentId: input.segmentId }, asker)
   return { ...answer, text: writeRule(rule, catalog), problems: readyRule(rule, catalog).problems }
 })

@@ -4,7 +4,7 @@ import { segmentQuestionInput } from '~~/shared/segment-inputs'
 export default defineEventHandler(async (event) => {
   const input = await readInput(event, segmentQuestionInput)
   const rule = ruleFrom(input.rule)
-  const { user } = await getUserSession(event)
-  const asker = `past of ${(user as { id: number }).id}`
+  const { user } = me(event)
+  const asker = `past of ${user.id}`
   return askLong('pastSizes', { rule, now: satchel().clock() }, asker)
 })

@@ -1,12 +1,10 @@
 import { readAccount } from '~~/database/account'
-import { hasUsers, userById } from '~~/database/users'
+import { hasUsers } from '~~/database/users'
 
 /** Who is signed in, and what the shell of every page needs to know. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler((event) => {
   const { db, practice, sends, url } = satchel()
-  const session = await getUserSession(event)
-  const id = (session.user as { id?: number } | undefined)?.id
-  const user = id === undefined ? null : (userById(db, id) ?? null)
+  const { user = null } = (event.context.me as Me | undefined) ?? {}
   const found = user ? readAccount(db) : null
   return {
     needsOwner: !hasUsers(db),

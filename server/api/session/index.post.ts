@@ -1,32 +1,53 @@
-import { signInInput } from '~~/shared/account-inputs'
+import { isPassword } from '~~/cases/team/password'
+import { takeSecondCode } from '~~/cases/team/second-factor'
 import { checkAddress } from '~~/core/people'
-import { userByAddress } from '~~/database/users'
+import { secondFactorOf, userByAddress } from '~~/database/users'
+import { signInInput } from '~~/shared/account-inputs'
 
-/** Attempts a minute that may fail for one address before it has to wait. */
-const most = 8
-const failures = new Map<string, { count: number; until: number }>()
-
+/** Signs in by address and password, and the code of a second factor where there is one. */
 export default defineEventHandler(async (event) => {
-  const { address, password } = await readInput(event, signInInput)
+  const { address, password, code } = await readInput(event, signInInput)
   const { db, hostClock } = satchel()
   const checked = checkAddress(address)
   const normal = checked.ok ? checked.normal : address
-  const failed = failures.get(normal)
-  if (failed && failed.count >= most && failed.until > hostClock())
-    throw createError({
-      statusCode: 429,
-      message: 'Too many attempts. Wait a minute and try again.',
-    })
   const user = userByAddress(db, normal)
-  if (!user || !(await verifyPassword(user.password_hash, password))) {
-    const count = failed && failed.until > hostClock() ? failed.count + 1 : 1
-    failures.set(normal, { count, until: hostClock() + 60_000 })
+  const who = {
+    address: normal,
+    from: fromOf(event).address,
+    device: deviceCookieOf(event, user?.id),
+  }
+  refuseTooMany(event, waitToSignIn(who, hostClock()))
+  countTry(who, hostClock())
+  if (!(await isPassword(user?.password_hash, password)) || !user) {
+    if (user) noteWhat(event, user, 'failed to sign in', '/session', 60_000)
     throw createError({
       statusCode: 401,
       message: 'This address and password do not belong together.',
     })
   }
-  failures.delete(normal)
-  await setUserSession(event, { user: { id: user.id } })
+  if (secondFactorOf(db, user.id)) {
+    if (!code) {
+      tryWasRight(who)
+      throw createError({
+        statusCode: 401,
+        message: 'Give the code of your second factor, too.',
+        data: { secondFactor: true },
+      })
+    }
+    if (!takeSecondCode(db, user.id, code, hostClock())) {
+      noteWhat(event, user, 'failed to sign in', '/session', 60_000)
+      throw createError({
+        statusCode: 401,
+        message: 'This code does not hold, or was used already.',
+        data: {
+          secondFactor: true,
+          fields: { code: 'This code does not hold, or was used already.' },
+        },
+      })
+    }
+  }
+  tryWasRight(who)
+  signInHere(event, user.id)
+  noteWhat(event, user, 'signed in', '/session')
   return { ok: true }
 })

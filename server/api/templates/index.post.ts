@@ -9,5 +9,5 @@ export default defineEventHandler(async (event) => {
   const mailing = mailingById(db, mailingId)
   if (!mailing) throw notFound('This mailing is not on file.')
   const letter = letterOf(db, mailing.letter_id)
-  return { id: keepTemplate(db, { name, about }, letter, await author(event), clock()) }
+  return { id: keepTemplate(db, { name, about }, letter, author(event), clock()) }
 })

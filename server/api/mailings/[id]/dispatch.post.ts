@@ -1,4 +1,5 @@
 import { sendOff } from '~~/cases/mailings/send-off'
+import { isAtLeast } from '~~/core/team'
 import { timeLabel } from '~~/core/time'
 import { dispatchInput } from '~~/shared/mailing-inputs'
 
@@ -21,7 +22,9 @@ export default defineEventHandler(async (event) => {
   // Everybody is counted apart, so that nobody waits for it.
   const happens = await askLong('happening', { mailingId: id, at, now: clock() })
   const people = happens?.fingerprint.people ?? null
-  const done = sendOff(db, id, { at, seen, people, now: clock(), hostNow: hostClock() })
+  const approvedOnly = !isAtLeast(me(event).user.role, 'editor')
+  const times = { at, now: clock(), hostNow: hostClock() }
+  const done = sendOff(db, id, { ...times, seen, people, approvedOnly })
   if ('refused' in done) throw refused(done.refused)
   if ('overtaken' in done) throw overtaken(done.overtaken)
   return done

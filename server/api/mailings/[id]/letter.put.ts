@@ -29,14 +29,7 @@ export default defineEventHandler(async (event) => {
         data: { fields: { [blockId === null ? 'subject' : 'document']: problem } },
       })
   }
-  const version = saveLetter(
-    db,
-    mailing.letter_id,
-    letter,
-    input.version,
-    await author(event),
-    clock(),
-  )
+  const version = saveLetter(db, mailing.letter_id, letter, input.version, author(event), clock())
   if (version === null)
     throw overtaken(
       'Somebody else has changed this letter meanwhile. Load it again to see their words.',

@@ -9,6 +9,6 @@ export default defineEventHandler(async (event) => {
     leave(id, tab)
     return { others: [], held: false }
   }
-  const { id: userId, name } = await author(event)
+  const { id: userId, name } = author(event)
   return bePresent(id, { tab, userId, name, blockId }, hostClock())
 })

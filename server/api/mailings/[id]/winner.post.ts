@@ -11,8 +11,8 @@ export default defineEventHandler(async (event) => {
   if (!test || mailing.started_at === null) throw refused('No test is under way here.')
   if (variant >= test.variants.length) throw refused(`There is no variant ${variantName(variant)}.`)
   const { db, clock } = satchel()
-  const { user } = await getUserSession(event)
-  const by = (user as { name: string }).name
+  const { user } = me(event)
+  const by = user.name
   if (!decideTest(db, mailing.id, variant, by, clock()))
     throw refused('The test is decided already.')
   return { ok: true }

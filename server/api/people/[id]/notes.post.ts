@@ -9,7 +9,7 @@ export default defineEventHandler(async (event) => {
   const { text } = await readInput(event, noteInput)
   const { db, clock } = satchel()
   if (!personDetails(db, id)) throw notFound('This person is not on file.')
-  const { user } = await getUserSession(event)
-  const name = userById(db, (user as { id: number }).id)?.name ?? ''
+  const { user } = me(event)
+  const name = userById(db, user.id)?.name ?? ''
   return { id: addNote(db, id, name, text, clock()) }
 })

@@ -11,7 +11,7 @@ export default defineEventHandler(async (event) => {
   if (row === undefined) return { followed: [] }
   const content = readStampContent(row)
   if (!content) throw createError({ statusCode: 422, message: 'There is nothing in this row.' })
-  const followed = changeStamp(db, id, content, version ?? 0, await author(event), clock())
+  const followed = changeStamp(db, id, content, version ?? 0, author(event), clock())
   if (!followed)
     throw overtaken('Somebody else has changed this stamp meanwhile. Look at it again first.')
   return { followed, version: (version ?? 0) + 1 }

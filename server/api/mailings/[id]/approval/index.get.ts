@@ -1,13 +1,16 @@
+import { mayCall } from '~~/core/team'
 import { approvalOf } from '~~/database/approvals'
 import { usersOf } from '~~/database/users'
 
 /** Who was asked whether the letter may go out, what they said, and who can be asked. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler((event) => {
   const { db } = satchel()
-  const me = await author(event)
+  const { user } = me(event)
   return {
     approval: approvalOf(db, mailingOf(event).letter_id),
-    me: me.id,
-    others: usersOf(db).filter(({ id }) => id !== me.id),
+    me: user.id,
+    others: usersOf(db).filter(
+      ({ id, role }) => id !== user.id && mayCall(role, 'PUT /api/mailings/[id]/approval'),
+    ),
   }
 })

@@ -1,3 +1,4 @@
+import { mayCall } from '~~/core/team'
 import { askApproval } from '~~/database/approvals'
 import { userById } from '~~/database/users'
 import { approvalInput } from '~~/shared/letter-inputs'
@@ -6,7 +7,10 @@ import { approvalInput } from '~~/shared/letter-inputs'
 export default defineEventHandler(async (event) => {
   const asked = await readInput(event, approvalInput)
   const { db, clock } = satchel()
-  if (!userById(db, asked.ofId)) throw notFound('Nobody like this works here.')
+  const of = userById(db, asked.ofId)
+  if (!of) throw notFound('Nobody like this works here.')
+  if (!mayCall(of.role, 'PUT /api/mailings/[id]/approval'))
+    throw refused(`${of.name} is a ${of.role}; editors and owners approve.`)
   const { letter_id } = unsentMailingOf(event)
-  return { id: askApproval(db, letter_id, asked, await author(event), clock()) }
+  return { id: askApproval(db, letter_id, asked, author(event), clock()) }
 })

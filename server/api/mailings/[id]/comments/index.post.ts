@@ -6,7 +6,7 @@ export default defineEventHandler(async (event) => {
   const said = await readInput(event, commentInput)
   const { db, clock } = satchel()
   const { letter_id } = mailingOf(event)
-  const id = addComment(db, letter_id, said, await author(event), clock())
+  const id = addComment(db, letter_id, said, author(event), clock())
   if (id === null) throw notFound('What you answer is not there any more.')
   return { id }
 })

@@ -9,7 +9,7 @@ export default defineEventHandler(async (event) => {
   const then = letterVersion(db, letter_id, id)
   if (!then) throw notFound('This version is not kept any more.')
   const saw = letterOf(db, letter_id).version
-  const version = saveLetter(db, letter_id, then, saw, await author(event), clock(), id)
+  const version = saveLetter(db, letter_id, then, saw, author(event), clock(), id)
   if (version === null) throw refused('Somebody has changed this letter just now. Look again.')
   return { version }
 })

@@ -6,7 +6,7 @@ export default defineEventHandler(async (event) => {
   const { resolved } = await readInput(event, object({ resolved: boolean().required() }))
   const { db, clock } = satchel()
   const { letter_id } = mailingOf(event)
-  const by = await author(event)
+  const by = author(event)
   if (!resolveComment(db, letter_id, idOf(event, 'comment'), resolved, by, clock()))
     throw notFound('This comment is not there any more.')
   return { ok: true }

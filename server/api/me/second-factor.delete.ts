@@ -1,0 +1,7 @@
+import { removeSecondFactor } from '~~/database/users'
+
+/** No second factor any more. */
+export default defineEventHandler((event) => {
+  removeSecondFactor(satchel().db, me(event).user.id)
+  return { ok: true }
+})

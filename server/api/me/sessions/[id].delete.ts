@@ -1,0 +1,8 @@
+import { endSession } from '~~/database/sessions'
+
+/** Ends one of one's sessions. */
+export default defineEventHandler((event) => {
+  if (!endSession(satchel().db, me(event).user.id, idOf(event)))
+    throw notFound('This session is over already.')
+  return { ok: true }
+})
