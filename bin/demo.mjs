@@ -45,6 +45,7 @@ keepRunning(['web', 'engine', 'world'], {
   ...webSettings(data, url, port),
   SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
   SATCHEL_WEB_PROXY: `http://127.0.0.1:${webPort}`,
+  SATCHEL_MAY_REACH: `127.0.0.1:${imapPort}`,
   SATCHEL_DNS: `127.0.0.1:${dnsPort}`,
   SATCHEL_ENTER_KEY: enterKey,
   SATCHEL_REPORTS_KEY: reportsKey,

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
+import { daysKept } from '../core/retention'
 import { DAY } from '../core/time'
 import { checkAddress } from '../core/people'
 import { changeSubscription } from './subscriptions'
@@ -62,7 +63,7 @@ export function useApiToken(db: Database, token: string, now: number): number | 
 }
 
 /** An answer is kept for its idempotency key for so long. */
-const ANSWERS_STAY = 7 * DAY
+const ANSWERS_STAY = daysKept('answers') * DAY
 
 /** What a request with an idempotency key was answered before; with another body the key is spent. */
 export function answerBefore(db: Database, tokenId: number, key: string, body: string) {

@@ -3,6 +3,8 @@ import { moveClicks } from './acts'
 import { rememberErased } from './erased'
 import { forgetWords } from './people-search'
 import { one, q, run, transact, type Database } from './query'
+import { addJob, forgetCopiesNaming } from './jobs'
+import { forgetReportsAbout } from './reports'
 import { dropOpenRecipients } from './recipients'
 
 /**
@@ -18,6 +20,7 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
     // What past mailings counted stays counted, under a number that leads nowhere and is never given again.
     const nobody = -randomInt(2 ** 47)
     moveClicks(db, id, nobody)
+    addJob(db, 'move-acts', { from: id, to: nobody }, now)
     run(
       db,
       q
@@ -31,6 +34,8 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
         .deleteFrom('import_notices')
         .where('cells', 'like', `%${person.normal.replace(/[\\%_]/g, '_')}%`),
     )
+    forgetReportsAbout(db, id, person.normal)
+    forgetCopiesNaming(db, person.normal)
     run(db, q.deleteFrom('people').where('id', '=', id))
     forgetWords(db)
     return true

@@ -1,6 +1,7 @@
 import { enrolmentsOf } from './enrolments'
 import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from './query'
+import { reportsAbout } from './reports'
 
 /** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
 export function everythingKnown(db: Database, id: number) {
@@ -86,6 +87,7 @@ export function everythingKnown(db: Database, id: number) {
       at: time(at),
       properties: JSON.parse(props) as unknown,
     })),
+    reports: reportsAbout(db, id).map((row) => ({ ...row, at: time(row.at) })),
     notes: all(
       db,
       q.selectFrom('notes').select(['at', 'by_name', 'text']).where('person_id', '=', id),

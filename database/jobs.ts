@@ -1,4 +1,4 @@
-import type { Selectable } from 'kysely'
+import { sql, type Selectable, type SqlBool } from 'kysely'
 import { one, q, run, type Database } from './query'
 import type { Schema } from './schema'
 
@@ -108,4 +108,22 @@ export function cancelJob(db: Database, id: number) {
       .where('id', '=', id)
       .where('state', 'in', ['waiting', 'running']),
   )
+}
+
+/** Empties what was asked for copies of letters that name an address: they may show what its owner gets. */
+export function forgetCopiesNaming(db: Database, address: string) {
+  run(
+    db,
+    q
+      .updateTable('jobs')
+      .set({ payload: '{}' })
+      .where('kind', '=', 'send-copies')
+      .where('state', 'in', ['done', 'failed', 'cancelled'])
+      .where(sql<SqlBool>`instr(lower(payload), ${address.toLowerCase()}) > 0`),
+  )
+}
+
+/** Forgets what a job was about, once it is done. */
+export function forgetPayload(db: Database, id: number) {
+  run(db, q.updateTable('jobs').set({ payload: '{}' }).where('id', '=', id))
 }

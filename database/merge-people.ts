@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import { moveClicks } from './acts'
+import { addJob } from './jobs'
 import { moveEnrolments } from './enrolments'
 import { isSetAside, tagPeople } from './person-changes'
 import { all, one, q, raw, run, transact, type Database } from './query'
@@ -84,6 +85,8 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
       run(db, q.insertInto('evidence').values({ ...row, person_id: kept }))
     }
     moveHistory(db, kept, gone)
+    addJob(db, 'move-acts', { from: gone, to: kept }, now)
+    run(db, q.updateTable('reports').set({ person_id: kept }).where('person_id', '=', gone))
     run(db, q.deleteFrom('people').where('id', '=', gone))
     return true
   })

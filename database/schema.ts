@@ -285,6 +285,8 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     at: number
     read: Generated<number>
     outcome: string | null
+    /** Whom it is about, where that can be told. */
+    person_id: number | null
   }
   link_checks: {
     url: string
@@ -311,6 +313,7 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
       | 'order-field'
       | 'send-copies'
       | 'data-out'
+      | 'move-acts'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

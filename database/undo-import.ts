@@ -1,4 +1,5 @@
 import type { FieldValue } from '../core/people'
+import { daysKept } from '../core/retention'
 import type { ImportChange } from './import-rows'
 import type { Import } from './imports'
 import { changePerson, tagPeople } from './person-changes'
@@ -6,7 +7,7 @@ import { all, one, q, run, transact, type Database } from './query'
 import { valuesOf } from './people'
 
 /** An import can be undone for so long after it ended. */
-export const UNDO_DAYS = 30
+export const UNDO_DAYS = daysKept('imports')
 
 /** What undoing an import did. */
 export interface Undone {

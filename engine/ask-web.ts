@@ -1,10 +1,17 @@
 import { request as httpRequest, type IncomingMessage } from 'node:http'
 import { request as httpsRequest } from 'node:https'
+import { isIP } from 'node:net'
+import { addressesToReach, lookupChecked, NotReached, type Reach } from './reach'
 
 /** Without an answer, and in all: an answer that only drips is no answer, ms. */
 const TIMEOUT = 5_000
 const LONGEST = 15_000
 const MOST_REDIRECTS = 5
+
+/** How the web is asked: straight, where only public addresses are, or through a proxy, which sees to that. */
+export interface Way extends Reach {
+  webProxy: string | null
+}
 
 /** What an address answers at its end: after redirects, or why nothing came. */
 export type WebAnswer =
@@ -17,7 +24,7 @@ export type WebAnswer =
 export async function askWeb(
   url: string,
   method: 'HEAD' | 'GET',
-  proxy: string | null,
+  way: Way,
   longest = LONGEST,
 ): Promise<WebAnswer> {
   const signal = AbortSignal.timeout(longest)
@@ -25,7 +32,7 @@ export async function askWeb(
   for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
     let answer: IncomingMessage
     try {
-      answer = await ask(next, method, proxy, signal)
+      answer = await ask(next, method, way, signal)
     } catch (error) {
       return { status: null, problem: inWords(error as NodeJS.ErrnoException) }
     }
@@ -44,31 +51,38 @@ export async function askWeb(
 }
 
 /** One request, straight or through a proxy (RFC 9112, 3.2.2: absolute form). */
-function ask(
+async function ask(
   url: string,
   method: 'HEAD' | 'GET',
-  proxy: string | null,
+  way: Way,
   signal: AbortSignal,
 ): Promise<IncomingMessage> {
+  const target = new URL(url)
+  const headers = { 'User-Agent': 'Satchel', Accept: '*/*' }
+  const usual = { method, headers, timeout: TIMEOUT, signal }
+  const port = Number(target.port) || (target.protocol === 'https:' ? 443 : 80)
+  const isLiteral = isIP(target.hostname.replace(/^\[|\]$/g, '')) !== 0
+  // A proxy asks for names itself; what is an address already is checked here in any case.
+  const checked =
+    way.webProxy === null || isLiteral || target.hostname === 'localhost'
+      ? await addressesToReach(target.hostname, port, way)
+      : []
+  signal.throwIfAborted()
   return new Promise((resolve, reject) => {
-    const target = new URL(url)
-    const headers = { 'User-Agent': 'Satchel', Accept: '*/*' }
-    const made = proxy
-      ? httpRequest({
-          host: new URL(proxy).hostname,
-          port: new URL(proxy).port,
-          path: url,
-          method,
-          headers: { ...headers, Host: target.host },
-          timeout: TIMEOUT,
-          signal,
-        })
-      : (target.protocol === 'https:' ? httpsRequest : httpRequest)(target, {
-          method,
-          headers,
-          timeout: TIMEOUT,
-          signal,
-        })
+    const made =
+      way.webProxy === null
+        ? (target.protocol === 'https:' ? httpsRequest : httpRequest)(target, {
+            ...usual,
+            agent: false,
+            lookup: lookupChecked(checked),
+          })
+        : httpRequest({
+            ...usual,
+            host: new URL(way.webProxy).hostname,
+            port: new URL(way.webProxy).port,
+            path: url,
+            headers: { ...headers, Host: target.host },
+          })
     made.on('response', resolve)
     made.on('timeout', () =>
       made.destroy(Object.assign(new Error('no answer'), { code: 'ETIMEDOUT' })),
@@ -79,6 +93,7 @@ function ask(
 }
 
 function inWords(error: NodeJS.ErrnoException): string {
+  if (error instanceof NotReached) return error.message
   switch (error.code) {
     case 'ENOTFOUND':
     case 'EAI_AGAIN':

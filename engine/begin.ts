@@ -19,8 +19,9 @@ export function beginEngine(name: 'engine' | 'jobs') {
     url: required('SATCHEL_URL').replace(/\/+$/, ''),
     smtpUrl: process.env.SATCHEL_SMTP_URL || null,
     webProxy: process.env.SATCHEL_WEB_PROXY || null,
+    mayReach: listOf(process.env.SATCHEL_MAY_REACH),
     nameServer: process.env.SATCHEL_DNS || null,
-    sendsFrom: (process.env.SATCHEL_SENDS_FROM || '').split(/[\s,]+/).filter(Boolean),
+    sendsFrom: listOf(process.env.SATCHEL_SENDS_FROM),
     connections: Number(process.env.SATCHEL_SMTP_CONNECTIONS || 10),
     sign: process.env.SATCHEL_DKIM !== 'off',
   }
@@ -56,6 +57,8 @@ export function beginEngine(name: 'engine' | 'jobs') {
     },
   }
 }
+
+const listOf = (words = '') => words.split(/[\s,]+/).filter(Boolean)
 
 function required(name: string): string {
   const value = process.env[name]

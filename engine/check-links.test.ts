@@ -3,6 +3,8 @@ import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { askLink } from './check-links'
 
+/** Straight, and this machine may be asked. */
+const near = { webProxy: null, mayReach: ['127.0.0.1'] }
 let server: Server
 let base: string
 beforeAll(async () => {
@@ -35,20 +37,20 @@ test.each([
   ['/round', { status: null, problem: 'it redirects in circles' }],
   ['/odd', { status: null, problem: 'it redirects to an address that is none' }],
 ])('%s answers %j', async (path, expected) => {
-  expect(await askLink(base + path, null)).toEqual(expected)
+  expect(await askLink(base + path, near)).toEqual(expected)
 })
 
 test('through a proxy the whole address is asked for', async () => {
-  expect(await askLink('https://galewright.example/gone', base)).toEqual({
+  expect(await askLink('https://galewright.example/gone', { ...near, webProxy: base })).toEqual({
     status: 404,
     problem: null,
   })
 })
 
 test('sites that are not there are told in words', async () => {
-  expect(await askLink('http://127.0.0.1:9/', null)).toEqual({
+  expect(await askLink('http://127.0.0.1:9/', near)).toEqual({
     status: null,
     problem: 'the site refuses connections',
   })
-  expect(await askLink('http://[', null)).toEqual({ status: null, problem: 'it is no web address' })
+  expect(await askLink('http://[', near)).toEqual({ status: null, problem: 'it is no web address' })
 })

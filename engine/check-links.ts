@@ -1,6 +1,6 @@
 import type { LinkCheck } from '../core/proof'
 import { linksToCheck, saveLinkCheck } from '../database/links'
-import { askWeb } from './ask-web'
+import { askWeb, type Way } from './ask-web'
 import type { Work } from './engine'
 import { severalAtOnce } from './several-at-once'
 
@@ -10,21 +10,17 @@ export const linkChecker = (): Work =>
     8,
     ({ db }, many) => linksToCheck(db, many),
     async ({ db, clock, settings }, url) =>
-      saveLinkCheck(db, url, await askLink(url, settings.webProxy), clock()),
+      saveLinkCheck(db, url, await askLink(url, settings), clock()),
   )
 
 /** What a link answers at its end: the status after redirects, or why nothing came. The body is not read. */
-export async function askLink(url: string, proxy: string | null): Promise<LinkCheck> {
-  const status = await statusOf(url, 'HEAD', proxy)
-  return status.status === 405 || status.status === 501 ? statusOf(url, 'GET', proxy) : status
+export async function askLink(url: string, way: Way): Promise<LinkCheck> {
+  const status = await statusOf(url, 'HEAD', way)
+  return status.status === 405 || status.status === 501 ? statusOf(url, 'GET', way) : status
 }
 
-async function statusOf(
-  url: string,
-  method: 'HEAD' | 'GET',
-  proxy: string | null,
-): Promise<LinkCheck> {
-  const got = await askWeb(url, method, proxy)
+async function statusOf(url: string, method: 'HEAD' | 'GET', way: Way): Promise<LinkCheck> {
+  const got = await askWeb(url, method, way)
   if ('problem' in got) return got
   got.answer.destroy()
   return { status: got.answer.statusCode!, problem: null }

@@ -6,6 +6,7 @@ import { finished } from 'node:stream/promises'
 import { setImmediate as breathe } from 'node:timers/promises'
 import { ZipFile } from 'yazl'
 import { dataKinds, lookOf, spanOf, type DataKind } from '../core/results'
+import { daysKept } from '../core/retention'
 import { startOfDay } from '../core/time'
 import { readAccount } from '../database/account'
 import { choiceOf, dataOutById, dataOutMade, type DataCounts } from '../database/data-outs'
@@ -78,7 +79,7 @@ async function tellOfFile(engine: Engine, to: string, key: string, counts: DataC
   const lines = dataKinds.flatMap(({ key: kind, name }) =>
     counts[kind] === undefined ? [] : [`${name}: ${counts[kind]}`],
   )
-  const text = `The data you asked for is ready:\n${url}\n\n${lines.join('\n')}\n\nThe link works for 30 days.\n`
+  const text = `The data you asked for is ready:\n${url}\n\n${lines.join('\n')}\n\nThe link works for ${daysKept('exports')} days.\n`
   const html = `<p>The data you asked for is ready: <a href="${url}">take the file</a>.</p><p>${lines.join('<br>')}</p><p>The link works for 30 days.</p>`
   await sendLetter(engine, [to], { subject: 'Your data from Satchel', html, text })
 }

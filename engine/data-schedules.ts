@@ -1,4 +1,5 @@
 import { rm } from 'node:fs/promises'
+import { daysKept } from '../core/retention'
 import { DAY, sameHourAfter } from '../core/time'
 import { readAccount } from '../database/account'
 import {
@@ -12,7 +13,7 @@ import { dataOutPath } from './data-out'
 import type { Work } from './engine'
 
 /** Files of data are kept for so long. */
-const KEPT = 30 * DAY
+const KEPT = daysKept('exports') * DAY
 
 /** Begins what schedules have due, and takes files away: those older than they are kept, or than an erasure. */
 export const dataSchedules: Work = async ({ db, clock, settings }) => {

@@ -40,6 +40,8 @@ export interface EngineSettings {
   sendsFrom: readonly string[]
   /** HTTP proxy for asking links; the practice world's web stands behind one. */
   webProxy: string | null
+  /** What is asked though it lies in no public network: hosts, with or without a port. */
+  mayReach: readonly string[]
   /** Conversations with the mail server at a time. */
   connections: number
   /** Sign with DKIM. Off only where signing is not what is measured. */

@@ -6,6 +6,7 @@ import { orderFieldJob } from './order-field'
 import { isDiskFull } from '../database/disk'
 import { DEAD_AFTER, type Engine, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
+import { moveActsJob } from './move-acts'
 import { sendCopiesJob } from './send-copies'
 
 const kinds: Record<Job['kind'], JobWork> = {
@@ -14,6 +15,7 @@ const kinds: Record<Job['kind'], JobWork> = {
   'order-field': orderFieldJob,
   'send-copies': sendCopiesJob,
   'data-out': dataOutJob,
+  'move-acts': moveActsJob,
 }
 
 /** A job at which the process ended so often is not begun again. */

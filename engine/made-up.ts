@@ -26,6 +26,7 @@ export function madeUpEngine(
       url: 'https://mail.galewright.example',
       smtpUrl: null,
       webProxy: null,
+      mayReach: ['127.0.0.1'],
       nameServer: null,
       sendsFrom: [],
       connections: 4,

@@ -48,6 +48,7 @@ function connect(port: number, sign = false): MailServer {
       url: '',
       smtpUrl: `smtp://127.0.0.1:${port}`,
       webProxy: null,
+      mayReach: [],
       nameServer: null,
       sendsFrom: [],
       connections: 2,

@@ -1,4 +1,6 @@
+import { isIP } from 'node:net'
 import { ImapFlow } from 'imapflow'
+import { addressesToReach, type Reach } from './reach'
 import { isJunkFolder, providerSays, type ProviderSays } from '../core/delivery'
 import type { TrialMailbox } from '../database/trials'
 
@@ -15,10 +17,15 @@ export interface Found extends ProviderSays {
 export async function lookInto(
   mailbox: Pick<TrialMailbox, 'host' | 'port' | 'secure' | 'login' | 'password'>,
   messageIds: readonly string[],
+  reach: Reach,
 ): Promise<Map<string, Found>> {
   const { host, port, login, password } = mailbox
+  const [checked] = await addressesToReach(host, port, reach).catch((error: Error) => {
+    throw new Error(`${host}:${port} could not be read: ${error.message}`, { cause: error })
+  })
   const client = new ImapFlow({
-    host,
+    host: checked!.address,
+    ...(isIP(host) ? {} : { servername: host }),
     port,
     secure: mailbox.secure === 1,
     auth: { user: login, pass: password },

@@ -8,6 +8,7 @@ import { followSegments } from './follow-segments'
 import { jobsApart } from './jobs-apart'
 import { judgeActs } from './judge-acts'
 import { feedReader } from './read-feeds'
+import { retentionKeeper } from './keep-retention'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
@@ -37,6 +38,7 @@ await doUntilTold(
     ['try-deliveries', tryDeliveries, 500],
     ['read-feeds', feedReader(), 300],
     ['data-schedules', dataSchedules, 1_000],
+    ['keep-retention', retentionKeeper(), 5_000],
     ['clockwork', clockwork, 50],
   ],
   jobs.stop,

@@ -20,7 +20,7 @@ export async function toldBy(
   { settings, readFeed }: Pick<Engine, 'settings' | 'readFeed'>,
   url: string,
 ): Promise<{ entries: FeedEntry[] } | { problem: string }> {
-  const got = await askWeb(url, 'GET', settings.webProxy)
+  const got = await askWeb(url, 'GET', settings)
   if ('problem' in got) return { problem: `The feed can’t be read: ${got.problem}.` }
   const { answer } = got
   if (answer.statusCode !== 200) {

@@ -12,31 +12,39 @@ export const readReports: Work = async (engine) => {
   const { db } = engine
   const reports = unreadReports(db, 50)
   for (const { id, raw } of reports) {
-    const outcome = await takeReport(engine, raw)
-    reportRead(db, id, outcome)
+    const { outcome, personId } = await takeReport(engine, raw)
+    reportRead(db, id, outcome, personId)
   }
   return reports.length > 0
 }
 
-async function takeReport({ db, clock, log, readReport }: Engine, raw: string): Promise<string> {
+/** What came of a report, and whom it is about. */
+interface Taken {
+  outcome: string
+  personId: number | null
+}
+const about = (outcome: string, personId: number | null = null): Taken => ({ outcome, personId })
+
+async function takeReport({ db, clock, log, readReport }: Engine, raw: string): Promise<Taken> {
   const report = await readReport(raw).catch((error: Error) => {
     log.error({ error: error.message }, 'a report can’t be read')
     return null
   })
   const key = Buffer.from(readAccount(db)?.token_key ?? '', 'hex')
-  if (!report) return 'not understood'
-  if (report.kind === 'delayed') return 'delayed'
+  if (!report) return about('not understood')
   const of =
     report.kind === 'complaint'
       ? readToken(key, 'message', report.messageToken)
       : readToken(key, 'bounce', report.bounceToken)
-  if (!of) return 'not ours'
+  if (!of) return about('not ours')
+  if (report.kind === 'delayed') return about('delayed', of.personId)
   const now = clock()
-  return transact(db, () =>
+  const outcome = transact(db, () =>
     report.kind === 'complaint'
       ? complained(db, of.mailingId, of.personId, now)
       : bounced(db, of.mailingId, of.personId, report, now),
   )
+  return about(outcome, of.personId)
 }
 
 function bounced(

@@ -44,13 +44,13 @@ function messageIdFor(
 }
 
 /** One look into each mailbox for what it should have. */
-async function lookForSent({ db, hostClock }: Engine): Promise<boolean> {
+async function lookForSent({ db, hostClock, settings }: Engine): Promise<boolean> {
   const due = trialsToLookFor(db, hostClock(), LOOKING)
   await Promise.all(
     [...new Set(due.map(({ mailbox_id }) => mailbox_id))].map(async (mailbox) => {
       const trials = due.filter(({ mailbox_id }) => mailbox_id === mailbox)
       const ids = trials.map(({ message_id }) => message_id!)
-      const looked = await lookInto(trials[0]!, ids).catch((error: Error) => error)
+      const looked = await lookInto(trials[0]!, ids, settings).catch((error: Error) => error)
       const now = hostClock()
       for (const trial of trials) {
         const found = looked instanceof Error ? null : looked.get(trial.message_id!)

@@ -23,6 +23,7 @@ const owner = {
   name: 'Pia',
   address: 'pia@galewright.example',
   password: 'a long enough one',
+  code: '1a2b',
   accountName: 'Galewright Kites',
   zone: 'Europe/London',
 }

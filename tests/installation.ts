@@ -69,6 +69,7 @@ export async function install(
     SATCHEL_URL: url,
     SATCHEL_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     SATCHEL_WEB_PROXY: worldUrl,
+    SATCHEL_MAY_REACH: `127.0.0.1:${imapPort}`,
     SATCHEL_DNS: `127.0.0.1:${dnsPort}`,
     SATCHEL_ENTER_KEY: enterKey,
     SATCHEL_REPORTS_KEY: reportsKey,

@@ -1,5 +1,5 @@
 /** Signing in: second factors, how guessing is slowed, and whether a request comes from our own pages. */
-export { countedFor, failedAgain, FREE, networkOf, waitAfter } from './slowing'
+export { countedFor, failedAgain, FREE, waitAfter } from './slowing'
 export type { Failures } from './slowing'
 export { comesFromHere } from './origin'
 export type { Comes } from './origin'

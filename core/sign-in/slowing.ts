@@ -1,4 +1,3 @@
-import ipaddr from 'ipaddr.js'
 import { HOUR, MINUTE } from '../time'
 
 /*
@@ -31,14 +30,6 @@ export function waitAfter(failures: Failures | undefined, free: number, now: num
 export function failedAgain(failures: Failures | undefined, now: number): Failures {
   const before = failures && now - failures.last < FORGOTTEN ? failures.count : 0
   return { count: before + 1, last: now }
-}
-
-/** The network an address is in: /24 of IPv4, /64 of IPv6 (RFC 4291, 2.5.4), IPv4 in IPv6 as IPv4. */
-export function networkOf(address: string): string {
-  if (!ipaddr.isValid(address)) return 'unknown'
-  const of = ipaddr.process(address)
-  const bytes = of.toByteArray()
-  return bytes.slice(0, of.kind() === 'ipv4' ? 3 : 8).join('.')
 }
 
 /** What failures are counted for, each with how many are free. */

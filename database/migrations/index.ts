@@ -17,6 +17,7 @@ import { trialDelivery } from './0015-trial-delivery'
 import { whatGoesOut } from './0016-what-goes-out'
 import { jobsThatDie } from './0017-jobs-that-die'
 import { team } from './0018-team'
+import { retentionOfReports } from './0019-retention'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -38,6 +39,7 @@ export const migrations: readonly string[] = [
   whatGoesOut,
   jobsThatDie,
   team,
+  retentionOfReports,
 ]
 
 /**

@@ -1,4 +1,5 @@
-import { countedFor, failedAgain, networkOf, waitAfter, type Failures } from '../../core/sign-in'
+import { networkOf } from '../../core/network'
+import { countedFor, failedAgain, waitAfter, type Failures } from '../../core/sign-in'
 
 /** More than these are never kept; then those of long ago go first. */
 const MOST = 20_000

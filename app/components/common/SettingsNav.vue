@@ -8,6 +8,7 @@ const pages: readonly { to: string; name: string; needs?: Handler }[] = [
   { to: '/settings/letterhead', name: 'Letterhead' },
   { to: '/settings/team', name: 'Team' },
   { to: '/settings/me', name: 'You' },
+  { to: '/settings/kept', name: 'What is kept' },
   { to: '/settings/audit', name: 'Audit log', needs: 'GET /api/audit' },
 ]
 const offered = computed(() => pages.filter(({ needs }) => !needs || session.may(needs)))

@@ -34,7 +34,7 @@ watch(
   >
     <iframe
       v-if="html"
-      :srcdoc="html"
+      :srcdoc="framed(html)"
       sandbox=""
       tabindex="-1"
       aria-hidden="true"

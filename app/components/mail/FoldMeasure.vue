@@ -23,7 +23,7 @@ function measure(screen: keyof FoldPlaces, event: Event) {
     <iframe
       v-for="(width, screen) in foldWidths"
       :key="screen"
-      :srcdoc="answer.html"
+      :srcdoc="framed(answer.html)"
       sandbox="allow-same-origin"
       tabindex="-1"
       :title="`The letter ${screen}`"

@@ -83,7 +83,7 @@ function measure(event: Event) {
       >
         <iframe
           :key="screen"
-          :srcdoc="answer.html"
+          :srcdoc="framed(answer.html)"
           sandbox="allow-same-origin"
           tabindex="-1"
           title="The letter"

@@ -126,7 +126,7 @@ useKeys((event) => {
         </p>
         <iframe
           v-if="preview.answer.value"
-          :srcdoc="preview.answer.value.html"
+          :srcdoc="framed(preview.answer.value.html)"
           sandbox=""
           title="The letter"
           class="mt-1.5 min-h-0 flex-1 rounded-md border border-line bg-sheet"

@@ -262,7 +262,7 @@ async function takeAway() {
     <div class="min-h-0 overflow-hidden bg-[#eceee7] p-6">
       <iframe
         v-if="sample"
-        :srcdoc="sample"
+        :srcdoc="framed(sample)"
         sandbox=""
         title="A letter in this letterhead"
         class="h-full w-full border border-line bg-sheet"

@@ -124,7 +124,7 @@ const short = (text: string | undefined) =>
               <span class="muted">{{ title }}</span> <b>{{ one.subject || 'No subject' }}</b>
             </p>
             <iframe
-              :srcdoc="one.html"
+              :srcdoc="framed(one.html)"
               sandbox=""
               :title="`The letter ${title.toLowerCase()}`"
               class="w-full flex-1 border border-line bg-sheet"

@@ -183,7 +183,7 @@ useKeys((event) => {
             >{{ reading.answer.value.text }}</pre>
           <iframe
             v-else
-            :srcdoc="reading.answer.value.html"
+            :srcdoc="framed(reading.answer.value.html)"
             sandbox=""
             title="The letter as it is read"
             class="flex-1 border border-line bg-sheet"

@@ -69,7 +69,7 @@ const screens = [
           <b>{{ one.name }}</b> <span class="muted small">{{ one.about }}</span>
         </figcaption>
         <iframe
-          :srcdoc="one.html"
+          :srcdoc="framed(one.html)"
           sandbox=""
           :title="one.name"
           class="h-[520px] w-full border border-line bg-sheet"
