@@ -15,6 +15,8 @@ export interface Sent {
   refuse: (statusCode: number, message: string, fields?: Record<string, string>) => void
   /** The line breaks before there is an answer. */
   fail: () => void
+  /** Refuses it with just this. */
+  failWith: (error: Error) => void
 }
 
 /**
@@ -23,6 +25,7 @@ export interface Sent {
  */
 export function madeUpServer() {
   setActivePinia(createPinia())
+  useSession().user = { id: 1, name: 'Wren', address: 'wren@galewright.example', role: 'owner' }
   forgetKeepers()
   const sent: Sent[] = []
   const visited: string[] = []
@@ -41,6 +44,7 @@ export function madeUpServer() {
             Object.assign(new Error(message), { statusCode, data: { message, data: { fields } } }),
           ),
         fail: () => failed(new Error('fetch failed')),
+        failWith: failed,
       })
     })
   })

@@ -21,6 +21,7 @@ export interface Schema extends LetterTables, MailingTables, SequenceTables {
     letterhead: string
     /** Hex; signs every public token. */
     token_key: string
+    short_tokens_up_to: Generated<number>
     dkim_selector: string
     dkim_private_key: string
     pace_per_minute: number | null

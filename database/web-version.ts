@@ -11,7 +11,7 @@ export function webKey(db: Database, letterId: number): string | null {
 
 /** Gives a letter a public address, a new one each time, or takes it away. The key, or null. */
 export function setWebVersion(db: Database, letterId: number, on: boolean): string | null {
-  const key = on ? randomBytes(12).toString('base64url') : null
+  const key = on ? randomBytes(16).toString('base64url') : null
   run(db, q.updateTable('letters').set({ web_key: key }).where('id', '=', letterId))
   return key
 }

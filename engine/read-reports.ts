@@ -30,12 +30,16 @@ async function takeReport({ db, clock, log, readReport }: Engine, raw: string): 
     log.error({ error: error.message }, 'a report can’t be read')
     return null
   })
-  const key = Buffer.from(readAccount(db)?.token_key ?? '', 'hex')
+  const account = readAccount(db)
+  const by = {
+    key: Buffer.from(account?.token_key ?? '', 'hex'),
+    shortUpTo: account?.short_tokens_up_to ?? -1,
+  }
   if (!report) return about('not understood')
   const of =
     report.kind === 'complaint'
-      ? readToken(key, 'message', report.messageToken)
-      : readToken(key, 'bounce', report.bounceToken)
+      ? readToken(by, 'message', report.messageToken)
+      : readToken(by, 'bounce', report.bounceToken)
   if (!of) return about('not ours')
   if (report.kind === 'delayed') return about('delayed', of.personId)
   const now = clock()

@@ -132,3 +132,33 @@ test('what changes one thing goes one after the other, whatever the first takes;
   await settled()
   expect(server.sent.at(-1)!.path).toBe('/api/mailings/5/dispatch')
 })
+
+/** What the server says of something sensitive when the password was not given for long. */
+const wantsPassword = () =>
+  Object.assign(new Error('no'), { statusCode: 403, data: { data: { confirm: true } } })
+
+test('something sensitive asks for the password, and is done once it was given', async () => {
+  const confirming = useConfirming()
+  const done = changeAt('/api/tokens', { method: 'POST', body: { name: 'Shop' } })
+  server.latest('/api/tokens').failWith(wantsPassword())
+  await settled()
+  expect(confirming.asked).toBe(true)
+  expect(useUnsaved().isSettled('/api/tokens')).toBe(false)
+  confirming.end(true)
+  await settled()
+  const asked = server.sent.filter(({ path }) => path === '/api/tokens')
+  expect(asked.map(({ body }) => body)).toEqual([{ name: 'Shop' }, { name: 'Shop' }])
+  asked[1]!.answer({ token: 'st_x' })
+  expect(await done).toEqual({ token: 'st_x' })
+  expect(confirming.asked).toBe(false)
+})
+
+test('who does not give the password has done nothing, and two who are asked at once are asked once', async () => {
+  const confirming = useConfirming()
+  const refused = ['/api/tokens', '/api/users'].map((at) => changeAt(at, { method: 'POST' }))
+  for (const at of ['/api/tokens', '/api/users']) server.latest(at).failWith(wantsPassword())
+  await settled()
+  confirming.end(false)
+  for (const one of refused) await expect(one).rejects.toMatchObject({ statusCode: 403 })
+  expect(server.sent).toHaveLength(2)
+})

@@ -3,7 +3,7 @@
  * nothing but pictures, whatever somebody wrote into the letter's HTML.
  */
 const policy =
-  "default-src 'none'; img-src 'self' data: https: http:; style-src 'unsafe-inline'; font-src 'self'; base-uri 'none'; form-action 'none'"
+  "default-src 'none'; img-src 'self' data: https: http:; style-src 'unsafe-inline'; font-src 'self' data:; base-uri 'none'; form-action 'none'"
 
 /** A letter's HTML as it is put into a frame of the application (`srcdoc`). */
 export function framed(html: string): string {

@@ -38,8 +38,11 @@ const sentence = computed(() => {
           <p class="muted mt-0.5">{{ sentence }}</p>
         </div>
         <div class="flex gap-2">
-          <NuxtLink to="/people/import" class="btn">Import people</NuxtLink
-          ><button class="btn btn-go" @click="writeLetter">Write a letter</button>
+          <NuxtLink v-may="'POST /api/imports'" to="/people/import" class="btn"
+            >Import people</NuxtLink
+          ><button v-may="'POST /api/mailings'" class="btn btn-go" @click="writeLetter">
+            Write a letter
+          </button>
         </div>
       </div>
       <div class="sheet mt-3.5"><RunSheet :today="today" /></div>

@@ -121,10 +121,15 @@ useKeys((event) => {
         </template>
       </template>
       <div class="px-4 pt-4">
-        <NuxtLink to="/people/import" class="btn btn-go w-full justify-center"
+        <NuxtLink
+          v-may="'POST /api/imports'"
+          to="/people/import"
+          class="btn btn-go w-full justify-center"
           >Import people</NuxtLink
         >
-        <NuxtLink to="/people/add" class="btn mt-2 w-full justify-center">Add one person</NuxtLink>
+        <NuxtLink v-may="'POST /api/people'" to="/people/add" class="btn mt-2 w-full justify-center"
+          >Add one person</NuxtLink
+        >
       </div>
     </nav>
     <div class="min-w-0 flex-1 overflow-auto px-[22px] py-4"><NuxtPage /></div>

@@ -34,7 +34,11 @@ useKeys((event) => {
   <div class="flex h-full">
     <nav class="side w-[230px]" aria-label="Sequences">
       <div class="px-4 pb-2">
-        <button class="btn btn-sm w-full justify-center text-center" @click="begin">
+        <button
+          v-may="'POST /api/sequences'"
+          class="btn btn-sm w-full justify-center text-center"
+          @click="begin"
+        >
           New sequence
         </button>
       </div>
@@ -62,7 +66,9 @@ useKeys((event) => {
           A sequence is mail that sends itself: somebody joins, a letter goes out, it waits some
           days, and the next one follows. Here it will stand who is inside, and at which step.
         </p>
-        <button class="btn btn-go mt-4" @click="begin">Begin one</button>
+        <button v-may="'POST /api/sequences'" class="btn btn-go mt-4" @click="begin">
+          Begin one
+        </button>
       </div>
     </div>
   </div>

@@ -314,3 +314,14 @@ test('a setting that was chosen stays as chosen while the server has taken it an
   expect(server.latest('/api/mailings/5').method).toBe('GET')
   expect(store.mailing).toMatchObject(shown)
 })
+
+test('who may only read changes nothing, and nothing is sent', async () => {
+  const store = await opened()
+  useSession().user!.role = 'viewer'
+  expect(store.canChange).toBe(false)
+  const before = server.sent.length
+  store.setSubject('Other')
+  await vi.advanceTimersByTimeAsync(5_000)
+  expect(store.letter!.subject).not.toBe('Other')
+  expect(server.sent.slice(before).filter(({ method }) => method !== 'GET')).toEqual([])
+})

@@ -77,7 +77,13 @@ export const useMailing = defineStore('mailing', () => {
   const eligible = computed(() => mailing.value?.waterfall?.at(-1)?.left ?? 0)
   const subject = computed(() => letter.value?.subject ?? '')
   const isOpen = computed(() => mailing.value !== null && letter.value !== null)
-  const canChange = computed(() => mailing.value !== null && mailing.value.started_at === null)
+  const session = useSession()
+  const canChange = computed(
+    () =>
+      mailing.value !== null &&
+      mailing.value.started_at === null &&
+      session.may('PUT /api/mailings/[id]/letter'),
+  )
 
   async function open(id: number) {
     wanted = id

@@ -97,6 +97,8 @@ export const useSegment = defineStore('segment', () => {
   const asking = ref(false)
   const vocabulary = shallowRef<EditorVocabulary | null>(null)
   const frozen = computed(() => saved.value?.frozenAt != null)
+  /** Its rule can't be changed: its people are fixed, or it is not for who is signed in to change. */
+  const fixed = computed(() => frozen.value || !useSession().may('PUT /api/segments/[id]'))
   const changed = computed(() => !keeper.value || keeper.value.state.value.mine !== null)
   let timer: ReturnType<typeof setTimeout> | undefined
   let latest = 0
@@ -249,6 +251,7 @@ export const useSegment = defineStore('segment', () => {
     asking,
     vocabulary,
     frozen,
+    fixed,
     changed,
     open,
     change,

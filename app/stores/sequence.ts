@@ -95,7 +95,9 @@ export const useSequence = defineStore('sequence', () => {
   const line = computed(() => (sequence.value ? lineOf(sequence.value.map) : []))
   /** While it runs its map is fixed; what people inside walk through does not change under their feet. */
   const canChange = computed(
-    () => sequence.value?.state === 'draft' || sequence.value?.state === 'paused',
+    () =>
+      (sequence.value?.state === 'draft' || sequence.value?.state === 'paused') &&
+      useSession().may('PUT /api/sequences/[id]'),
   )
   /** What keeps it from being started now, in words: it lacks something, or that is not known yet; null where nothing does. */
   const waits = computed(() => {

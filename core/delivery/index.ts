@@ -7,7 +7,7 @@ export type { RecipientState } from './states'
 export { waterfall, waterfallTests } from './waterfall'
 export type { WaterfallStep, WaterfallTest } from './waterfall'
 export { makeToken, readToken } from './token'
-export type { TokenKind } from './token'
+export type { TokenKey, TokenKind } from './token'
 export { mouldMessage, pourMessage, withLinksFrom } from './message'
 export type {
   Fill,

@@ -7,12 +7,15 @@ import { createHmac, createSecretKey, timingSafeEqual, type KeyObject } from 'no
  */
 export type TokenKind = 'open' | 'click' | 'leave' | 'bounce' | 'message' | 'calendar'
 
-const macBytes = 10
+/** 128 bits. */
+const MAC_BYTES = 16
+/** Before, tokens had 80 bits; those in mail that has gone out stay valid. */
+const SHORT_MAC_BYTES = 10
 const alphabet = 'abcdefghijklmnopqrstuvwxyz234567'
 
 /**
  * A token that names one recipient of one mailing, for public links and return paths:
- * both numbers and an HMAC-SHA256 over kind and numbers cut to 80 bits, in lower-case base32
+ * both numbers and an HMAC-SHA256 over kind and numbers cut to 128 bits, in lower-case base32
  * (RFC 4648), which also survives mail servers that change the case of a local part.
  */
 export function makeToken(
@@ -22,19 +25,35 @@ export function makeToken(
   personId: number,
 ): string {
   const payload = Buffer.concat([varint(mailingId), varint(personId)])
-  return base32(Buffer.concat([payload, mac(key, kind, payload)]))
+  return base32(Buffer.concat([payload, mac(key, kind, payload).subarray(0, MAC_BYTES)]))
+}
+
+/** What tokens are verified by. */
+export interface TokenKey {
+  key: Buffer
+  /** The last mailing whose tokens may be of the shorter kind; -1: none. */
+  shortUpTo: number
 }
 
 /** The recipient a token names, or null where it is not one that was made with this key for this kind. */
 export function readToken(
-  key: Buffer,
+  { key, shortUpTo }: TokenKey,
   kind: TokenKind,
   token: string,
 ): { mailingId: number; personId: number } | null {
   const bytes = fromBase32(token)
-  if (!bytes || bytes.length <= macBytes) return null
+  if (!bytes) return null
+  const of = verified(bytes, MAC_BYTES, key, kind)
+  if (of) return of
+  const short = verified(bytes, SHORT_MAC_BYTES, key, kind)
+  return short && short.mailingId <= shortUpTo ? short : null
+}
+
+function verified(bytes: Buffer, macBytes: number, key: Buffer, kind: TokenKind) {
+  if (bytes.length <= macBytes) return null
   const payload = bytes.subarray(0, -macBytes)
-  if (!timingSafeEqual(bytes.subarray(-macBytes), mac(key, kind, payload))) return null
+  if (!timingSafeEqual(bytes.subarray(-macBytes), mac(key, kind, payload).subarray(0, macBytes)))
+    return null
   const mailing = readVarint(payload, 0)
   const person = mailing && readVarint(payload, mailing.next)
   if (!mailing || !person || person.next !== payload.length) return null
@@ -45,7 +64,6 @@ function mac(key: Buffer, kind: TokenKind, payload: Buffer): Buffer {
   return createHmac('sha256', secretOf(key))
     .update(Buffer.concat([kinds[kind], payload]))
     .digest()
-    .subarray(0, macBytes)
 }
 
 const kinds = {

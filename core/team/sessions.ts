@@ -23,7 +23,7 @@ export function deviceOf(userAgent: string): string {
     [/\bEdg\w*\//, 'Edge'],
     [/\bOPR\//, 'Opera'],
     [/\bFirefox\/|\bFxiOS\//, 'Firefox'],
-    [/\bChrom(e|ium)\/|\bCriOS\//, 'Chrome'],
+    [/Chrom(e|ium)\/|\bCriOS\//, 'Chrome'],
     [/\bSafari\//, 'Safari'],
   ])
   const system = named(userAgent, [

@@ -18,6 +18,7 @@ import { whatGoesOut } from './0016-what-goes-out'
 import { jobsThatDie } from './0017-jobs-that-die'
 import { team } from './0018-team'
 import { retentionOfReports } from './0019-retention'
+import { longerTokens } from './0020-longer-tokens'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -40,6 +41,7 @@ export const migrations: readonly string[] = [
   jobsThatDie,
   team,
   retentionOfReports,
+  longerTokens,
 ]
 
 /**

@@ -24,7 +24,7 @@ const pagePolicy = (hashes: string[]) =>
     "worker-src 'self'",
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob: https: http:",
-    "font-src 'self'",
+    "font-src 'self' data:",
     "connect-src 'self'",
     "manifest-src 'self'",
     "frame-src 'self'",

@@ -4,6 +4,7 @@ import { readToken } from '~~/core/delivery'
 const gif = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64')
 const headers = {
   'Content-Type': 'image/gif',
+  'X-Content-Type-Options': 'nosniff',
   'Content-Length': gif.length,
   'Cache-Control': 'no-store, private',
 }
@@ -16,7 +17,7 @@ export default defineNitroPlugin((nitro) =>
   beforeAll(nitro.h3App, '/o/', (event, rest) => {
     const { req, res } = event.node
     const token = rest.endsWith('.gif') ? rest.slice(0, -4) : ''
-    const of = /^[a-z2-7]+$/.test(token) ? readToken(publicKey(), 'open', token) : null
+    const of = /^[a-z2-7]+$/.test(token) ? readToken(publicTokens(), 'open', token) : null
     if (!of || req.method !== 'GET') return Promise.resolve(noSuchLink(event))
     const act = {
       ...of,

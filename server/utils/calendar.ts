@@ -41,7 +41,7 @@ export function calendarAddress(): string {
 }
 
 export function isCalendarKey(key: string): boolean {
-  return readToken(publicKey(), 'calendar', key.replace(/\.ics$/, '')) !== null
+  return readToken(publicTokens(), 'calendar', key.replace(/\.ics$/, '')) !== null
 }
 
 /** The days a request is about: at most three months. */

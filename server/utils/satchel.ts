@@ -56,6 +56,13 @@ export const plainSetupCode = (typed: string) => typed.toLowerCase().replace(/[^
 
 let tokenKey: Buffer | null = null
 
+/** What public tokens are read by. */
+export const publicTokens = () => ({
+  key: publicKey(),
+  shortUpTo: (shortTokens ??= account().short_tokens_up_to),
+})
+let shortTokens: number | null = null
+
 /** The key that signs public tokens. */
 export function publicKey(): Buffer {
   tokenKey ??= Buffer.from(account().token_key, 'hex')

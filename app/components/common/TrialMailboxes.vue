@@ -47,6 +47,7 @@ async function remove({ id, address }: { id: number; address: string }) {
           <td class="muted">{{ one.host }}:{{ one.port }}{{ one.secure ? ', encrypted' : '' }}</td>
           <td class="num">
             <button
+              v-may="'DELETE /api/trial-mailboxes/[id]'"
               type="button"
               class="btn btn-sm"
               :aria-label="`Take away ${one.address}`"
@@ -58,7 +59,13 @@ async function remove({ id, address }: { id: number; address: string }) {
         </tr>
       </tbody>
     </table>
-    <button v-if="!adding" type="button" class="btn mt-3" @click="adding = true">
+    <button
+      v-may="'POST /api/trial-mailboxes'"
+      v-if="!adding"
+      type="button"
+      class="btn mt-3"
+      @click="adding = true"
+    >
       Add a mailbox
     </button>
     <form v-else class="mt-3" novalidate @submit.prevent="add">

@@ -68,7 +68,14 @@ async function copy() {
           </p>
           <div class="mt-2 flex gap-2">
             <button type="button" class="btn btn-sm" @click="copy">Copy</button>
-            <button type="button" class="btn btn-sm" @click="setWeb(false)">Take it away</button>
+            <button
+              v-may="'PUT /api/mailings/[id]/web-version'"
+              type="button"
+              class="btn btn-sm"
+              @click="setWeb(false)"
+            >
+              Take it away
+            </button>
           </div>
         </template>
         <template v-else>
@@ -76,7 +83,12 @@ async function copy() {
             A page that anybody with its address can read: for nobody in particular, without what is
             shown to some.
           </p>
-          <button type="button" class="btn btn-sm mt-2" @click="setWeb(true)">
+          <button
+            v-may="'PUT /api/mailings/[id]/web-version'"
+            type="button"
+            class="btn btn-sm mt-2"
+            @click="setWeb(true)"
+          >
             Make a web version
           </button>
         </template>

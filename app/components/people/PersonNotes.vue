@@ -41,7 +41,9 @@ async function removeNote(one: Person['notes'][number]) {
         placeholder="Write a note"
         maxlength="2000"
       />
-      <button class="btn" :disabled="!note.trim()">Add</button>
+      <button v-may="'POST /api/people/[id]/notes'" class="btn" :disabled="!note.trim()">
+        Add
+      </button>
     </form>
     <ul class="m-0 list-none px-3.5 pb-2">
       <li

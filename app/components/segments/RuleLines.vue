@@ -91,7 +91,7 @@ function actions(path: Path, part: Rule) {
       :key="key(path)"
       class="relative flex min-h-[40px] items-start gap-2 border-b border-line-soft py-[6px] pr-3 pl-3"
       :class="over === key(path) && 'shadow-[inset_0_2px_0_var(--brass-500)]'"
-      :draggable="!store.frozen && dragged !== null && key(dragged) === key(path)"
+      :draggable="!store.fixed && dragged !== null && key(dragged) === key(path)"
       @dragend="((dragged = null), (over = null))"
       @dragover.prevent="over = key(path)"
       @drop.prevent="drop(isGroup(part) && part.of.length === 0 ? [...path, 0] : path)"
@@ -108,7 +108,7 @@ function actions(path: Path, part: Rule) {
         <template v-if="isGroup(part)">
           <span class="inline-block pt-[3px]">{{ groupWords[part.kind] }}</span>
           <AddRule
-            v-if="!store.frozen"
+            v-if="!store.fixed"
             class="ml-3 inline-block w-64"
             small
             label="Add to this group"
@@ -117,7 +117,7 @@ function actions(path: Path, part: Rule) {
             "
           />
         </template>
-        <fieldset v-else :disabled="store.frozen" class="contents">
+        <fieldset v-else :disabled="store.fixed" class="contents">
           <ConditionChips :condition="part" @change="set(path, $event)" />
         </fieldset>
         <p v-if="problemAt(path)" class="fault mt-1" role="alert">{{ problemAt(path) }}</p>
@@ -138,7 +138,7 @@ function actions(path: Path, part: Rule) {
         "
         >{{ countOf(path) === undefined ? '…' : count(countOf(path)!) }}</span
       >
-      <span v-if="!store.frozen" class="flex flex-none items-center pt-[1px]">
+      <span v-if="!store.fixed" class="flex flex-none items-center pt-[1px]">
         <Menu as="span" class="relative">
           <MenuButton
             class="grid h-6 w-6 place-items-center rounded text-ink-500 hover:bg-canvas-50"

@@ -32,7 +32,7 @@ async function apply() {
       spellcheck="false"
       :aria-invalid="fault !== null"
       :aria-describedby="fault ? 'rule-fault' : undefined"
-      :disabled="store.frozen"
+      :disabled="store.fixed"
     />
     <p v-if="fault" id="rule-fault" class="fault mt-1" role="alert">
       {{ fault.message }}
@@ -45,7 +45,7 @@ async function apply() {
       >
     </p>
     <div class="mt-2 flex gap-2">
-      <button class="btn btn-sm btn-go" :disabled="store.frozen">Use this text</button>
+      <button class="btn btn-sm btn-go" :disabled="store.fixed">Use this text</button>
       <button type="button" class="btn btn-sm" @click="emit('close')">Close</button>
     </div>
   </form>

@@ -43,7 +43,12 @@ async function copy({ publish }: RecordCheck) {
       <h2>Authentication of {{ answer.domain }}</h2>
       <span class="flex items-center gap-3"
         ><span v-if="answer.known" class="muted small">asked {{ dayAndTime(answer.known.at) }}</span
-        ><button class="btn btn-sm" :disabled="asking" @click="askAnew">
+        ><button
+          v-may="'POST /api/standing/domain'"
+          class="btn btn-sm"
+          :disabled="asking"
+          @click="askAnew"
+        >
           {{ asking ? 'Asking…' : 'Ask again' }}
         </button></span
       >

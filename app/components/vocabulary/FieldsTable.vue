@@ -72,7 +72,7 @@ async function retire(field: OwnField, retired: boolean) {
       <select v-model="form.kind" class="field !w-44" aria-label="Holds">
         <option v-for="kind in fieldKinds" :key="kind" :value="kind">{{ kindWords[kind] }}</option>
       </select>
-      <button class="btn" :disabled="busy">Make it</button>
+      <button v-may="'POST /api/fields'" class="btn" :disabled="busy">Make it</button>
     </form>
     <div class="sheet mt-3">
       <p v-if="fields?.length === 0" class="muted p-4">
@@ -108,14 +108,30 @@ async function retire(field: OwnField, retired: boolean) {
             <td class="num">{{ count(field.people) }}</td>
             <td class="text-right whitespace-nowrap">
               <template v-if="field.retired_at === null">
-                <button type="button" class="btn btn-sm" @click="changing = field">
+                <button
+                  v-may="'POST /api/fields/[key]/change'"
+                  type="button"
+                  class="btn btn-sm"
+                  @click="changing = field"
+                >
                   Change<span class="sr-only"> {{ field.name }}</span>
                 </button>
-                <button type="button" class="btn btn-sm ml-1" @click="retire(field, true)">
+                <button
+                  v-may="'PUT /api/fields/[key]'"
+                  type="button"
+                  class="btn btn-sm ml-1"
+                  @click="retire(field, true)"
+                >
                   Retire<span class="sr-only"> {{ field.name }}</span>
                 </button>
               </template>
-              <button v-else type="button" class="btn btn-sm" @click="retire(field, false)">
+              <button
+                v-may="'PUT /api/fields/[key]'"
+                v-else
+                type="button"
+                class="btn btn-sm"
+                @click="retire(field, false)"
+              >
                 Bring back<span class="sr-only"> {{ field.name }}</span>
               </button>
             </td>

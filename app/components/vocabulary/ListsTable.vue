@@ -58,7 +58,7 @@ async function make() {
         aria-label="Name of a new list"
         placeholder="Name of a new list"
       />
-      <button class="btn" :disabled="!making.trim()">Make it</button>
+      <button v-may="'POST /api/lists'" class="btn" :disabled="!making.trim()">Make it</button>
     </form>
     <section v-for="list in lists" :key="list.id" class="sheet mt-3" :aria-label="list.name">
       <div class="sheet-head">

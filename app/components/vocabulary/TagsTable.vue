@@ -85,10 +85,20 @@ async function remove() {
           </td>
           <td class="num">{{ count(tag.people) }}</td>
           <td class="text-right whitespace-nowrap">
-            <button type="button" class="btn btn-sm" @click="joining = tag">
+            <button
+              v-may="'POST /api/tags/[id]/join'"
+              type="button"
+              class="btn btn-sm"
+              @click="joining = tag"
+            >
               Join<span class="sr-only"> {{ tag.name }}</span>
             </button>
-            <button type="button" class="btn btn-sm btn-bad ml-1" @click="removing = tag">
+            <button
+              v-may="'DELETE /api/tags/[id]'"
+              type="button"
+              class="btn btn-sm btn-bad ml-1"
+              @click="removing = tag"
+            >
               Take away<span class="sr-only"> {{ tag.name }}</span>
             </button>
           </td>

@@ -63,7 +63,11 @@ useKeys((event) => {
   <div class="flex h-full">
     <nav class="side w-[330px]" aria-label="Mailings">
       <div class="px-4 pb-1">
-        <button class="btn btn-go w-full justify-center" @click="writeLetter">
+        <button
+          v-may="'POST /api/mailings'"
+          class="btn btn-go w-full justify-center"
+          @click="writeLetter"
+        >
           Write a letter
         </button>
         <p class="small mt-2 flex gap-4">
@@ -103,8 +107,15 @@ useKeys((event) => {
           </div>
           <div class="flex flex-none items-center gap-2">
             <StateMark :state="chosen.state" />
-            <button class="btn" @click="again(chosen)">Write one like it</button>
-            <button v-if="!chosen.started_at" class="btn btn-bad" @click="asking = true">
+            <button v-may="'POST /api/mailings/[id]/duplicate'" class="btn" @click="again(chosen)">
+              Write one like it
+            </button>
+            <button
+              v-may="'DELETE /api/mailings/[id]'"
+              v-if="!chosen.started_at"
+              class="btn btn-bad"
+              @click="asking = true"
+            >
               Delete
             </button>
             <NuxtLink v-if="chosen.started_at" :to="`/mail/${chosen.id}/results`" class="btn btn-go"
@@ -137,7 +148,9 @@ useKeys((event) => {
         <p class="muted mt-1">
           Drafts, what is scheduled and what went out will stand here, each with what came of it.
         </p>
-        <button class="btn btn-go mt-4" @click="writeLetter">Write a letter</button>
+        <button v-may="'POST /api/mailings'" class="btn btn-go mt-4" @click="writeLetter">
+          Write a letter
+        </button>
       </div>
     </div>
     <BaseDialog :open="asking && !!chosen" title="Delete this letter?" @close="asking = false">

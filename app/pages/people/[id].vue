@@ -75,20 +75,54 @@ function addTag() {
       </div>
     </div>
     <div class="mt-3 flex flex-wrap gap-2">
-      <button v-if="!person.setAside" type="button" class="btn btn-sm" @click="dialog = 'aside'">
+      <button
+        v-may="'POST /api/people/act'"
+        v-if="!person.setAside"
+        type="button"
+        class="btn btn-sm"
+        @click="dialog = 'aside'"
+      >
         Set aside
       </button>
-      <button v-else type="button" class="btn btn-sm" @click="actOn({ act: 'take-back' })">
+      <button
+        v-may="'POST /api/people/act'"
+        v-else
+        type="button"
+        class="btn btn-sm"
+        @click="actOn({ act: 'take-back' })"
+      >
         Take back
       </button>
-      <button type="button" class="btn btn-sm" @click="dialog = 'list'">
+      <button
+        v-may="'POST /api/people/act'"
+        type="button"
+        class="btn btn-sm"
+        @click="dialog = 'list'"
+      >
         Change a subscription
       </button>
-      <button type="button" class="btn btn-sm" @click="dialog = 'merge'">Merge with…</button>
-      <a class="btn btn-sm" :href="`/api/people/${person.id}/known.json`"
+      <button
+        v-may="'POST /api/people/[id]/merge'"
+        type="button"
+        class="btn btn-sm"
+        @click="dialog = 'merge'"
+      >
+        Merge with…
+      </button>
+      <a
+        v-may="'GET /api/people/[id]/known.json'"
+        class="btn btn-sm"
+        :href="`/api/people/${person.id}/known.json`"
         >Give out all that is known</a
       >
-      <button type="button" class="btn btn-sm btn-bad" @click="dialog = 'erase'">Erase</button>
+      <button
+        v-may="'POST /api/people/[id]/erase'"
+        type="button"
+        class="btn btn-sm btn-bad"
+        @click="dialog = 'erase'"
+      >
+        Erase
+      </button>
     </div>
     <p v-if="person.setAside" class="mt-3 rounded-md border border-bad-600 bg-bad-100 px-3 py-2">
       <b>Set aside</b> {{ date(person.setAside.at) }}: {{ person.setAside.detail }} This person is

@@ -177,7 +177,13 @@ async function chooseAll() {
             <ColumnChoice v-model="shownKeys" :columns="known" />
           </div>
         </details>
-        <button v-if="total" type="button" class="btn btn-sm" @click="takeOut = true">
+        <button
+          v-may="'POST /api/people/export'"
+          v-if="total"
+          type="button"
+          class="btn btn-sm"
+          @click="takeOut = true"
+        >
           Take out…
         </button>
         <div class="text-right">
@@ -200,11 +206,14 @@ async function chooseAll() {
           Bring a list along from a file: nothing is written before you have seen how it was
           understood.
         </p>
-        <NuxtLink to="/people/import" class="btn btn-go mt-3">Import people</NuxtLink></template
+        <NuxtLink v-may="'POST /api/imports'" to="/people/import" class="btn btn-go mt-3"
+          >Import people</NuxtLink
+        ></template
       >
     </div>
     <div v-else class="sheet mt-3 flex min-h-0 flex-1 flex-col overflow-hidden">
       <PeopleActs
+        v-may="'POST /api/people/act'"
         v-if="chosen.size"
         :ids="[...chosen]"
         :total="total"

@@ -115,7 +115,11 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
                   download
                   >Take the ZIP, {{ kilobytes(out.size!) }}</a
                 >
-                <button class="btn btn-sm flex-none" @click="remove(out)">
+                <button
+                  v-may="'DELETE /api/data-out/[id]'"
+                  class="btn btn-sm flex-none"
+                  @click="remove(out)"
+                >
                   {{ running(out) ? 'Cancel' : 'Delete' }}
                 </button>
               </div>
@@ -151,7 +155,13 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
                   ></span
                 ></span
               >
-              <button class="btn btn-sm flex-none" @click="end(schedule)">End it</button>
+              <button
+                v-may="'DELETE /api/data-out/schedules/[id]'"
+                class="btn btn-sm flex-none"
+                @click="end(schedule)"
+              >
+                End it
+              </button>
             </li>
           </ul>
         </section>

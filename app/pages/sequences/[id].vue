@@ -92,6 +92,7 @@ const about = computed(() => {
         </template>
         <button
           v-if="store.sequence.state === 'draft'"
+          v-may="'DELETE /api/sequences/[id]'"
           class="btn btn-sm"
           @click="asking = 'delete'"
         >
@@ -99,6 +100,7 @@ const about = computed(() => {
         </button>
         <button
           v-if="store.sequence.state === 'running' || store.sequence.state === 'paused'"
+          v-may="'POST /api/sequences/[id]/end'"
           class="btn btn-sm"
           @click="asking = 'end'"
         >
@@ -106,6 +108,7 @@ const about = computed(() => {
         </button>
         <button
           v-if="store.sequence.state === 'running'"
+          v-may="'POST /api/sequences/[id]/pause'"
           class="btn btn-sm"
           :disabled="busy"
           @click="tell('pause')"

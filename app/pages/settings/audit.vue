@@ -41,7 +41,7 @@ function pageOf(what: string): string | null {
 </script>
 
 <template>
-  <div class="mx-auto max-w-4xl px-6 py-5">
+  <div class="mx-auto max-w-3xl px-6 py-5">
     <h1>Settings</h1>
     <SettingsNav />
     <section class="sheet mt-4 p-5" aria-labelledby="audit-title">

@@ -63,6 +63,8 @@ watch(form, () => {
   const now = keeper.shown()
   if (now && !isAlike(now, filled())) keeper.choose(filled())
 })
+/** Who letters come from is changed by owners alone. */
+const mayChangeSender = computed(() => session.user?.role === 'owner')
 const draft = computed(() => keeper.state.value.mine !== null)
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
@@ -73,7 +75,7 @@ async function save() {
 </script>
 
 <template>
-  <div class="mx-auto max-w-2xl px-6 py-5">
+  <div class="mx-auto max-w-3xl px-6 py-5">
     <h1>Settings</h1>
     <SettingsNav />
     <form v-if="answer" class="sheet mt-4 p-5" novalidate @submit.prevent="save">
@@ -86,10 +88,19 @@ async function save() {
       /></FormField>
       <div class="grid grid-cols-2 gap-4">
         <FormField id="sender_name" label="Sender’s name" :fault="faults.sender_name"
-          ><input id="sender_name" v-model="form.sender_name" class="field"
+          ><input
+            id="sender_name"
+            v-model="form.sender_name"
+            class="field"
+            :readonly="!mayChangeSender"
         /></FormField>
         <FormField id="sender_address" label="Sender’s address" :fault="faults.sender_address"
-          ><input id="sender_address" v-model="form.sender_address" class="field" type="email"
+          ><input
+            id="sender_address"
+            v-model="form.sender_address"
+            class="field"
+            :readonly="!mayChangeSender"
+            type="email"
         /></FormField>
       </div>
       <FormField
@@ -149,7 +160,7 @@ async function save() {
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <KeptState class="mb-3" :keeper="keeper" />
       <div class="flex items-center gap-3">
-        <button class="btn btn-go" :disabled="busy">Save</button>
+        <button v-may="'PUT /api/account'" class="btn btn-go" :disabled="busy">Save</button>
         <template v-if="draft">
           <span class="muted">What you changed is kept here until you save it.</span>
           <button type="button" class="link" @click="keeper.takeTheirs()">

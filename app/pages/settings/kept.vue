@@ -4,7 +4,7 @@ import { retention } from '~~/core/retention'
 /** For how long everything is kept, and why: the same table by which the engine deletes. */
 const lasts = (days: number | null) =>
   days === null
-    ? 'until it is deleted'
+    ? 'as long as the account'
     : days % 365 === 0
       ? several(days / 365, 'year', 'years')
       : several(days, 'day', 'days')

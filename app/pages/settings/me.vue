@@ -40,7 +40,7 @@ const others = computed(() => mine.value?.sessions.filter(({ isThis }) => !isThi
 </script>
 
 <template>
-  <div class="mx-auto max-w-2xl px-6 py-5">
+  <div class="mx-auto max-w-3xl px-6 py-5">
     <h1>Settings</h1>
     <SettingsNav />
     <p v-if="problem" class="fault mt-4" role="alert">{{ problem }}</p>

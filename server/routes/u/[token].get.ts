@@ -7,7 +7,7 @@ import { subscriptionState } from '~~/database/subscriptions'
 export default defineEventHandler((event) => {
   const { db } = satchel()
   const token = getRouterParam(event, 'token')!
-  const of = readToken(publicKey(), 'leave', token)
+  const of = readToken(publicTokens(), 'leave', token)
   const listId = of && mailingById(db, of.mailingId)?.list_id
   const list = listId ? listById(db, listId) : undefined
   if (!of || !list) return noSuchLink(event)

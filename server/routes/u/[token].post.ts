@@ -14,7 +14,7 @@ import { changeSubscription } from '~~/database/subscriptions'
 export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const token = getRouterParam(event, 'token')!
-  const of = readToken(publicKey(), 'leave', token)
+  const of = readToken(publicTokens(), 'leave', token)
   const listId = of && mailingById(db, of.mailingId)?.list_id
   const list = listId ? listById(db, listId) : undefined
   if (!of || !list) return noSuchLink(event)

@@ -186,7 +186,12 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
               {{ several(callback, 'second', 'seconds') }}.
             </p>
             <p class="mt-1">{{ mailing.name }}, to {{ mailing.list }}: {{ wishWords }}.</p>
-            <button class="btn btn-go mt-3" :disabled="busy" @click="tell('unschedule')">
+            <button
+              v-may="'POST /api/mailings/[id]/unschedule'"
+              class="btn btn-go mt-3"
+              :disabled="busy"
+              @click="tell('unschedule')"
+            >
               Call it back
             </button>
           </template>
@@ -194,7 +199,12 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             <p>
               It goes out <b>{{ wishWords }}</b> to {{ mailing.list }}.
             </p>
-            <button class="btn mt-3" :disabled="busy" @click="tell('unschedule')">
+            <button
+              v-may="'POST /api/mailings/[id]/unschedule'"
+              class="btn mt-3"
+              :disabled="busy"
+              @click="tell('unschedule')"
+            >
               Take it back to a draft
             </button>
           </template>
@@ -236,6 +246,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             <p v-if="takes" class="muted small mt-1">{{ takes }}</p>
           </div>
           <button
+            v-may="'POST /api/mailings/[id]/dispatch'"
             class="btn btn-go mt-4"
             :disabled="
               busy ||
@@ -283,6 +294,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
           <span class="flex gap-2">
             <button
               v-if="mailing.state === 'sending'"
+              v-may="'POST /api/mailings/[id]/pause'"
               class="btn btn-sm"
               :disabled="busy"
               @click="tell('pause')"
@@ -291,13 +303,19 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             </button>
             <button
               v-if="mailing.state === 'held'"
+              v-may="'POST /api/mailings/[id]/resume'"
               class="btn btn-sm btn-go"
               :disabled="busy"
               @click="tell('resume')"
             >
               Resume
             </button>
-            <button v-if="canCancel" class="btn btn-sm btn-bad" @click="asking = 'cancel'">
+            <button
+              v-if="canCancel"
+              v-may="'POST /api/mailings/[id]/cancel-rest'"
+              class="btn btn-sm btn-bad"
+              @click="asking = 'cancel'"
+            >
               Cancel the rest
             </button>
           </span>
@@ -339,7 +357,11 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
           </tbody>
         </table>
         <div v-if="totals && totals.uncertain > 0" class="border-t border-line-soft p-3.5">
-          <button class="btn btn-sm" @click="asking = 'resend'">
+          <button
+            v-may="'POST /api/mailings/[id]/resend-uncertain'"
+            class="btn btn-sm"
+            @click="asking = 'resend'"
+          >
             Send once more to the uncertain
           </button>
         </div>

@@ -126,7 +126,7 @@ const uses = computed(() =>
             class="w-full rounded bg-transparent font-head text-[24px] font-[640] placeholder:text-ink-500"
             aria-label="Name of the segment"
             placeholder="A new segment"
-            :disabled="store.frozen"
+            :disabled="store.fixed"
           />
           <p class="muted mt-0.5">
             {{ store.frozen ? 'Frozen: its people stay as they were. ' : ''
@@ -167,7 +167,7 @@ const uses = computed(() =>
       </div>
       <section v-else class="sheet mt-3" aria-label="Rules">
         <RuleLines />
-        <div v-if="!store.frozen" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
+        <div v-if="!store.fixed" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
           <AddRule
             @add="
               (rule: Rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))
@@ -178,7 +178,7 @@ const uses = computed(() =>
 
       <div class="mt-3 flex flex-wrap items-center gap-2">
         <button
-          v-if="!store.frozen"
+          v-if="!store.fixed"
           type="button"
           class="btn btn-go"
           :disabled="!store.changed || !store.name.trim() || saving"
@@ -200,11 +200,17 @@ const uses = computed(() =>
         >
         <span class="flex-1" />
         <template v-if="store.saved">
-          <button type="button" class="btn" :disabled="store.changed" @click="takeOut = true">
+          <button
+            v-may="'POST /api/people/export'"
+            type="button"
+            class="btn"
+            :disabled="store.changed"
+            @click="takeOut = true"
+          >
             Take out…
           </button>
           <button
-            v-if="!store.frozen"
+            v-if="!store.fixed"
             type="button"
             class="btn"
             :disabled="store.changed"
@@ -212,7 +218,14 @@ const uses = computed(() =>
           >
             Freeze a copy
           </button>
-          <button type="button" class="btn btn-bad" @click="remove">Delete</button>
+          <button
+            v-may="'DELETE /api/segments/[id]'"
+            type="button"
+            class="btn btn-bad"
+            @click="remove"
+          >
+            Delete
+          </button>
         </template>
       </div>
       <KeptState v-if="store.keeper" class="mt-3" :keeper="store.keeper" :describe="describe" />

@@ -3,7 +3,7 @@ import { linkOf } from '~~/database/mailings'
 
 /** A link of a letter: stores the click and leads to where that letter's link leads, nowhere else. */
 export default defineEventHandler(async (event) => {
-  const of = readToken(publicKey(), 'click', getRouterParam(event, 'token')!)
+  const of = readToken(publicTokens(), 'click', getRouterParam(event, 'token')!)
   const no = /^\d{1,9}$/.test(getRouterParam(event, 'no')!)
     ? Number(getRouterParam(event, 'no'))
     : -1
