@@ -16,6 +16,7 @@ await build({
     world: 'world/main.ts',
     demo: 'demo/main.ts',
     backup: 'database/backup.ts',
+    'new-key': 'database/new-key.ts',
     migrate: 'database/migrate-main.ts',
   },
   outdir: '.output/processes',

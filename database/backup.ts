@@ -9,6 +9,8 @@ if (!existsSync(from)) {
   console.error(`There is no Satchel in ${folder}. Name its data folder with SATCHEL_DATA.`)
   process.exit(1)
 }
+// Readable by whoever makes it alone.
+process.umask(0o077)
 const sqlite = new Sqlite(from, { readonly: true })
 await sqlite.backup(file)
 sqlite.close()
@@ -21,3 +23,6 @@ if (verdict !== 'ok') {
   process.exit(1)
 }
 console.log(`Backed up to ${file}: ${people.toLocaleString('en-GB')} people.`)
+console.log(
+  'Not in it: seal.key and the *.secret files of the data folder, without which mailboxes, DKIM and public links can’t be read (keep them apart from the copy); exports (data-out), which can be made again; and files that wait to be imported (imports).',
+)

@@ -11,6 +11,13 @@ export interface Visitor {
   close(): Promise<void>
 }
 
+/** An element that breaks a rule, and those that it breaks it with. */
+interface Failing {
+  html: string
+  failureSummary: string
+  any: { relatedNodes: { html: string }[] }[]
+}
+
 const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8')
 
 export async function visit(): Promise<Visitor> {
@@ -39,14 +46,16 @@ export async function visit(): Promise<Visitor> {
       await page.evaluate(axe)
       const { violations } = (await page.evaluate(
         'axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] })',
-      )) as { violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }
+      )) as { violations: { id: string; nodes: Failing[] }[] }
       const found = violations.map(
         ({ id, nodes }) =>
           `${page.url()} ${id}: ${nodes
             .slice(0, 3)
             .map(
-              ({ html, failureSummary }) =>
-                `${html.slice(0, 160)} ${failureSummary.split('\n')[1] ?? ''}`,
+              ({ html, failureSummary, any }) =>
+                `${html.slice(0, 160)} ${failureSummary.split('\n')[1] ?? ''} ${any
+                  .flatMap(({ relatedNodes }) => relatedNodes.map((one) => one.html.slice(0, 160)))
+                  .join(' & ')}`,
             )
             .join(' | ')}`,
       )

@@ -35,6 +35,15 @@ const insert = async (kind: string, line = 0) => {
   await page().keyboard.press('Enter')
 }
 
+test('while its pictures have not come, all that can be pressed in a letter can be pressed', async () => {
+  // They never come.
+  await page().route('**/p/*', () => {})
+  await open('Wind notes 47')
+  await block('picture').first().waitFor()
+  await visitor.expectAccessible()
+  await page().unroute('**/p/*')
+})
+
 test('a stamp is changed in one letter, and the others that have not gone out follow', async () => {
   await open('Wind notes 47')
   await block('social').click()

@@ -1,3 +1,4 @@
+import { readAccount } from '../database/account'
 import { readFileSync } from 'node:fs'
 import { strFromU8, unzipSync } from 'fflate'
 import { expect, test } from 'vitest'
@@ -124,7 +125,7 @@ test('whoever leaves may say why, and it stands in the results', async () => {
       .where('recipients.mailing_id', '=', idOf('Wind notes 46'))
       .where('recipients.left_at', 'is', null),
   )!
-  const { token_key: key } = one(satchel.db, q.selectFrom('account').select('token_key'))!
+  const { token_key: key } = readAccount(satchel.db)!
   const token = makeToken(Buffer.from(key, 'hex'), 'leave', mailing_id, person_id)
   const reader = await page().context().browser()!.newContext()
   const theirs = await reader.newPage()

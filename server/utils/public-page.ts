@@ -8,6 +8,7 @@ export function publicPage(event: H3Event, title: string, body: string, status =
     'Content-Security-Policy':
       "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
     'Referrer-Policy': 'no-referrer',
+    'X-Content-Type-Options': 'nosniff',
     'Cache-Control': 'no-store',
   })
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex"><title>${escapeText(title)}</title><style>

@@ -2,8 +2,14 @@
 import type { LibraryPicture } from '~~/server/utils/picture'
 
 /** A picture, or the place to put one: from a file, dropped, pasted, or out of the library. */
-defineProps<{ src: string; alt: string; width?: number; corner?: number }>()
+const props = defineProps<{ src: string; alt: string; width?: number; corner?: number }>()
 const emit = defineEmits<{ taken: [src: string, alt: string] }>()
+/** Until it is there, a place is kept for it, so that what stands around it can be pressed and does not jump far. */
+const there = ref(false)
+watch(
+  () => props.src,
+  () => (there.value = false),
+)
 const uploading = ref(false)
 const choosing = ref(false)
 async function upload(file: File | undefined) {
@@ -28,7 +34,10 @@ function take(picture: LibraryPicture) {
     v-if="src"
     :src="src"
     :alt="alt"
+    :class="!there && 'aspect-3/2 bg-canvas-50'"
     :style="{ width: `${width ?? 100}%`, borderRadius: `${corner ?? 0}px` }"
+    @load="there = true"
+    @error="there = true"
   />
   <div
     v-else

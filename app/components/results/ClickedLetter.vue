@@ -46,6 +46,8 @@ function measure(event: Event) {
     }),
   )
 }
+/** All of it is shown, else as much as there is room for beside the figures. */
+const whole = ref(false)
 </script>
 
 <template>
@@ -70,9 +72,8 @@ function measure(event: Event) {
       />
     </p>
     <div
-      class="relative min-h-[300px] flex-1 overflow-auto bg-[#eceee7] p-3"
-      style="contain: size"
-      tabindex="0"
+      class="relative min-h-[300px] flex-1 overflow-hidden bg-[#eceee7] p-3"
+      :style="!whole && { contain: 'size' }"
       role="group"
       aria-label="The letter with its clicks"
     >
@@ -116,8 +117,11 @@ function measure(event: Event) {
       <p v-else class="muted">The letter is being drawn …</p>
     </div>
     <p class="muted small border-t border-line-soft px-4 py-2">
-      Shares of the {{ count(delivered) }} delivered. {{ people(results.totals.left) }} left by its
-      leave link.
+      <button type="button" class="link" :aria-expanded="whole" @click="whole = !whole">
+        {{ whole ? 'Its beginning' : 'The whole letter' }}
+      </button>
+      · Shares of the {{ count(delivered) }} delivered. {{ people(results.totals.left) }} left by
+      its leave link.
     </p>
   </section>
 </template>

@@ -90,6 +90,15 @@ const columns = computed(() =>
 const grid = computed(
   () => `28px minmax(220px,1.6fr) 104px ${columns.value.map(({ width }) => width).join(' ')}`,
 )
+/** So wide is the table at least, px; where there is less room, it is moved sideways. */
+const least = computed(() => {
+  const widths = grid.value
+    .split(/ (?![^(]*\))/)
+    .map((one) => Number(/(\d+)px/.exec(one)?.[1] ?? 80))
+  const GAP = 12
+  return widths.reduce((sum, width) => sum + width + GAP, GAP)
+})
+
 const sort = computed(() => String(route.query.sort ?? 'joined'))
 const down = computed(() => route.query.way !== 'up')
 function sortBy(key: string) {
@@ -211,83 +220,85 @@ async function chooseAll() {
         ></template
       >
     </div>
-    <div v-else class="sheet mt-3 flex min-h-0 flex-1 flex-col overflow-hidden">
-      <PeopleActs
-        v-may="'POST /api/people/act'"
-        v-if="chosen.size"
-        :ids="[...chosen]"
-        :total="total"
-        :choosing-all="choosingAll"
-        :lists="overview.answer.value?.lists ?? []"
-        @all="chooseAll"
-        @clear="chosen = new Set()"
-        @done="(reload(), useLive().changes++)"
-      />
-      <div
-        class="muted small grid flex-none items-center gap-3 border-b border-line px-3 py-1"
-        :style="{ gridTemplateColumns: grid }"
-      >
-        <label class="grid h-6 w-6 place-items-center"
-          ><input
-            type="checkbox"
-            aria-label="Choose everybody in this table"
-            :checked="total > 0 && chosen.size === total"
-            :disabled="choosingAll || total === 0"
-            @change="chosen.size === total ? (chosen = new Set()) : chooseAll()"
-        /></label>
-        <SortButton
-          name="Person"
-          :state="sort === 'name' ? (down ? 'down' : 'up') : null"
-          @sort="sortBy('name')"
-        /><span>Pulse</span>
-        <SortButton
-          v-for="column in columns"
-          :key="column.key"
-          :name="column.name"
-          :class="column.num && 'justify-self-end'"
-          :state="sort === column.key ? (down ? 'down' : 'up') : null"
-          @sort="sortBy(column.key)"
+    <div v-else class="sheet mt-3 min-h-0 flex-1 overflow-x-auto overflow-y-hidden">
+      <div class="flex h-full flex-col" :style="{ minWidth: `${least}px` }">
+        <PeopleActs
+          v-may="'POST /api/people/act'"
+          v-if="chosen.size"
+          :ids="[...chosen]"
+          :total="total"
+          :choosing-all="choosingAll"
+          :lists="overview.answer.value?.lists ?? []"
+          @all="chooseAll"
+          @clear="chosen = new Set()"
+          @done="(reload(), useLive().changes++)"
         />
-      </div>
-      <div
-        ref="scroller"
-        class="min-h-0 flex-1 overflow-auto"
-        tabindex="0"
-        role="region"
-        aria-label="People, scrollable"
-      >
-        <div :style="{ height: `${rows.getTotalSize()}px` }" class="relative">
-          <div
-            v-for="row in rows.getVirtualItems()"
-            :key="row.index"
-            class="absolute inset-x-0 grid h-[48px] items-center gap-3 border-b border-line-soft px-3 hover:bg-canvas-50"
-            :style="{ transform: `translateY(${row.start}px)`, gridTemplateColumns: grid }"
-          >
-            <template v-if="personAt(row.index)">
-              <label class="grid h-6 w-6 place-items-center"
-                ><input
-                  type="checkbox"
-                  :checked="chosen.has(personAt(row.index)!.id)"
-                  :aria-label="`Choose ${personAt(row.index)!.name || personAt(row.index)!.address}`"
-                  @click="choose(row.index, $event)"
-              /></label>
-              <NuxtLink :to="`/people/${personAt(row.index)!.id}`" class="min-w-0"
-                ><span class="block truncate font-[560]">{{
-                  personAt(row.index)!.name || personAt(row.index)!.address
-                }}</span
-                ><span v-if="personAt(row.index)!.name" class="muted small block truncate">{{
-                  personAt(row.index)!.address
-                }}</span></NuxtLink
-              >
-              <PulseBars :bars="personAt(row.index)!.pulse" />
-              <span
-                v-for="column in columns"
-                :key="column.key"
-                class="truncate"
-                :class="column.num && 'num'"
-                >{{ column.show(personAt(row.index)!) }}</span
-              >
-            </template>
+        <div
+          class="muted small grid flex-none items-center gap-3 border-b border-line px-3 py-1"
+          :style="{ gridTemplateColumns: grid }"
+        >
+          <label class="grid h-6 w-6 place-items-center"
+            ><input
+              type="checkbox"
+              aria-label="Choose everybody in this table"
+              :checked="total > 0 && chosen.size === total"
+              :disabled="choosingAll || total === 0"
+              @change="chosen.size === total ? (chosen = new Set()) : chooseAll()"
+          /></label>
+          <SortButton
+            name="Person"
+            :state="sort === 'name' ? (down ? 'down' : 'up') : null"
+            @sort="sortBy('name')"
+          /><span>Pulse</span>
+          <SortButton
+            v-for="column in columns"
+            :key="column.key"
+            :name="column.name"
+            :class="column.num && 'justify-self-end'"
+            :state="sort === column.key ? (down ? 'down' : 'up') : null"
+            @sort="sortBy(column.key)"
+          />
+        </div>
+        <div
+          ref="scroller"
+          class="min-h-0 flex-1 overflow-auto"
+          tabindex="0"
+          role="region"
+          aria-label="People, scrollable"
+        >
+          <div :style="{ height: `${rows.getTotalSize()}px` }" class="relative">
+            <div
+              v-for="row in rows.getVirtualItems()"
+              :key="row.index"
+              class="absolute inset-x-0 grid h-[48px] items-center gap-3 border-b border-line-soft px-3 hover:bg-canvas-50"
+              :style="{ transform: `translateY(${row.start}px)`, gridTemplateColumns: grid }"
+            >
+              <template v-if="personAt(row.index)">
+                <label class="grid h-6 w-6 place-items-center"
+                  ><input
+                    type="checkbox"
+                    :checked="chosen.has(personAt(row.index)!.id)"
+                    :aria-label="`Choose ${personAt(row.index)!.name || personAt(row.index)!.address}`"
+                    @click="choose(row.index, $event)"
+                /></label>
+                <NuxtLink :to="`/people/${personAt(row.index)!.id}`" class="min-w-0"
+                  ><span class="block truncate font-[560]">{{
+                    personAt(row.index)!.name || personAt(row.index)!.address
+                  }}</span
+                  ><span v-if="personAt(row.index)!.name" class="muted small block truncate">{{
+                    personAt(row.index)!.address
+                  }}</span></NuxtLink
+                >
+                <PulseBars :bars="personAt(row.index)!.pulse" />
+                <span
+                  v-for="column in columns"
+                  :key="column.key"
+                  class="truncate"
+                  :class="column.num && 'num'"
+                  >{{ column.show(personAt(row.index)!) }}</span
+                >
+              </template>
+            </div>
           </div>
         </div>
       </div>

@@ -80,8 +80,7 @@ const screens = [
           <b>Plain text</b> <span class="muted small">programs that show no HTML</span>
         </figcaption>
         <pre
-          class="sheet h-[520px] overflow-auto p-4 text-[13px] whitespace-pre-wrap"
-          tabindex="0"
+          class="sheet min-h-[520px] p-4 text-[13px] wrap-anywhere whitespace-pre-wrap"
           aria-label="Plain text"
           >{{ answer.text }}</pre>
       </figure>
