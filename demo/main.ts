@@ -4,6 +4,7 @@ import { hashPassword } from '../cases/team/password'
 import { closeDatabase, openDatabase } from '../database'
 import { addApiToken } from '../database/api'
 import { makeAccount } from './account'
+import { addDeeds } from './deeds'
 import { addTrialMailboxes } from './trial-mailboxes'
 import { publishedZone } from './zone'
 
@@ -26,6 +27,7 @@ await makeAccount(db, {
   now: option('now', Date.now()),
   passwordHash: await hashPassword(DEMO_PASSWORD),
 })
+addDeeds(db, Date.now())
 addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
 const zone = JSON.stringify(publishedZone(db), null, 2)

@@ -1,4 +1,8 @@
 import { createHash } from 'node:crypto'
+import { readdirSync } from 'node:fs'
+import { Agent, get } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { install, signIn, type Installation } from './installation'
 
@@ -60,4 +64,29 @@ test('reached over https, browsers are told to stay there', async () => {
   } finally {
     await secure.stop()
   }
+})
+
+test('a reader closes no line that the web process may just send on', async () => {
+  const agent = new Agent({ keepAlive: true })
+  const sockets = readdirSync(tmpdir()).filter((name) => /^satchel-\d+-\d-\d+\.sock$/.test(name))
+  const told = await Promise.all(
+    sockets.map(
+      (name) =>
+        new Promise<string | undefined>((done) => {
+          const asked = get(
+            { socketPath: join(tmpdir(), name), path: '/api/health', agent },
+            (answer) => {
+              answer.resume()
+              done(String(answer.headers['keep-alive'] ?? 'for ever'))
+            },
+          )
+          // Of a process that is gone.
+          asked.on('error', () => done(undefined))
+        }),
+    ),
+  )
+  agent.destroy()
+  const living = told.filter((one) => one !== undefined)
+  expect(living.length).toBeGreaterThanOrEqual(2)
+  expect(new Set(living)).toEqual(new Set(['for ever']))
 })

@@ -1,4 +1,6 @@
+import type { Server } from 'node:http'
 import { setPriority } from 'node:os'
+import type { NitroApp } from 'nitropack/types'
 import { startCompiling } from '~~/cases/apart'
 
 /** How often a reader says that what it counted can be counted anew, ms. */
@@ -10,7 +12,7 @@ const OFTEN = 350
  */
 export default defineNitroPlugin((nitro) => {
   startCompiling()
-  if (process.env.SATCHEL_READER) return beReader()
+  if (process.env.SATCHEL_READER) return beReader(nitro)
   startAskers()
   startReaders()
   nitro.h3App.stack.unshift({
@@ -27,7 +29,13 @@ export default defineNitroPlugin((nitro) => {
 /** What readers of letters open and press goes first where the processor is short (nice value, 0 is usual, 19 the last). */
 const AFTER_OPENS = 5
 
-function beReader() {
+function beReader(nitro: NitroApp) {
+  // The process before it keeps its lines open. Were they closed here when nothing came for a while, a request just sent on
+  // one of them would be lost.
+  nitro.hooks.hook('request', ({ node }) => {
+    const { server } = node.req.socket as { server?: Server }
+    if (server) server.keepAliveTimeout = 0
+  })
   setPriority(AFTER_OPENS)
   // Whoever began it may be gone before it could listen for that.
   if (!process.connected) process.exit()

@@ -129,7 +129,9 @@ export async function forward(event: H3Event): Promise<void> {
           headers: { ...req.headers, 'x-satchel-from': askedFrom(req) },
         },
         (answer: IncomingMessage) => {
-          res.writeHead(answer.statusCode!, answer.headers)
+          // Of the line to the reader, not of that to the browser (RFC 9110, 7.6.1).
+          const { connection: _, 'keep-alive': __, ...headers } = answer.headers
+          res.writeHead(answer.statusCode!, headers)
           answer.pipe(res)
           answer.on('close', done)
         },

@@ -11,5 +11,6 @@ export default defineEventHandler((event) => {
   if (!user || !near || !sameSecret(getRouterParam(event, 'key')!, enterKey))
     return noSuchLink(event)
   signInHere(event, user.id)
+  noteWhat(event, user, 'signed in', '/session')
   return sendRedirect(event, '/', 302)
 })
