@@ -199,6 +199,7 @@ test('consent is never widened: who left stays gone, who is set aside stays set 
   setPeopleAside(db, [aside], 'asked us to', 6)
   const gone = somebody(db, 'gone')
   erasePerson(db, gone, 7)
+  while (await runJobs(engine));
   const id = bring(
     'mail\nleft@inkpost.example\naside@inkpost.example\ngone@inkpost.example\nnew@inkpost.example\n',
   )

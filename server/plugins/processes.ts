@@ -13,6 +13,7 @@ const OFTEN = 350
 export default defineNitroPlugin((nitro) => {
   startCompiling()
   if (process.env.SATCHEL_READER) return beReader(nitro)
+  keepLines(nitro, 65_000)
   startAskers()
   startReaders()
   nitro.h3App.stack.unshift({
@@ -29,13 +30,20 @@ export default defineNitroPlugin((nitro) => {
 /** What readers of letters open and press goes first where the processor is short (nice value, 0 is usual, 19 the last). */
 const AFTER_OPENS = 5
 
-function beReader(nitro: NitroApp) {
-  // The process before it keeps its lines open. Were they closed here when nothing came for a while, a request just sent on
-  // one of them would be lost.
+/**
+ * How long a line is kept open on which nothing comes, ms; 0: for ever. Whoever closes it first may lose a request that was
+ * just sent on it, so it is longer than the minute for which proxies and browsers keep theirs.
+ */
+function keepLines(nitro: NitroApp, ms: number) {
   nitro.hooks.hook('request', ({ node }) => {
     const { server } = node.req.socket as { server?: Server }
-    if (server) server.keepAliveTimeout = 0
+    if (server) server.keepAliveTimeout = ms
   })
+}
+
+function beReader(nitro: NitroApp) {
+  // The process before it is the only one that asks, and ends with it.
+  keepLines(nitro, 0)
   setPriority(AFTER_OPENS)
   // Whoever began it may be gone before it could listen for that.
   if (!process.connected) process.exit()
