@@ -34,12 +34,13 @@ async function jump(to: number | null, close: () => void) {
         >Jumping · {{ dayAndTime(live.now) }} → {{ dayAndTime(jumping) }}</template
       >
       <template v-else
-        >Practice clock · {{ dayAndTime(live.now) }} · {{ live.practice?.rate }}×</template
+        ><span class="max-xl:sr-only">Practice clock · </span>{{ dayAndTime(live.now) }} ·
+        {{ live.practice?.rate }}×</template
       >
     </PopoverButton>
     <PopoverPanel
       v-slot="{ close }"
-      class="floats absolute right-0 z-40 mt-1 w-80 rounded-md border border-line bg-sheet p-3.5 text-ink-900"
+      class="floats absolute right-0 z-40 mt-1 w-80 whitespace-normal rounded-md border border-line bg-sheet p-3.5 text-ink-900"
     >
       <h2>Practice clock</h2>
       <p class="muted small mt-0.5">

@@ -11,7 +11,7 @@ const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path
 
 <template>
   <header
-    class="relative flex h-[46px] flex-none items-center gap-6 print:hidden bg-canvas-900 px-[18px] text-[#f2f4ea]"
+    class="relative flex h-[46px] flex-none items-center gap-3 whitespace-nowrap xl:gap-6 print:hidden bg-canvas-900 px-[18px] text-[#f2f4ea]"
   >
     <NuxtLink to="/" class="flex items-center gap-2 font-head text-[17px] font-[680]"
       ><img src="/satchel.svg" width="22" height="22" alt="" />Satchel</NuxtLink
@@ -21,10 +21,10 @@ const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path
         v-for="area in areas"
         :key="area.path"
         :to="area.path"
-        class="relative flex items-center px-3 font-[520]"
+        class="relative flex items-center px-2 font-[520] xl:px-3"
         :class="
           isHere(area.path)
-            ? 'text-white after:absolute after:inset-x-3 after:bottom-[7px] after:border-b-2 after:border-dashed after:border-brass-300'
+            ? 'text-white after:absolute after:inset-x-2 xl:after:inset-x-3 after:bottom-[7px] after:border-b-2 after:border-dashed after:border-brass-300'
             : 'text-[#cfd6bd] hover:text-white'
         "
         :aria-current="isHere(area.path) ? 'page' : undefined"
@@ -48,9 +48,11 @@ const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path
         Ctrl K<span class="sr-only">, find or do anything</span>
       </button>
       <Menu as="div" class="relative">
-        <MenuButton class="h-7 rounded px-1">{{ session.account?.name }}</MenuButton>
+        <MenuButton class="h-7 max-w-40 truncate rounded px-1">{{
+          session.account?.name
+        }}</MenuButton>
         <MenuItems
-          class="floats absolute right-0 z-40 mt-1 w-56 rounded-md border border-line bg-sheet py-1 text-ink-900"
+          class="floats absolute right-0 z-40 mt-1 w-56 whitespace-normal rounded-md border border-line bg-sheet py-1 text-ink-900"
         >
           <div class="small muted px-3 py-1">{{ session.user?.name }}</div>
           <MenuItem v-slot="{ active }"
