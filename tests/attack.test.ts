@@ -353,7 +353,13 @@ test('guessing is slowed for who guesses, and for nobody else', async () => {
     ask('POST', '/api/session', { headers: ours, body: { address, password: 'a wrong one' }, from })
   const known = cookieOf(await enter('viewer', {}, '127.9.0.1'))
   const statuses: number[] = []
-  for (let n = 0; n < 9; n++) statuses.push((await guess('127.9.0.1')).status)
+  // Until the wait is so long that a slow machine asks again within it.
+  for (let wait = 0, n = 0; wait < 8 && n < 20; n++) {
+    const { status, headers } = await guess('127.9.0.1')
+    statuses.push(status)
+    wait = status === 429 ? Number(headers['retry-after']) : 0
+    if (wait > 0 && wait < 8) await new Promise((over) => setTimeout(over, wait * 1_000))
+  }
   expect(statuses.slice(0, 4)).toEqual([401, 401, 401, 401])
   expect(statuses.at(-1)).toBe(429)
   const slowed = await enter('viewer', {}, '127.9.0.2')
@@ -379,7 +385,7 @@ test('guessing is slowed for who guesses, and for nobody else', async () => {
   const burst = await Promise.all(
     Array.from({ length: 40 }, () => guess('127.9.3.1', 'other@x.example')),
   )
-  expect(burst.filter(({ status }) => status === 401).length).toBeLessThanOrEqual(5)
+  expect(burst.filter(({ status }) => status === 401).length).toBeLessThanOrEqual(10)
 })
 
 test('nobody but the first becomes owner over the web, and only with the setup code', async () => {
