@@ -7,12 +7,32 @@ const forbid = (files, patterns) => ({
   rules: {
     'no-restricted-imports': [
       'error',
-      { patterns: patterns.map(([group, message]) => ({ group, message })) },
+      {
+        patterns: patterns.map(([what, message]) =>
+          typeof what === 'string' ? { regex: what, message } : { group: what, message },
+        ),
+      },
     ],
   },
 })
 const to = (...names) =>
   names.flatMap((name) => [`**/${name}/**`, `~~/${name}/**`, `**/../${name}`])
+
+/** The folders of `database`, from the ground up: each may know those before it. */
+const rooms = [
+  'account',
+  'jobs',
+  'sending',
+  'people',
+  'segments',
+  'letters',
+  'mailings',
+  'results',
+  'sequences',
+  'imports',
+  'exports',
+]
+const byItsDoor = ['/database/[a-z-]+/', 'A folder of database is entered by its door.']
 
 export default tseslint.config(
   { ignores: ['.nuxt/**', '.output/**', 'node_modules/**', '.data/**', 'data/**'] },
@@ -75,9 +95,31 @@ export default tseslint.config(
       ],
     ],
   ),
+  ...rooms.map((room, floor) =>
+    forbid(
+      [`database/${room}/**/*.ts`],
+      [
+        [
+          to('cases', 'engine', 'server', 'app', 'world', 'demo', 'shared'),
+          'database imports core only.',
+        ],
+        ['^\\.\\./[a-z-]+/', 'A folder of database is entered by its door.'],
+        ...(floor < rooms.length - 1
+          ? [
+              [
+                `^\\.\\./(${rooms.slice(floor + 1).join('|')})$`,
+                'A folder of database knows only those below it.',
+              ],
+            ]
+          : []),
+      ],
+    ),
+  ),
+  forbid(['demo/**/*.ts', 'bench/**/*.ts', 'tests/**/*.ts'], [byItsDoor]),
   forbid(
     ['cases/**/*.ts'],
     [
+      byItsDoor,
       [
         to('engine', 'server', 'app', 'world', 'demo', 'shared'),
         'cases imports database and core only.',
@@ -87,6 +129,7 @@ export default tseslint.config(
   forbid(
     ['engine/**/*.ts'],
     [
+      byItsDoor,
       [
         to('server', 'app', 'world', 'demo', 'shared'),
         'engine imports cases, database and core only.',
@@ -96,6 +139,7 @@ export default tseslint.config(
   forbid(
     ['server/**/*.ts'],
     [
+      byItsDoor,
       [
         to('engine', 'app', 'world', 'demo'),
         'server imports cases, database, core and shared only.',

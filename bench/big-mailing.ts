@@ -1,5 +1,5 @@
 import type { Database } from '../database'
-import { addList } from '../database/lists'
+import { addList } from '../database/people'
 import { resetTotals } from '../database/mailings'
 import { keptFolder } from './kept-folder'
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Papa from 'papaparse'
 import { closeDatabase, openDatabase } from '../database'
-import { addList } from '../database/lists'
+import { addList } from '../database/people'
 
 /** Inserts the rows of FOLDER/people.csv, parsed before the time is taken, in batches of 1,000. */
 const folder = process.argv[2]!

@@ -1,6 +1,5 @@
 import type { Database } from '../database'
-import { addField } from '../database/fields'
-import { addList } from '../database/lists'
+import { addField, addList } from '../database/people'
 import { keptFolder } from './kept-folder'
 
 /** The moment up to which the million did what they did. */

@@ -1,7 +1,11 @@
 import { closeDatabase, openDatabase } from '../database'
-import { countPeople, peoplePage } from '../database/people'
-import { peopleColumns, type PeopleOrder } from '../database/people-order'
-import { makeFieldOrder } from '../database/field-order'
+import {
+  countPeople,
+  peoplePage,
+  peopleColumns,
+  type PeopleOrder,
+  makeFieldOrder,
+} from '../database/people'
 import type { Measure } from './harness'
 import { millionFolder } from './million'
 

@@ -1,10 +1,15 @@
 import { sql } from 'kysely'
 import { closeDatabase, openDatabase, all, raw } from '../database'
-import { moneyOfMailing } from '../database/experiments'
-import { reasonsOfLeaving } from '../database/leave-reasons'
+import {
+  moneyOfMailing,
+  earlierTotals,
+  hoursOf,
+  linkClicks,
+  reasonsOf,
+  resultsBy,
+} from '../database/results'
+import { reasonsOfLeaving } from '../database/people'
 import { mailingById, totalsOf } from '../database/mailings'
-import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '../database/results'
-import { resultsBy } from '../database/results-by'
 import { bigMailingFolder } from './big-mailing'
 import type { Measure } from './harness'
 

@@ -4,9 +4,14 @@ import type { Letter } from '../core/letters'
 import { newBlock, rowOf, type Block } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
 import { closeDatabase, openDatabase } from '../database'
-import { engineNotes } from '../database/engine-notes'
-import { createMailing, mailingById, moveMailing, recountTotals } from '../database/mailings'
-import { planRecipients } from '../database/recipients'
+import { engineNotes } from '../database/jobs'
+import {
+  createMailing,
+  mailingById,
+  moveMailing,
+  recountTotals,
+  planRecipients,
+} from '../database/mailings'
 import { bytesOf, mouldMessage, pourMessage } from '../core/delivery'
 import { fillFor, personContext, unpackLetter } from '../core/letters/rendering'
 import { readAccount } from '../database/account'

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { closeDatabase, openDatabase, transact } from '../database'
-import { addList } from '../database/lists'
+import { addList } from '../database/people'
 import { fillAccount, somebody } from '../database/made-up'
 
 /** Makes an account with a list of so many people; in a process of its own, so that it counts in nobody's memory. */

@@ -3,7 +3,7 @@ import { blocksOf, emptyLetter, newBlock, type Block, type Letter } from '../cor
 import { rowOf } from '../core/letters/document'
 import { richText } from '../core/letters/rich-text'
 import { createMailing } from '../database/mailings'
-import { listsWithCounts } from '../database/lists'
+import { listsWithCounts } from '../database/people'
 import { install } from '../tests/installation'
 import type { Measure } from './harness'
 

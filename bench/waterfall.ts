@@ -1,7 +1,6 @@
 import { parseRule, type Rule } from '../core/segments'
 import { closeDatabase, openDatabase, type Database } from '../database'
-import { audienceWaterfall, countAudience } from '../database/audience'
-import { readCatalog } from '../database/segments'
+import { audienceWaterfall, countAudience, readCatalog } from '../database/segments'
 import type { Measure } from './harness'
 import { millionFolder, NOW } from './million'
 

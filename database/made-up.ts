@@ -2,13 +2,10 @@ import { startingLetter, type Letter } from '../core/letters'
 import type { FieldValue } from '../core/people'
 import { createAccount, newDkimKey, type AccountSettings } from './account'
 import { openMemory } from './connect'
-import type { Candidate, claimsOf } from './claims'
-import { addList } from './lists'
-import { createMailing, moveMailing } from './mailings'
-import { addPerson } from './person-changes'
+import type { Candidate, claimsOf } from './sending'
+import { addList, addPerson, changeSubscription } from './people'
+import { createMailing, moveMailing, planRecipients } from './mailings'
 import type { Database } from './query'
-import { planRecipients } from './recipients'
-import { changeSubscription } from './subscriptions'
 
 /** Making a key takes longer than all the rest; one is enough for a run of tests. */
 const dkimKey = newDkimKey()

@@ -2,17 +2,17 @@ import { noVariant, plainPlan, type DispatchPlan } from '../core/dispatch'
 import { addDays, dayStart, DAY, HOUR, MINUTE } from '../core/time'
 import { stampContent, stampRow, type Letter } from '../core/letters'
 import { transact, type Database } from '../database'
-import { createAccount } from '../database/account'
-import { answerApproval, askApproval } from '../database/approvals'
-import { writeClock } from '../database/clock'
-import { addComment } from '../database/comments'
-import { addField } from '../database/fields'
-import { saveLetter } from '../database/letter-history'
-import { addList } from '../database/lists'
-import { createMailing, mailingById, moveMailing, updateMailing } from '../database/mailings'
-import { keepTemplate } from '../database/own-templates'
-import { addStamp } from '../database/stamps'
-import { addUser } from '../database/users'
+import { createAccount, writeClock, addUser } from '../database/account'
+import {
+  answerApproval,
+  askApproval,
+  createMailing,
+  mailingById,
+  moveMailing,
+  updateMailing,
+} from '../database/mailings'
+import { addComment, saveLetter, keepTemplate, addStamp } from '../database/letters'
+import { addField, addList } from '../database/people'
 import { chanceFrom } from './chance'
 import { makeHistory, type PastMailing } from './history'
 import {

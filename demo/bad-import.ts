@@ -3,11 +3,14 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { interpretRow, understandFile, type FieldKind } from '../core/people'
 import type { Database } from '../database'
-import type { UnderstoodRow } from '../database/import-rows'
-import { importWriter } from '../database/import-writer'
-import { createImport, endImport, importById } from '../database/imports'
-import { addField, readFields } from '../database/fields'
-import { listsWithCounts } from '../database/lists'
+import {
+  type UnderstoodRow,
+  importWriter,
+  createImport,
+  endImport,
+  importById,
+} from '../database/imports'
+import { addField, readFields, listsWithCounts } from '../database/people'
 
 /** The import that went badly: the sheet of a festival's desk, with its total line and blanks, as it was read. */
 export function importBadly(db: Database, listId: number, at: number) {

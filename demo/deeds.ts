@@ -1,8 +1,7 @@
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { permissionOf, type Handler } from '../core/team'
 import { all, q, type Database } from '../database'
-import { noteDeed } from '../database/audit'
-import { usersOf } from '../database/users'
+import { noteDeed, usersOf } from '../database/account'
 
 /** What those who work at the kite makers' did in the last days, as the audit log has it. */
 export function addDeeds(db: Database, now: number) {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import type { Database } from '../database'
-import { addPicture } from '../database/pictures'
+import { addPicture } from '../database/letters'
 
 /** Pictures of kites, drawn here. Returns their public paths by name. */
 export async function makePictures(db: Database, now: number): Promise<Record<string, string>> {

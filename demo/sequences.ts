@@ -13,12 +13,12 @@ import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, run, type Database } from '../database'
 import {
   createMailing,
-  letterOf,
   mailingById,
   moveMailing,
   resetTotals,
   saveLinks,
 } from '../database/mailings'
+import { letterOf } from '../database/letters'
 import { addSequence } from '../database/sequences'
 import type { Chance } from './chance'
 import { historyStatements } from './history'

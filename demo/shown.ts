@@ -7,7 +7,7 @@ import {
   type Letter,
 } from '../core/letters'
 import type { Database } from '../database'
-import { truthsOf } from '../database/renditions'
+import { truthsOf } from '../database/mailings'
 
 /** What somebody was shown of a letter: which of its rules held for them, as bits, and the numbers of its links. */
 export interface Shown {

@@ -1,7 +1,7 @@
 import { MINUTE } from '../core/time'
 import { one, q, type Database } from '../database'
-import { letterOf } from '../database/mailings'
-import { askTrials, changeTrial, keepTrialMailbox, trialMailboxes } from '../database/trials'
+import { letterOf } from '../database/letters'
+import { askTrials, changeTrial, keepTrialMailbox, trialMailboxes } from '../database/mailings'
 
 const providers = ['harbourmail', 'inkpost', 'oldmill', 'workdesk', 'veilpost']
 

@@ -2,10 +2,8 @@ import { noVariant, partsOf, plainPlan, type DispatchPlan } from '../core/dispat
 import { compareVariants, slotOf, variantOf } from '../core/experiments'
 import { HOUR } from '../core/time'
 import { q, run, type Database } from '../database'
-import { decideTest, outcomesOf, variantCounts } from '../database/experiments'
-import { mailingById, updateMailing } from '../database/mailings'
-import { addParts } from '../database/parts'
-import { fixVariants } from '../database/variants'
+import { decideTest, outcomesOf, variantCounts } from '../database/results'
+import { mailingById, updateMailing, addParts, fixVariants } from '../database/mailings'
 import type { DemoPerson } from './people'
 import type { PastMailing } from './history'
 

@@ -1,6 +1,6 @@
 import { recordsToPublish } from '../core/authentication'
 import type { Database } from '../database'
-import { senderDomain, signingKey } from '../database/domain-checks'
+import { senderDomain, signingKey } from '../database/account'
 
 /** What the kite makers have published about their domain, for the practice world's name server. */
 export function publishedZone(db: Database): Record<string, { TXT: string[] }> {

@@ -4,9 +4,9 @@ import { plainPlan, readPlan, type DispatchPlan } from '../core/dispatch'
 import { keennessOf } from '../core/standing'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, raw, run, type Database } from '../database'
-import { claimsOf } from '../database/claims'
-import { decideTest, goalCounts, variantCounts } from '../database/experiments'
-import { addField } from '../database/fields'
+import { claimsOf } from '../database/sending'
+import { decideTest, goalCounts, variantCounts } from '../database/results'
+import { addField } from '../database/people'
 import { claimSome, madeUpAccount, somebody } from '../database/made-up'
 import {
   createMailing,
@@ -17,8 +17,9 @@ import {
   recountTotals,
   totalsOf,
   updateMailing,
+  partsOfMailing,
+  watchAnew,
 } from '../database/mailings'
-import { partsOfMailing, watchAnew } from '../database/parts'
 import { finishedLetter } from '../tests/subscribers'
 import { advanceMailings, nextAdvance } from './advance-mailings'
 import { madeUpEngine } from './made-up'

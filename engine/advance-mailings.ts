@@ -3,16 +3,14 @@ import { compareVariants } from '../core/experiments'
 import { MINUTE } from '../core/time'
 import type { Database } from '../database'
 import { readAccount } from '../database/account'
-import { decideTest, outcomesOf, variantCounts } from '../database/experiments'
-import { noteGoalStarts } from '../database/goal-segments'
+import { decideTest, outcomesOf, variantCounts } from '../database/results'
 import {
+  noteGoalStarts,
   audienceOf,
   holdMailing,
   sendingMailings,
   wentOnAt,
   type Mailing,
-} from '../database/mailings'
-import {
   beginPart,
   countsOfPart,
   countsSoFar,
@@ -20,7 +18,7 @@ import {
   partsOfMailing,
   planOf,
   type Part,
-} from '../database/parts'
+} from '../database/mailings'
 import type { Engine, Work } from './engine'
 
 /** Mailings that go out in parts: decides tests whose time has come, and begins the parts that may follow. */

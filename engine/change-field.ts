@@ -1,7 +1,12 @@
 import { setImmediate as breathe } from 'node:timers/promises'
-import { mergeField, ownFields, retypeField, type FieldChange } from '../database/fields'
+import {
+  mergeField,
+  ownFields,
+  retypeField,
+  type FieldChange,
+  rewriteRules,
+} from '../database/people'
 import { jobProgress } from '../database/jobs'
-import { rewriteRules } from '../database/rewrite-rules'
 import type { JobWork } from './engine'
 
 /** Makes a field one of another kind, or joins it to another field. May be begun again at any place. */

@@ -1,6 +1,6 @@
 import { lookup, Resolver } from 'node:dns/promises'
 import { checkDomain, type Resolve } from '../core/authentication'
-import { domainsToCheck, saveDomainCheck, signingKey } from '../database/domain-checks'
+import { domainsToCheck, saveDomainCheck, signingKey } from '../database/account'
 import type { EngineSettings, Work } from './engine'
 
 /** Asks name servers about the sender's domain where that is wanted. */

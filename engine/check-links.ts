@@ -1,5 +1,5 @@
 import type { LinkCheck } from '../core/proof'
-import { linksToCheck, saveLinkCheck } from '../database/links'
+import { linksToCheck, saveLinkCheck } from '../database/letters'
 import { askWeb, type Way } from './ask-web'
 import type { Work } from './engine'
 import { severalAtOnce } from './several-at-once'

@@ -1,10 +1,9 @@
 import { leapTo, nextLeap } from '../core/time'
-import { unjudgedActs } from '../database/acts'
-import { readClock, worldFollowedTo, writeClock } from '../database/clock'
+import { unjudgedActs, nextRecipientDue } from '../database/sending'
+import { readClock, worldFollowedTo, writeClock } from '../database/account'
 import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
-import { nextStepDue } from '../database/enrolments'
-import { nextRecipientDue } from '../database/recipients'
+import { nextStepDue } from '../database/sequences'
 import type { Work } from './engine'
 
 /** A jump does not wait longer than this for what is due, nor for the practice world to follow. */

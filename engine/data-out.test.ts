@@ -12,9 +12,8 @@ import {
   dataOutById,
   listDataOuts,
   listDataSchedules,
-} from '../database/data-outs'
-import { rememberErased } from '../database/erased'
-import { tellWhyLeft } from '../database/leave-reasons'
+} from '../database/exports'
+import { rememberErased, tellWhyLeft } from '../database/people'
 import { cancelJob, jobById } from '../database/jobs'
 import { totalsOf } from '../database/mailings'
 import { dataOutPath } from './data-out'

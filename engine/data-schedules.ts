@@ -7,8 +7,8 @@ import {
   listDataSchedules,
   removeDataOut,
   runDataSchedule,
-} from '../database/data-outs'
-import { lastErasure } from '../database/erased'
+} from '../database/exports'
+import { lastErasure } from '../database/people'
 import { dataOutPath } from './data-out'
 import type { Work } from './engine'
 

@@ -4,8 +4,7 @@ import type { FeedEntry } from '../core/letters'
 import type { compileLetter } from '../core/letters/rendering'
 import type { Clock } from '../core/time'
 import type { Database } from '../database'
-import type { engineNotes } from '../database/engine-notes'
-import type { Job } from '../database/jobs'
+import type { engineNotes, Job } from '../database/jobs'
 
 /** What every kind of work is given. */
 export interface Engine {

@@ -1,6 +1,5 @@
 import { setImmediate as breathe } from 'node:timers/promises'
-import { followSegment, unfollowedSegments } from '../database/segment-trend'
-import { segmentById } from '../database/segments'
+import { followSegment, unfollowedSegments, segmentById } from '../database/segments'
 import type { Work } from './engine'
 
 /** Notes once a day, segment by segment, who is in it and who came and went. */

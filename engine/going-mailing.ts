@@ -8,12 +8,15 @@ import {
 import { firstLinkOf } from '../core/letters'
 import type { CompiledLetter } from '../core/letters/rendering'
 import { readAccount, type Account } from '../database/account'
-import { claimsOf, type Candidate, type Settled } from '../database/claims'
-import { compiledOf, type Content } from '../database/contents'
-import type { Mailing } from '../database/mailings'
-import { planOf } from '../database/parts'
-import { pickerFor, type Picker } from '../database/picks'
-import { readerValuesFor } from '../database/reader-values'
+import {
+  claimsOf,
+  type Candidate,
+  type Settled,
+  compiledOf,
+  type Content,
+} from '../database/sending'
+import { type Mailing, planOf, readerValuesFor } from '../database/mailings'
+import { pickerFor, type Picker } from '../database/letters'
 import type { Engine } from './engine'
 import { contentsToSend } from './start-mailings'
 

@@ -5,15 +5,20 @@ import { beforeEach, expect, test } from 'vitest'
 import { understandFile } from '../core/people'
 import { emptyMap, insertStep } from '../core/sequences'
 import { all, q, run, type Database } from '../database'
-import { erasePerson } from '../database/erase-person'
+import {
+  erasePerson,
+  readFields,
+  personDetails,
+  valuesOf,
+  changePerson,
+  setPeopleAside,
+  changeSubscription,
+  subscriptionState,
+} from '../database/people'
 import { createImport, importById, importNotices, updateImport } from '../database/imports'
 import { addJob, cancelJob, jobById, jobsDied, takeJob } from '../database/jobs'
-import { readFields } from '../database/fields'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { personDetails, valuesOf } from '../database/people'
-import { changePerson, setPeopleAside } from '../database/person-changes'
 import { addSequence, sequenceById, startSequence } from '../database/sequences'
-import { changeSubscription, subscriptionState } from '../database/subscriptions'
 import type { Engine } from './engine'
 import { runJobs } from './jobs'
 import { madeUpEngine } from './made-up'

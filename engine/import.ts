@@ -2,16 +2,20 @@ import { createReadStream } from 'node:fs'
 import { setImmediate as breathe } from 'node:timers/promises'
 import Papa from 'papaparse'
 import { addressCautions, interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
-import { importCounter } from '../database/import-counter'
-import type { UnderstoodRow } from '../database/import-rows'
-import { importWriter } from '../database/import-writer'
-import { endImport, importById, updateImport, type Import } from '../database/imports'
+import {
+  importCounter,
+  type UnderstoodRow,
+  importWriter,
+  endImport,
+  importById,
+  updateImport,
+  type Import,
+  undoSomeOfImport,
+  type Undone,
+} from '../database/imports'
 import type { Database } from '../database'
-import { erasedAsker } from '../database/erased'
-import { domainCounts } from '../database/people'
+import { erasedAsker, domainCounts, addField, readFields } from '../database/people'
 import { jobProgress, type Job } from '../database/jobs'
-import { addField, readFields } from '../database/fields'
-import { undoSomeOfImport, type Undone } from '../database/undo-import'
 import type { Engine, JobWork } from './engine'
 
 /** Rows written in one transaction: so many that the disk is not waited for often. */

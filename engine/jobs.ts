@@ -1,5 +1,4 @@
-import { liveEngines } from '../database/heartbeat'
-import { finishJob, takeJob, type Job } from '../database/jobs'
+import { liveEngines, finishJob, takeJob, type Job } from '../database/jobs'
 import { changeFieldJob } from './change-field'
 import { dataOutJob } from './data-out'
 import { orderFieldJob } from './order-field'

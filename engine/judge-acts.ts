@@ -1,6 +1,12 @@
 import { judgeClick, judgeOpen } from '../core/results'
 import { transact, type Database } from '../database'
-import { applyVerdict, clicksOf, linkCount, unjudgedActs, type UnjudgedAct } from '../database/acts'
+import {
+  applyVerdict,
+  clicksOf,
+  linkCount,
+  unjudgedActs,
+  type UnjudgedAct,
+} from '../database/sending'
 import type { Work } from './engine'
 
 /** A click is judged only after this long, when a scanner's other clicks would be there too. */

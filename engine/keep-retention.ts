@@ -1,7 +1,7 @@
 import { readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { DAY, HOUR } from '../core/time'
-import { deleteSomeOver, importFilesInUse } from '../database/retention'
+import { deleteSomeOver, importFilesInUse } from '../database/account'
 import type { Engine, Work } from './engine'
 
 /** A file that nobody began to import is kept for so long, by the host's clock. */

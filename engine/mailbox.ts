@@ -2,7 +2,7 @@ import { isIP } from 'node:net'
 import { ImapFlow } from 'imapflow'
 import { addressesToReach, type Reach } from './reach'
 import { isJunkFolder, providerSays, type ProviderSays } from '../core/delivery'
-import type { TrialMailbox } from '../database/trials'
+import type { TrialMailbox } from '../database/mailings'
 
 /** Where a message lies, and what the provider wrote above it. */
 export interface Found extends ProviderSays {

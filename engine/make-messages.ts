@@ -1,9 +1,9 @@
 import { pourMessage, type PouredMessage } from '../core/delivery'
 import { truthOf, type FillInContext } from '../core/letters'
 import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
-import type { Candidate } from '../database/claims'
+import type { Candidate } from '../database/sending'
 import { valuesOf } from '../database/people'
-import { truthsOf } from '../database/renditions'
+import { truthsOf } from '../database/mailings'
 import type { Engine } from './engine'
 import type { GoingLetter, GoingMailing } from './going-mailing'
 

@@ -1,5 +1,5 @@
 import { setImmediate as breathe } from 'node:timers/promises'
-import { lastAct, moveSomeActs } from '../database/acts'
+import { lastAct, moveSomeActs } from '../database/sending'
 import { forgetPayload, jobProgress } from '../database/jobs'
 import type { JobWork } from './engine'
 

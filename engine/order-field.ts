@@ -1,5 +1,4 @@
-import { makeFieldOrder } from '../database/field-order'
-import { ownFields } from '../database/fields'
+import { makeFieldOrder, ownFields } from '../database/people'
 import type { JobWork } from './engine'
 
 /** Makes sorting by a field quick, after somebody has sorted by it. */

@@ -1,8 +1,8 @@
 import { packLetter } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
-import type { Content } from '../database/contents'
-import { letterheadOf, wholeLetterOf } from '../database/letterheads'
-import { listById } from '../database/lists'
+import type { Content } from '../database/sending'
+import { letterheadOf, wholeLetterOf } from '../database/letters'
+import { listById } from '../database/people'
 import type { Mailing } from '../database/mailings'
 import type { Engine } from './engine'
 

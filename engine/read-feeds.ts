@@ -1,6 +1,6 @@
 import type { IncomingMessage } from 'node:http'
 import type { FeedEntry } from '../core/letters'
-import { feedsToRead, saveFeed } from '../database/feeds'
+import { feedsToRead, saveFeed } from '../database/letters'
 import { askWeb } from './ask-web'
 import type { Engine, Work } from './engine'
 import { severalAtOnce } from './several-at-once'

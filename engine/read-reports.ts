@@ -1,9 +1,8 @@
 import { readToken } from '../core/delivery'
 import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
-import { moveRecipient, readRecipient } from '../database/recipients'
-import { reportRead, unreadReports } from '../database/reports'
-import { changeSubscription, setAside } from '../database/subscriptions'
+import { moveRecipient, readRecipient, reportRead, unreadReports } from '../database/sending'
+import { changeSubscription, setAside } from '../database/people'
 import { transact, type Database } from '../database'
 import type { Engine, Work } from './engine'
 

@@ -1,6 +1,5 @@
-import { liveEngines } from '../database/heartbeat'
-import { claimsBecomeUncertain } from '../database/claims'
-import { takeDeaths } from '../database/engine-notes'
+import { liveEngines, takeDeaths } from '../database/jobs'
+import { claimsBecomeUncertain } from '../database/sending'
 import { holdMailing, mailingById, moveMailing, noteDeath } from '../database/mailings'
 import { DEAD_AFTER, type Work } from './engine'
 

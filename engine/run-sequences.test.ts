@@ -2,17 +2,11 @@ import { beforeEach, expect, test } from 'vitest'
 import { emptyMap, insertStep, removeStep, type SequenceMap } from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import { all, one, q, run, type Database } from '../database'
-import { advanceDue, nextStepDue, peopleInside, standingAt } from '../database/enrolments'
-import { erasePerson } from '../database/erase-person'
-import { everythingKnown } from '../database/everything-known'
-import { addList } from '../database/lists'
-import { madeUpAccount, somebody } from '../database/made-up'
-import { mailingById } from '../database/mailings'
-import { mergePeople } from '../database/merge-people'
-import { setPeopleAside } from '../database/person-changes'
-import { readRecipient } from '../database/recipients'
-import { addSegment, countMembers, usesOfSegment } from '../database/segments'
 import {
+  advanceDue,
+  nextStepDue,
+  peopleInside,
+  standingAt,
   addMailOf,
   addSequence,
   changeSequence,
@@ -25,7 +19,18 @@ import {
   sequenceProblems,
   startSequence,
 } from '../database/sequences'
-import { changeSubscription } from '../database/subscriptions'
+import {
+  erasePerson,
+  everythingKnown,
+  addList,
+  mergePeople,
+  setPeopleAside,
+  changeSubscription,
+} from '../database/people'
+import { madeUpAccount, somebody } from '../database/made-up'
+import { mailingById } from '../database/mailings'
+import { readRecipient } from '../database/sending'
+import { addSegment, countMembers, usesOfSegment } from '../database/segments'
 import { finishedLetter } from '../tests/subscribers'
 import { madeUpEngine } from './made-up'
 import { runSequences } from './run-sequences'

@@ -10,13 +10,18 @@ import { HOUR, timeToLocalInput } from '../core/time'
 import { callBack, sendOff } from '../cases/mailings/send-off'
 import { moveWish } from '../cases/mailings/move'
 import { all, q, run } from '../database'
-import { claimsBecomeUncertain, resendUncertain } from '../database/claims'
-import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
-import { engineNotes } from '../database/engine-notes'
-import { fingerprintOf, happeningOf } from '../database/happening'
-import { beat, engineStops } from '../database/heartbeat'
-import { readLists } from '../database/lists'
 import {
+  claimsBecomeUncertain,
+  resendUncertain,
+  dropRest,
+  moveRecipient,
+  readRecipient,
+} from '../database/sending'
+import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
+import { engineNotes, beat, engineStops } from '../database/jobs'
+import {
+  fingerprintOf,
+  happeningOf,
   createMailing,
   mailingById,
   moveMailing,
@@ -24,10 +29,14 @@ import {
   totalsOf,
   updateMailing,
 } from '../database/mailings'
-import { addStamp, changeStamp, readStamps } from '../database/stamps'
-import { isSetAside, setPeopleAside } from '../database/person-changes'
-import { dropRest, moveRecipient, readRecipient } from '../database/recipients'
-import { changeSubscription, subscriptionState } from '../database/subscriptions'
+import {
+  readLists,
+  isSetAside,
+  setPeopleAside,
+  changeSubscription,
+  subscriptionState,
+} from '../database/people'
+import { addStamp, changeStamp, readStamps } from '../database/letters'
 import { finishedLetter } from '../tests/subscribers'
 import { readAccount, saveLetterhead, updateAccount } from '../database/account'
 import { addSequence } from '../database/sequences'

@@ -16,12 +16,11 @@ import {
   totalsOf,
   updateMailing,
 } from '../database/mailings'
-import { answersByProvider } from '../database/results'
-import { resultsBy } from '../database/results-by'
-import { setPeopleAside } from '../database/person-changes'
+import { answersByProvider, resultsBy } from '../database/results'
+import { setPeopleAside } from '../database/people'
 import { finishedLetter } from '../tests/subscribers'
 import { readAccount, saveLetterhead, updateAccount } from '../database/account'
-import { engineNotes } from '../database/engine-notes'
+import { engineNotes } from '../database/jobs'
 import { madeUpEngine } from './made-up'
 import { recoverClaims } from './recover-claims'
 import { sender } from './send'

@@ -8,7 +8,7 @@ import {
 } from '../core/delivery'
 import { transact } from '../database'
 import type { Account } from '../database/account'
-import type { Candidate, Settled } from '../database/claims'
+import { type Candidate, type Settled, nextRecipientDue } from '../database/sending'
 import {
   holdMailing,
   moveMailing,
@@ -16,9 +16,8 @@ import {
   setWaitingNote,
   totalsOf,
   type Mailing,
+  allPartsBegun,
 } from '../database/mailings'
-import { allPartsBegun } from '../database/parts'
-import { nextRecipientDue } from '../database/recipients'
 import type { Engine } from './engine'
 import { beginMailing, type GoingMailing, type Ready } from './going-mailing'
 import { connectMailServer, type MailServer } from './mail-server'

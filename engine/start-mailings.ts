@@ -2,21 +2,26 @@ import { partsOf, type DispatchPlan } from '../core/dispatch'
 import { firstLinkOf, linksOf } from '../core/letters'
 import { transact, type Database } from '../database'
 import { readAccount } from '../database/account'
-import { contentsOf, keepContent, type Content } from '../database/contents'
-import { noteGoalStarts } from '../database/goal-segments'
-import { goesOut } from '../database/happening'
+import { contentsOf, keepContent, type Content } from '../database/sending'
 import {
+  noteGoalStarts,
+  goesOut,
   audienceOf,
   dueMailings,
   mailingById,
   moveMailing,
   saveLinks,
   type Mailing,
+  addParts,
+  beginPart,
+  holdOut,
+  partsOfMailing,
+  planOf,
+  dispatchBlockers,
+  fixVariants,
+  variantsOf,
 } from '../database/mailings'
-import { addParts, beginPart, holdOut, partsOfMailing, planOf } from '../database/parts'
-import { pickerFor } from '../database/picks'
-import { dispatchBlockers } from '../database/proof'
-import { fixVariants, variantsOf } from '../database/variants'
+import { pickerFor } from '../database/letters'
 import type { Engine, Work } from './engine'
 import { prepareContent } from './prepare-content'
 

@@ -6,8 +6,13 @@ import { TRIAL_ENDS } from '../core/delivery'
 import { emptyLetter } from '../core/letters'
 import type { Database } from '../database'
 import { madeUpAccount } from '../database/made-up'
-import { createMailing } from '../database/mailings'
-import { askTrials, keepTrialMailbox, removeTrialMailbox, trialsOf } from '../database/trials'
+import {
+  createMailing,
+  askTrials,
+  keepTrialMailbox,
+  removeTrialMailbox,
+  trialsOf,
+} from '../database/mailings'
 import { madeUpEngine } from './made-up'
 import { tryDeliveries } from './try-deliveries'
 

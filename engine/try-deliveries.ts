@@ -1,5 +1,5 @@
 import { nextLook, TRIAL_ENDS } from '../core/delivery'
-import { changeTrial, takeTrial, trialsToLookFor, type TrialLetter } from '../database/trials'
+import { changeTrial, takeTrial, trialsToLookFor, type TrialLetter } from '../database/mailings'
 import type { Engine, Work } from './engine'
 import { lookInto } from './mailbox'
 import { sendLetter } from './send-letter'

@@ -1,5 +1,5 @@
 import { HOUR } from '../core/time'
-import { goalsToWatch, noteGoalHits } from '../database/goal-segments'
+import { goalsToWatch, noteGoalHits } from '../database/mailings'
 import type { Engine, Work } from './engine'
 
 /** Somebody is seen to have come into a goal's segment, or left it, at most so much later. */

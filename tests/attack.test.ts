@@ -5,9 +5,8 @@ import { permissionOf, permissions, roles, type Handler, type Role } from '../co
 import { totpCode } from '../core/sign-in'
 import { HOUR } from '../core/time'
 import { all, q, run } from '../database'
-import { auditLog } from '../database/audit'
+import { auditLog, addUser, changeRole } from '../database/account'
 import { createMailing } from '../database/mailings'
-import { addUser, changeRole } from '../database/users'
 import { install, setupCode, signIn, until, type Installation } from './installation'
 import { addSubscribers, finishedLetter } from './subscribers'
 

@@ -6,10 +6,10 @@ import {
   moveMailing,
   totalsOf,
   updateMailing,
+  planOf,
+  variantsOf,
 } from '../database/mailings'
-import { planOf } from '../database/parts'
-import { variantsOf } from '../database/variants'
-import { letterOf } from '../database/mailings'
+import { letterOf } from '../database/letters'
 import { plainPlan } from '../core/dispatch'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'

@@ -24,6 +24,12 @@ test.each([
   ['app/stores/x.ts', "import { questions } from '~~/server/asker/questions'"],
   ['world/x.ts', "import '../core/people'"],
   ['shared/x.ts', "import '../database'"],
+  ['engine/x.ts', "import '../database/people/fields'"],
+  ['server/api/x.ts', "import '~~/database/people/fields'"],
+  ['tests/x.ts', "import '../database/people/fields'"],
+  ['database/segments/x.ts', "import '../people/fields'"],
+  ['database/segments/x.ts', "import '../mailings'"],
+  ['database/people/x.ts', "import '../../engine/engine'"],
 ])('%s may not say %s', async (file, code) => {
   expect(await complaints(file, code)).toBe(1)
 })
@@ -33,6 +39,8 @@ test.each([
   ['engine/x.ts', "import '../database/people'"],
   ['engine/x.ts', "import '../cases/apart'"],
   ['cases/x.ts', "import '../database/people'"],
+  ['database/segments/x.ts', "import '../people'"],
+  ['database/segments/x.ts', "import '../../core/people'"],
   ['server/api/x.ts', "import '~~/database/people'"],
   ['app/stores/x.ts', "import '~~/core/people'"],
   ['app/stores/x.ts', "import type { SegmentAnswer } from '~~/server/asker/questions'"],

@@ -2,8 +2,7 @@ import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { understandFile, type ColumnPlan } from '../core/people'
 import { all, one, q } from '../database'
-import { countPeople } from '../database/people'
-import { changeSubscription, setAside, subscriptionState } from '../database/subscriptions'
+import { countPeople, changeSubscription, setAside, subscriptionState } from '../database/people'
 import { install, signIn, until, type Installation } from './installation'
 
 let satchel: Installation

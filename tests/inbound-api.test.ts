@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { all, one, q } from '../database'
-import { addApiToken, revokeApiToken } from '../database/api'
-import { factsOf } from '../database/person-facts'
-import { changeSubscription } from '../database/subscriptions'
+import { addApiToken, revokeApiToken } from '../database/imports'
+import { factsOf } from '../database/segments'
+import { changeSubscription } from '../database/people'
 import { install, type Installation } from './installation'
 
 /** What programs may send: people, events and orders, with a token. */

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { all, one, q } from '../database'
 import { countMembers, readSegments } from '../database/segments'
-import { clockOf } from '../database/clock'
+import { clockOf } from '../database/account'
 import { countPeople } from '../database/people'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'

@@ -7,7 +7,7 @@ import { makeToken } from '../core/delivery'
 import { all, one, q } from '../database'
 import { readAccount } from '../database/account'
 import { mailingById, totalsOf } from '../database/mailings'
-import { subscriptionState } from '../database/subscriptions'
+import { subscriptionState } from '../database/people'
 import { install, until, type Installation } from './installation'
 import { addSubscribers, dueMailing } from './subscribers'
 

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { DAY } from '../core/time'
 import { all, one, q } from '../database'
-import { readClock } from '../database/clock'
+import { readClock } from '../database/account'
 import { somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
 import { readSequences, sequenceById } from '../database/sequences'

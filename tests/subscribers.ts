@@ -2,7 +2,7 @@ import { linksOf, startingLetter, updateBlock, type Letter } from '../core/lette
 import { richText } from '../core/letters/rich-text'
 import { q, run, transact, type Database } from '../database'
 import { createMailing, moveMailing } from '../database/mailings'
-import { changeSubscription } from '../database/subscriptions'
+import { changeSubscription } from '../database/people'
 
 /** Puts so many made-up people on list 1. */
 export function addSubscribers(db: Database, count: number, domain = 'harbourmail.example') {

@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from 'vitest'
 import { all, one, q } from '../database'
-import { ownFields } from '../database/fields'
-import { tagsWithCounts } from '../database/tags'
+import { ownFields, tagsWithCounts } from '../database/people'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 

@@ -1,10 +1,15 @@
 import { expect, test } from 'vitest'
 import { plainPlan } from '../../core/dispatch'
 import { startingLetter } from '../../core/letters'
-import { addField } from '../../database/fields'
+import { addField } from '../../database/people'
 import { madeUpAccount, somebody } from '../../database/made-up'
-import { createMailing, mailingById, moveMailing, updateMailing } from '../../database/mailings'
-import { planOf } from '../../database/parts'
+import {
+  createMailing,
+  mailingById,
+  moveMailing,
+  updateMailing,
+  planOf,
+} from '../../database/mailings'
 import { moveWish } from './move'
 
 const zone = 'Europe/London'

@@ -1,7 +1,13 @@
 import { localInputToTime, timeLabel } from '../../core/time'
 import { transact, type Database } from '../../database'
-import { mailingById, moveMailing, updateMailing, wishOf } from '../../database/mailings'
-import { firstLocalTime, planOf } from '../../database/parts'
+import {
+  mailingById,
+  moveMailing,
+  updateMailing,
+  wishOf,
+  firstLocalTime,
+  planOf,
+} from '../../database/mailings'
 
 /** `refused`: why it stays where it is. Else the wish now, when it goes, and the wish before, which restores it exactly. */
 export type Moved = { refused: string } | { wish: string; at: number; was: string }

@@ -2,11 +2,16 @@ import { changedSince, type Fingerprint } from '../../core/dispatch'
 import { timeToLocalInput } from '../../core/time'
 import { transact, type Database } from '../../database'
 import { readAccount } from '../../database/account'
-import { approvalOf } from '../../database/approvals'
-import { fingerprintOf } from '../../database/happening'
-import { mailingById, moveMailing, updateMailing } from '../../database/mailings'
-import { firstLocalTime, planOf } from '../../database/parts'
-import { dispatchBlockers } from '../../database/proof'
+import {
+  approvalOf,
+  fingerprintOf,
+  mailingById,
+  moveMailing,
+  updateMailing,
+  firstLocalTime,
+  planOf,
+  dispatchBlockers,
+} from '../../database/mailings'
 
 /** What was asked for: a time, or (null) at once; and what its sender was shown of what will happen. */
 interface Wanted {

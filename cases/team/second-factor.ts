@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { plainRecoveryCode, recoveryCodes, totpSecret, totpStep } from '../../core/sign-in'
 import { transact, type Database } from '../../database'
-import { secondFactorOf, setSecondFactor, useRecoveryCode, useStep } from '../../database/users'
+import { secondFactorOf, setSecondFactor, useRecoveryCode, useStep } from '../../database/account'
 
 const RECOVERY_CODES = 10
 

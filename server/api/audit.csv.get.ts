@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream'
 import { csvRow } from '~~/core/people'
-import { auditLog } from '~~/database/audit'
+import { auditLog } from '~~/database/account'
 
 const AT_ONCE = 1_000
 

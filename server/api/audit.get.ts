@@ -1,4 +1,4 @@
-import { auditLog } from '~~/database/audit'
+import { auditLog } from '~~/database/account'
 
 const PAGE = 100
 

@@ -1,4 +1,4 @@
-import { readClock } from '~~/database/clock'
+import { readClock } from '~~/database/account'
 
 /** The clock as the pages show it; `practice` is null where time is the host's. */
 export default defineEventHandler(() => {

@@ -1,5 +1,5 @@
 import { practiceTime, withRate } from '~~/core/time'
-import { readClock, writeClock } from '~~/database/clock'
+import { readClock, writeClock } from '~~/database/account'
 import { clockInput } from '~~/shared/account-inputs'
 
 /** Another rate for the practice clock, or a jump ahead. */

@@ -1,5 +1,5 @@
 import { readAccount } from '~~/database/account'
-import { liveEngines } from '~~/database/heartbeat'
+import { liveEngines } from '~~/database/jobs'
 
 /** Whether web, engine and database are alive; 503 where one is not. */
 export default defineEventHandler((event) => {

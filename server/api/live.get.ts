@@ -1,5 +1,4 @@
-import { readClock } from '~~/database/clock'
-import { sessionGoesOn } from '~~/database/sessions'
+import { readClock, sessionGoesOn } from '~~/database/account'
 
 /**
  * Server-sent events: a line whenever something in the database changed, or a costly count can be made anew, at most

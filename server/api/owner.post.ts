@@ -1,9 +1,8 @@
 import { hashPassword } from '~~/cases/team/password'
 import { checkAddress } from '~~/core/people'
 import { transact } from '~~/database'
-import { createAccount, readAccount } from '~~/database/account'
-import { addList } from '~~/database/lists'
-import { addUser, hasUsers } from '~~/database/users'
+import { createAccount, readAccount, addUser, hasUsers } from '~~/database/account'
+import { addList } from '~~/database/people'
 import { ownerInput } from '~~/shared/account-inputs'
 
 const taken = 'This Satchel has an owner already. Sign in, or ask them to let you in.'

@@ -5,7 +5,7 @@ import {
   monthsUpTo,
   opensByHour,
   sentSince,
-} from '~~/database/account-results'
+} from '~~/database/results'
 import { DAY, dayOf } from '~~/core/time'
 
 /** So many months are looked back. */

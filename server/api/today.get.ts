@@ -2,9 +2,13 @@ import { addDays, dayStart, DAY } from '~~/core/time'
 import { wilson } from '~~/core/results'
 import { blockersOf } from '~~/core/proof'
 import { recentImports } from '~~/database/imports'
-import { proofMailing } from '~~/database/proof'
-import { countAudience } from '~~/database/audience'
-import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '~~/database/mailings'
+import {
+  proofMailing,
+  audienceOf,
+  mailingsWithTotals,
+  type MailingWithTotals,
+} from '~~/database/mailings'
+import { countAudience } from '~~/database/segments'
 import { countPeople } from '~~/database/people'
 import { byProvider, growthByDay, mailingsSince, uncertainMailings } from '~~/database/results'
 

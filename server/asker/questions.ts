@@ -1,19 +1,33 @@
 import type { Database } from '../../database'
-import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/ask-sql'
-import { countValues, previewRetyping, readFields } from '../../database/fields'
-import { pulsesOf, valuesOf } from '../../database/people'
-import { compareSegments } from '../../database/segment-compare'
-import { pastSizes } from '../../database/segment-estimate'
-import { countLines, membersPage, sharedWithMembers } from '../../database/segment-lines'
-import { otherMailOf } from '../../database/other-mail'
-import { ownWords } from '../../database/own-words'
-import { wholeLetterOf } from '../../database/letterheads'
-import { audienceOf, mailingById } from '../../database/mailings'
-import { loadByDay } from '../../database/calendar'
-import { fingerprintOf, happeningOf } from '../../database/happening'
-import { countTruths } from '../../database/renditions'
-import { countMembers, readCatalog, readSegments } from '../../database/segments'
-import { commonValues } from '../../database/vocabulary'
+import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/exports'
+import {
+  countValues,
+  previewRetyping,
+  readFields,
+  pulsesOf,
+  valuesOf,
+  commonValues,
+} from '../../database/people'
+import {
+  compareSegments,
+  pastSizes,
+  countLines,
+  membersPage,
+  sharedWithMembers,
+  countMembers,
+  readCatalog,
+  readSegments,
+} from '../../database/segments'
+import {
+  otherMailOf,
+  audienceOf,
+  mailingById,
+  loadByDay,
+  fingerprintOf,
+  happeningOf,
+  countTruths,
+} from '../../database/mailings'
+import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
 import { textsOf } from '../../core/proof'

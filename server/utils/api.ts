@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import { ValidationError, type AnyObject, type ObjectSchema } from 'yup'
-import { answerBefore, EntryFault, keepAnswer, takeBatch, useApiToken } from '~~/database/api'
+import { answerBefore, EntryFault, keepAnswer, takeBatch, useApiToken } from '~~/database/imports'
 import { BATCH } from '~~/shared/api-inputs'
 
 /**

@@ -1,1 +1,1 @@
-export type { Approval } from '~~/database/approvals'
+export type { Approval } from '~~/database/mailings'

@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import ical from 'ical-generator'
 import { dayOf, DAY, isDay, type Day } from '~~/core/time'
 import { makeToken, readToken } from '~~/core/delivery'
-import { mailingsBetween, timeOf } from '~~/database/calendar'
+import { mailingsBetween, timeOf } from '~~/database/mailings'
 
 /** A mailing takes so long in a calendar; what it really takes hangs on its pace. */
 const SHOWN_MINUTES = 30

@@ -1,1 +1,1 @@
-export type { Comment } from '~~/database/comments'
+export type { Comment } from '~~/database/letters'

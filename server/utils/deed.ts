@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { noteDeed } from '~~/database/audit'
+import { noteDeed } from '~~/database/account'
 
 /** Notes in the audit log who did what, from where; with `within`, at most once in so many ms. */
 export function noteWhat(

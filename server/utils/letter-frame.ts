@@ -1,6 +1,6 @@
 import type { LetterFrame } from '~~/core/letters/rendering'
-import { letterheadOf } from '~~/database/letterheads'
-import { listById } from '~~/database/lists'
+import { letterheadOf } from '~~/database/letters'
+import { listById } from '~~/database/people'
 import type { Mailing } from '~~/database/mailings'
 
 /** What a mailing's letter is rendered with: its letterhead, and whom it comes from. */

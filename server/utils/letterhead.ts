@@ -1,1 +1,1 @@
-export type { NamedLetterhead } from '~~/database/letterheads'
+export type { NamedLetterhead } from '~~/database/letters'

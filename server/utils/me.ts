@@ -1,7 +1,6 @@
 import type { H3Event } from 'h3'
 import { deviceOf } from '~~/core/team'
-import { beginSession, useSessionOf, type Session } from '~~/database/sessions'
-import { userById, type User } from '~~/database/users'
+import { beginSession, useSessionOf, type Session, userById, type User } from '~~/database/account'
 
 /** Who asks, and by which session. */
 export interface Me {

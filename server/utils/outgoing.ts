@@ -1,8 +1,8 @@
 import { compileApart } from '~~/cases/apart'
 import type { Letter } from '~~/core/letters'
 import type { CompiledLetter, LetterFrame } from '~~/core/letters/rendering'
-import { compiledOf, contentOf } from '~~/database/contents'
-import { wholeLetterOf } from '~~/database/letterheads'
+import { compiledOf, contentOf } from '~~/database/sending'
+import { wholeLetterOf } from '~~/database/letters'
 import type { Mailing } from '~~/database/mailings'
 
 /** A mailing's letter with what it is rendered with. */

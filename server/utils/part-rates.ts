@@ -1,5 +1,5 @@
 import { wilson, type Interval } from '~~/core/results'
-import type { PartResults } from '~~/database/results-by'
+import type { PartResults } from '~~/database/results'
 
 /** A part of a mailing's people with its rates and their intervals. */
 export interface PartRates extends PartResults {

@@ -1,5 +1,5 @@
 import { checkAddress, addressProblems, type Field, type FieldValue } from '~~/core/people'
-import { readFields } from '~~/database/fields'
+import { readFields } from '~~/database/people'
 
 /** A fault of one field, as a 422. */
 export function fieldFault(field: string, message: string) {

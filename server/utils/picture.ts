@@ -1,1 +1,1 @@
-export type { LibraryPicture } from '~~/database/pictures'
+export type { LibraryPicture } from '~~/database/letters'

@@ -2,13 +2,10 @@ import type { H3Event } from 'h3'
 import { conditionsOf, truthOf } from '~~/core/letters'
 import { mergeLetter, personContext } from '~~/core/letters/rendering'
 import { all, one, q } from '~~/database'
-import { audiencePeople, countAudience, somebodyLacking } from '~~/database/audience'
-import { listById } from '~~/database/lists'
-import { audienceOf } from '~~/database/mailings'
-import { valuesOf } from '~~/database/people'
-import { pickerFor } from '~~/database/picks'
-import { readerValuesFor } from '~~/database/reader-values'
-import { readerOf, truthsOf } from '~~/database/renditions'
+import { audiencePeople, countAudience, somebodyLacking } from '~~/database/segments'
+import { listById, valuesOf } from '~~/database/people'
+import { audienceOf, readerValuesFor, readerOf, truthsOf } from '~~/database/mailings'
+import { pickerFor } from '~~/database/letters'
 
 /**
  * A mailing's letter as somebody reads it, as the query says who: the n-th person of the audience, or of those

@@ -1,4 +1,4 @@
-import { actRecorder, type NewAct } from '~~/database/acts'
+import { actRecorder, type NewAct } from '~~/database/sending'
 
 type Waiting = { act: NewAct; done: () => void; failed: (error: unknown) => void }
 let waiting: Waiting[] = []

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto'
 import { openDatabase, type Database } from '~~/database'
-import { readAccount, type Account } from '~~/database/account'
-import { clockOf, readClock } from '~~/database/clock'
+import { readAccount, type Account, clockOf, readClock } from '~~/database/account'
 import type { Clock } from '~~/core/time'
 
 /** What the handlers work with: the database, the clock, and how this installation is set up. */

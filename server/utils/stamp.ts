@@ -1,1 +1,1 @@
-export type { Stamp } from '~~/database/stamps'
+export type { Stamp } from '~~/database/letters'

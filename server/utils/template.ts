@@ -1,1 +1,1 @@
-export type { OwnTemplate } from '~~/database/own-templates'
+export type { OwnTemplate } from '~~/database/letters'

@@ -1,6 +1,6 @@
 import type { Letter } from '~~/core/letters'
 import { templateLetter, templates } from '~~/core/letters/templates'
-import { ownTemplateLetter, ownTemplateName } from '~~/database/own-templates'
+import { ownTemplateLetter, ownTemplateName } from '~~/database/letters'
 
 /** The letter of a template, and what a mailing made from it is called: `own-7` is one of the account's own. */
 export function letterToStartFrom(key: string): { letter: Letter; name: string } {

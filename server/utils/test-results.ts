@@ -7,12 +7,10 @@ import {
   outcomesOf,
   variantCounts,
   type VariantCounts,
-} from '~~/database/experiments'
-import { goalSegment } from '~~/database/goal-segments'
-import { letterOf, type Mailing } from '~~/database/mailings'
-import { planOf } from '~~/database/parts'
+} from '~~/database/results'
+import { goalSegment, type Mailing, planOf, variantsOf } from '~~/database/mailings'
+import { letterOf } from '~~/database/letters'
 import { segmentById } from '~~/database/segments'
-import { variantsOf } from '~~/database/variants'
 
 type Test = NonNullable<DispatchPlan['test']>
 

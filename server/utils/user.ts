@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { userById, type User } from '~~/database/users'
+import { userById, type User } from '~~/database/account'
 
 /** The user in the path. */
 export function userOf(event: H3Event): User {

@@ -1,6 +1,6 @@
 import { shareCard, webDocument } from '~~/core/letters'
 import { letterSource } from '~~/core/letters/rendering'
-import { letterByWebKey, webMark } from '~~/database/web-version'
+import { letterByWebKey, webMark } from '~~/database/sending'
 import { mailingById } from '~~/database/mailings'
 
 /** A page that is kept, as bytes, and what it was made of. */

@@ -1,6 +1,4 @@
-import { mailingsBetween, timeOf } from '~~/database/calendar'
-import { wishOf } from '~~/database/mailings'
-import { planOf } from '~~/database/parts'
+import { mailingsBetween, timeOf, wishOf, planOf } from '~~/database/mailings'
 
 /** What goes out within some days, and the address of the calendar for other programs. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { choiceOf, listDataOuts, listDataSchedules } from '~~/database/data-outs'
+import { choiceOf, listDataOuts, listDataSchedules } from '~~/database/exports'
 
 /** What was taken out, and the schedules by which it is. */
 export default defineEventHandler(() => {

@@ -1,6 +1,6 @@
 import type { DataChoice, DataEvery } from '~~/core/results'
 import { sameHourAfter } from '~~/core/time'
-import { addDataOut, addDataSchedule } from '~~/database/data-outs'
+import { addDataOut, addDataSchedule } from '~~/database/exports'
 import { dataOutInput } from '~~/shared/data-out-input'
 
 /** Asks the engine to take data out, or, with `every`, to do so again and again from now on. */

@@ -1,7 +1,7 @@
-import { feedState } from '~~/database/feeds'
+import { feedState } from '~~/database/letters'
 import { feedInput } from '~~/shared/letter-inputs'
 
-export type { FeedState } from '~~/database/feeds'
+export type { FeedState } from '~~/database/letters'
 
 /** What a feed told when it was read last; one not read lately is asked for. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { askForFeed, feedState } from '~~/database/feeds'
+import { askForFeed, feedState } from '~~/database/letters'
 import { feedInput } from '~~/shared/letter-inputs'
 
 /** Has a feed read again. */

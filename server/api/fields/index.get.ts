@@ -1,4 +1,4 @@
-import { fieldVersion, ownFields } from '~~/database/fields'
+import { fieldVersion, ownFields } from '~~/database/people'
 
 /** The account's own fields, with how many people have a value of each. */
 export default defineEventHandler(async () => {

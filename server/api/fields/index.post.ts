@@ -1,5 +1,5 @@
 import { fieldKeyFor } from '~~/core/people'
-import { addField, ownFields } from '~~/database/fields'
+import { addField, ownFields } from '~~/database/people'
 import { fieldInput } from '~~/shared/people-inputs'
 
 /** Makes a field; its key. */

@@ -1,9 +1,8 @@
 import type { ColumnPlan } from '~~/core/people'
-import { importById, importNotices } from '~~/database/imports'
+import { importById, importNotices, UNDO_DAYS } from '~~/database/imports'
 import { jobById } from '~~/database/jobs'
-import { UNDO_DAYS } from '~~/database/undo-import'
 import { DAY } from '~~/core/time'
-import { listById } from '~~/database/lists'
+import { listById } from '~~/database/people'
 
 /** An import: how far it has come, and its report. */
 export default defineEventHandler((event) => {

@@ -8,11 +8,9 @@ import {
   type FieldKind,
 } from '~~/core/people'
 import { transact } from '~~/database'
-import { createImport, updateImport } from '~~/database/imports'
-import { rememberMapping } from '~~/database/import-mappings'
+import { createImport, updateImport, rememberMapping } from '~~/database/imports'
 import { addJob } from '~~/database/jobs'
-import { readFields } from '~~/database/fields'
-import { listById, readLists } from '~~/database/lists'
+import { readFields, listById, readLists } from '~~/database/people'
 import { importInput } from '~~/shared/people-inputs'
 
 /** Asks the engine to import a file, or first only to count what that would do, with the columns as the user wants them. */

@@ -1,4 +1,4 @@
-import { mappingFor } from '~~/database/import-mappings'
+import { mappingFor } from '~~/database/imports'
 import { mappingInput } from '~~/shared/people-inputs'
 
 /** How a file with this header was taken the last time; null where there was none. */

@@ -1,4 +1,4 @@
-import { letterheads, ownLetterheadVersion } from '~~/database/letterheads'
+import { letterheads, ownLetterheadVersion } from '~~/database/letters'
 
 /** The account's own letterhead, and the others by name. */
 export default defineEventHandler(() => ({

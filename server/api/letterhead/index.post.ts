@@ -1,5 +1,5 @@
 import { readLetterhead } from '~~/core/letters'
-import { addLetterhead } from '~~/database/letterheads'
+import { addLetterhead } from '~~/database/letters'
 import { letterheadInput } from '~~/shared/letter-inputs'
 
 /** Adds a letterhead besides the account's own. */

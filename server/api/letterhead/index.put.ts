@@ -1,6 +1,6 @@
 import { readLetterhead } from '~~/core/letters'
 import { saveLetterhead } from '~~/database/account'
-import { ownLetterheadVersion } from '~~/database/letterheads'
+import { ownLetterheadVersion } from '~~/database/letters'
 import { ownLetterheadInput } from '~~/shared/letter-inputs'
 
 /** Changes the account's own letterhead over the version its editor saw; what is odd in it stays as it is by default. */

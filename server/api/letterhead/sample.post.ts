@@ -1,5 +1,5 @@
 import { readLetterhead, withFrameStamps } from '~~/core/letters'
-import { stampContents } from '~~/database/stamps'
+import { stampContents } from '~~/database/letters'
 
 /** A letter with a bit of everything in a letterhead that is not saved yet. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { changeList, listVersion } from '~~/database/lists'
+import { changeList, listVersion } from '~~/database/people'
 import { listChangeInput } from '~~/shared/people-inputs'
 
 /** Changes what a list is called, over the version its editor saw. */

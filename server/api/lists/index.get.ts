@@ -1,5 +1,5 @@
 import { readAccount } from '~~/database/account'
-import { listVersion } from '~~/database/lists'
+import { listVersion } from '~~/database/people'
 
 /** The lists with what readers see of them, and the List-Id that mail programs file them by (RFC 2919). */
 export default defineEventHandler(() => {

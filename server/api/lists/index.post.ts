@@ -1,4 +1,4 @@
-import { addList } from '~~/database/lists'
+import { addList } from '~~/database/people'
 import { listInput } from '~~/shared/people-inputs'
 
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
 import { readLetterFileApart } from '~~/cases/apart'
-import { readLists } from '~~/database/lists'
+import { readLists } from '~~/database/people'
 import { createMailing } from '~~/database/mailings'
 
 const LARGEST = 2 * 1024 * 1024

@@ -1,5 +1,5 @@
 import { mailingsWithTotals } from '~~/database/mailings'
-import { readLists } from '~~/database/lists'
+import { readLists } from '~~/database/people'
 
 export default defineEventHandler(() => {
   const { db } = satchel()

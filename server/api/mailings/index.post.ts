@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { readLists } from '~~/database/lists'
+import { readLists } from '~~/database/people'
 import { createMailing } from '~~/database/mailings'
 
 /** A new mailing: a draft with the letter of a template, to the first list. */

@@ -1,6 +1,5 @@
 import { CONFIRMED_FOR } from '~~/core/team'
-import { sessionsOf } from '~~/database/sessions'
-import { recoveryCodesLeft, secondFactorOf } from '~~/database/users'
+import { sessionsOf, recoveryCodesLeft, secondFactorOf } from '~~/database/account'
 
 /** One's own account: where one is signed in, and whether there is a second factor. */
 export default defineEventHandler((event) => {

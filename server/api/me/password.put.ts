@@ -1,5 +1,5 @@
 import { hashPassword } from '~~/cases/team/password'
-import { setPassword } from '~~/database/users'
+import { setPassword } from '~~/database/account'
 import { passwordInput } from '~~/shared/account-inputs'
 
 /** A new password, by the old one; all other sessions are over. */

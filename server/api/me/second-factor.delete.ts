@@ -1,4 +1,4 @@
-import { removeSecondFactor } from '~~/database/users'
+import { removeSecondFactor } from '~~/database/account'
 
 /** No second factor any more. */
 export default defineEventHandler((event) => {

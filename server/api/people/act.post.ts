@@ -1,6 +1,11 @@
-import { listById } from '~~/database/lists'
-import { tagNamed } from '~~/database/tags'
-import { listPeople, setPeopleAside, tagPeople, takePeopleBack } from '~~/database/person-changes'
+import {
+  listById,
+  tagNamed,
+  listPeople,
+  setPeopleAside,
+  tagPeople,
+  takePeopleBack,
+} from '~~/database/people'
 import { peopleActInput } from '~~/shared/people-inputs'
 
 /** One act on some people. Answers with those for whom it changed something: the opposite on them is undo. */

@@ -1,5 +1,5 @@
 import { exportColumns } from '~~/core/people'
-import { readFields } from '~~/database/fields'
+import { readFields } from '~~/database/people'
 
 /** What can be taken out of each person. */
 export default defineEventHandler(() =>

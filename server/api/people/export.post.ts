@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream'
 import { setImmediate as breathe } from 'node:timers/promises'
 import { exportColumns, exportFormats, exportWriter, type ExportFormat } from '~~/core/people'
-import { exportPeople, type ExportChoice } from '~~/database/export'
-import { readFields } from '~~/database/fields'
+import { exportPeople, type ExportChoice } from '~~/database/exports'
+import { readFields } from '~~/database/people'
 import { segmentById } from '~~/database/segments'
 
 /**

@@ -1,9 +1,15 @@
 import { tierOf } from '~~/core/standing'
-import { wantsFieldOrder } from '~~/database/field-order'
-import { readFields } from '~~/database/fields'
+import {
+  wantsFieldOrder,
+  readFields,
+  countPeople,
+  peoplePage,
+  pulsesOf,
+  valuesOf,
+  peopleColumns,
+  type PeopleOrder,
+} from '~~/database/people'
 import { addJob } from '~~/database/jobs'
-import { countPeople, peoplePage, pulsesOf, valuesOf } from '~~/database/people'
-import { peopleColumns, type PeopleOrder } from '~~/database/people-order'
 
 const PAGE = 100
 

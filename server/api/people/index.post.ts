@@ -1,8 +1,12 @@
 import { transact } from '~~/database'
-import { erasedAsker } from '~~/database/erased'
-import { listById } from '~~/database/lists'
-import { tagNamed } from '~~/database/tags'
-import { addPerson, listPeople, tagPeople } from '~~/database/person-changes'
+import {
+  erasedAsker,
+  listById,
+  tagNamed,
+  addPerson,
+  listPeople,
+  tagPeople,
+} from '~~/database/people'
 import { personInput } from '~~/shared/people-inputs'
 
 /** Adds one person by hand, with the reason why they may be mailed. */

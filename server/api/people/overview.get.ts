@@ -1,6 +1,5 @@
 import { recentImports } from '~~/database/imports'
-import { readFields } from '~~/database/fields'
-import { countPeople } from '~~/database/people'
+import { readFields, countPeople } from '~~/database/people'
 
 /** What stands on the left of People: everyone, the lists, those set aside, the latest imports. */
 export default defineEventHandler(() => {

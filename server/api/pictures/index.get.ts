@@ -1,4 +1,4 @@
-import { libraryPictures } from '~~/database/pictures'
+import { libraryPictures } from '~~/database/letters'
 
 /** The pictures of the library, and where each is used. */
 export default defineEventHandler(() => libraryPictures(satchel().db))

@@ -1,4 +1,4 @@
-import { addPicture } from '~~/database/pictures'
+import { addPicture } from '~~/database/letters'
 
 /** Takes a picture as the body of the request and keeps it in the library, in a folder if one is said. */
 export default defineEventHandler(async (event) => {

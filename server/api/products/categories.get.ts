@@ -1,4 +1,4 @@
-import { productCategories } from '~~/database/picks'
+import { productCategories } from '~~/database/letters'
 
 /** The categories of the products there are. */
 export default defineEventHandler(() => productCategories(satchel().db))

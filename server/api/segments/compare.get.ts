@@ -1,5 +1,4 @@
-import { MOST_COMPARED } from '~~/database/segment-compare'
-import { readSegments } from '~~/database/segments'
+import { MOST_COMPARED, readSegments } from '~~/database/segments'
 
 /** Two to six segments against each other: who is in which of them, and in no other. */
 export default defineEventHandler(async (event) => {

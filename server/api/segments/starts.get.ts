@@ -1,6 +1,6 @@
 import { parseRule, startsFor } from '~~/core/segments'
 import { readCatalog } from '~~/database/segments'
-import { readVocabulary } from '~~/database/vocabulary'
+import { readVocabulary } from '~~/database/people'
 
 /** Segments to begin from, made from what is on file, each with how many people it keeps now. */
 export default defineEventHandler(async () => {

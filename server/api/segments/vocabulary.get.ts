@@ -1,4 +1,4 @@
-import { readVocabulary } from '~~/database/vocabulary'
+import { readVocabulary } from '~~/database/people'
 
 /** Everything a rule can ask about. */
 export default defineEventHandler(() => ({

@@ -1,7 +1,6 @@
 import { DateTime } from 'luxon'
 import { explainRule } from '~~/core/segments'
-import { factsOf } from '~~/database/person-facts'
-import { askedAt, readCatalog } from '~~/database/segments'
+import { factsOf, askedAt, readCatalog } from '~~/database/segments'
 import { whyInput } from '~~/shared/segment-inputs'
 
 /** Why one person is in a segment, or is not: each condition with its verdict and the fact behind it. */

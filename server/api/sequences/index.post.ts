@@ -1,4 +1,4 @@
-import { readLists } from '~~/database/lists'
+import { readLists } from '~~/database/people'
 import { addSequence } from '~~/database/sequences'
 import { newSequenceInput } from '~~/shared/mailing-inputs'
 

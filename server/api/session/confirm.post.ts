@@ -1,4 +1,4 @@
-import { confirmSession } from '~~/database/sessions'
+import { confirmSession } from '~~/database/account'
 import { confirmInput } from '~~/shared/account-inputs'
 
 /** The password again, before something sensitive. */

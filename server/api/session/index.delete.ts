@@ -1,4 +1,4 @@
-import { endSession } from '~~/database/sessions'
+import { endSession } from '~~/database/account'
 
 /** Signs out: the session is over, wherever its key may be. */
 export default defineEventHandler((event) => {

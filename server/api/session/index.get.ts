@@ -1,5 +1,4 @@
-import { readAccount } from '~~/database/account'
-import { hasUsers } from '~~/database/users'
+import { readAccount, hasUsers } from '~~/database/account'
 
 /** Who is signed in, and what the shell of every page needs to know. */
 export default defineEventHandler((event) => {

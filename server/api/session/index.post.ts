@@ -1,7 +1,7 @@
 import { isPassword } from '~~/cases/team/password'
 import { takeSecondCode } from '~~/cases/team/second-factor'
 import { checkAddress } from '~~/core/people'
-import { secondFactorOf, userByAddress } from '~~/database/users'
+import { secondFactorOf, userByAddress } from '~~/database/account'
 import { signInInput } from '~~/shared/account-inputs'
 
 /** Signs in by address and password, and the code of a second factor where there is one. */

@@ -1,5 +1,5 @@
 import { hashPassword } from '~~/cases/team/password'
-import { setPassword, userOfReset } from '~~/database/users'
+import { setPassword, userOfReset } from '~~/database/account'
 import { resetInput } from '~~/shared/account-inputs'
 
 /** Sets a password anew by a link that an owner made; it works once, for an hour, and ends all sessions. */

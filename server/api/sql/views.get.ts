@@ -1,6 +1,5 @@
-import { readFields } from '~~/database/fields'
-import { MOST_ROWS, MOST_SAVED } from '~~/database/ask-sql'
-import { sqlViews } from '~~/database/sql-views'
+import { readFields } from '~~/database/people'
+import { MOST_ROWS, MOST_SAVED, sqlViews } from '~~/database/exports'
 
 /** What can be asked in SQL. */
 export default defineEventHandler(() => ({

@@ -1,4 +1,4 @@
-import { readStamps } from '~~/database/stamps'
+import { readStamps } from '~~/database/letters'
 
 /** The stamps, and which letters are linked to each. */
 export default defineEventHandler(() => readStamps(satchel().db))

@@ -1,4 +1,4 @@
-import { addStamp, readStampContent } from '~~/database/stamps'
+import { addStamp, readStampContent } from '~~/database/letters'
 import { stampInput } from '~~/shared/letter-inputs'
 
 /** Keeps a row of a letter as a stamp. */

@@ -1,4 +1,4 @@
-import { domainCheck, senderDomain } from '~~/database/domain-checks'
+import { domainCheck, senderDomain } from '~~/database/account'
 
 /** What name servers say of the sender's domain; null until they were asked. */
 export default defineEventHandler(() => {

@@ -1,4 +1,4 @@
-import { domainCheck } from '~~/database/domain-checks'
+import { domainCheck } from '~~/database/account'
 
 /** Has the name servers asked anew. */
 export default defineEventHandler(() => {

@@ -1,4 +1,4 @@
-import { tagsWithCounts, tagVersion } from '~~/database/tags'
+import { tagsWithCounts, tagVersion } from '~~/database/people'
 
 export default defineEventHandler(() => {
   const { db } = satchel()

@@ -1,4 +1,4 @@
-import { ownTemplates } from '~~/database/own-templates'
+import { ownTemplates } from '~~/database/letters'
 
 /** The account's own templates. */
 export default defineEventHandler(() => ownTemplates(satchel().db))

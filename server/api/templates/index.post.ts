@@ -1,5 +1,5 @@
-import { letterOf, mailingById } from '~~/database/mailings'
-import { keepTemplate } from '~~/database/own-templates'
+import { mailingById } from '~~/database/mailings'
+import { letterOf, keepTemplate } from '~~/database/letters'
 import { templateInput } from '~~/shared/letter-inputs'
 
 /** Keeps the letter of a mailing as a template. */

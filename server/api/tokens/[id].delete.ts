@@ -1,4 +1,4 @@
-import { revokeApiToken } from '~~/database/api'
+import { revokeApiToken } from '~~/database/imports'
 
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()

@@ -1,3 +1,3 @@
-import { apiTokens } from '~~/database/api'
+import { apiTokens } from '~~/database/imports'
 
 export default defineEventHandler(() => apiTokens(satchel().db))

@@ -1,4 +1,4 @@
-import { addApiToken } from '~~/database/api'
+import { addApiToken } from '~~/database/imports'
 import { tokenInput } from '~~/shared/account-inputs'
 
 /** Makes a token for a program; it is shown this once. */

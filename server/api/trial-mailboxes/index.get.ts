@@ -1,4 +1,4 @@
-import { trialMailboxes } from '~~/database/trials'
+import { trialMailboxes } from '~~/database/mailings'
 
 /** The mailboxes letters are tried in. Their passwords stay here. */
 export default defineEventHandler(() =>

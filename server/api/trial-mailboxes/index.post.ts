@@ -1,4 +1,4 @@
-import { keepTrialMailbox } from '~~/database/trials'
+import { keepTrialMailbox } from '~~/database/mailings'
 import { trialMailboxInput } from '~~/shared/trial-input'
 
 /** Adds a mailbox to try letters in; one of the same address gets these settings. */

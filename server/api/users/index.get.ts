@@ -1,4 +1,4 @@
-import { usersOf } from '~~/database/users'
+import { usersOf } from '~~/database/account'
 
 /** Everybody who works here. */
 export default defineEventHandler(() => usersOf(satchel().db))

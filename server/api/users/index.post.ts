@@ -1,6 +1,6 @@
 import { hashPassword } from '~~/cases/team/password'
 import { checkAddress } from '~~/core/people'
-import { addUser, userByAddress } from '~~/database/users'
+import { addUser, userByAddress } from '~~/database/account'
 import { userInput } from '~~/shared/account-inputs'
 
 /** Lets somebody in who works here. */

@@ -1,4 +1,4 @@
-import { takeEvent, type ApiEvent } from '~~/database/api'
+import { takeEvent, type ApiEvent } from '~~/database/imports'
 import { apiEvent } from '~~/shared/api-inputs'
 
 /** Adds events to people on file. */

@@ -1,4 +1,4 @@
-import { takeOrder, type ApiOrder } from '~~/database/api'
+import { takeOrder, type ApiOrder } from '~~/database/imports'
 import { apiOrder } from '~~/shared/api-inputs'
 
 /** Adds orders of people on file; the same number twice is taken once. */

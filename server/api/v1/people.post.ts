@@ -1,4 +1,4 @@
-import { EntryFault, takePerson, type ApiPerson } from '~~/database/api'
+import { EntryFault, takePerson, type ApiPerson } from '~~/database/imports'
 import { apiPerson } from '~~/shared/api-inputs'
 
 /** Adds people, or changes those on file. */

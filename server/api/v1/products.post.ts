@@ -1,4 +1,4 @@
-import { takeProduct, type ApiProduct } from '~~/database/api'
+import { takeProduct, type ApiProduct } from '~~/database/imports'
 import { apiProduct } from '~~/shared/api-inputs'
 
 /** Adds products, or changes what is known of them: what letters pick from. */

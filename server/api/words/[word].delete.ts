@@ -1,4 +1,4 @@
-import { removeOwnWord } from '~~/database/own-words'
+import { removeOwnWord } from '~~/database/letters'
 
 export default defineEventHandler((event) => {
   const word = decodeURIComponent(getRouterParam(event, 'word')!)

@@ -1,4 +1,4 @@
-import { addOwnWord } from '~~/database/own-words'
+import { addOwnWord } from '~~/database/letters'
 import { ownWordInput } from '~~/shared/letter-inputs'
 
 /** Keeps a word as the account's own: no proof asks for it again. */

@@ -1,4 +1,4 @@
-import { dataOutByKey } from '~~/database/data-outs'
+import { dataOutByKey } from '~~/database/exports'
 
 /** The file with the data, for whoever was sent its address. */
 export default defineEventHandler(async (event) => {

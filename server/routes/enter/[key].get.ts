@@ -1,4 +1,4 @@
-import { firstUser } from '~~/database/users'
+import { firstUser } from '~~/database/account'
 
 const isLoopback = (address: string) => /^(::ffff:)?127\.|^::1$/.test(address)
 

@@ -1,4 +1,4 @@
-import { keepSize, pictureByHash, sizedPicture } from '~~/database/pictures'
+import { keepSize, pictureByHash, sizedPicture } from '~~/database/letters'
 
 /** Widths that are made: few enough that nobody fills the disk by asking for all of them. */
 const STEP = 50

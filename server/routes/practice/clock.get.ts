@@ -1,4 +1,4 @@
-import { readClock, worldFollowed } from '~~/database/clock'
+import { readClock, worldFollowed } from '~~/database/account'
 
 /** The practice clock for the practice world, which says how far it has followed. */
 export default defineEventHandler((event) => {

@@ -1,7 +1,6 @@
 import { readToken } from '~~/core/delivery'
-import { listById } from '~~/database/lists'
+import { listById, subscriptionState } from '~~/database/people'
 import { mailingById } from '~~/database/mailings'
-import { subscriptionState } from '~~/database/subscriptions'
 
 /** The page behind "Leave …": says which list, and one button leaves it. Looking at it changes nothing. */
 export default defineEventHandler((event) => {

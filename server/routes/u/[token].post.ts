@@ -1,11 +1,9 @@
 import { readToken } from '~~/core/delivery'
 import { leaveReasons } from '~~/core/results'
 import { transact } from '~~/database'
-import { recordLeaving } from '~~/database/acts'
-import { tellWhyLeft } from '~~/database/leave-reasons'
-import { listById } from '~~/database/lists'
+import { recordLeaving } from '~~/database/sending'
+import { tellWhyLeft, listById, changeSubscription } from '~~/database/people'
 import { mailingById } from '~~/database/mailings'
-import { changeSubscription } from '~~/database/subscriptions'
 
 /**
  * Leaves the list: by the page's button or by one click of the mail program (RFC 8058). Without

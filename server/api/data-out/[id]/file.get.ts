@@ -1,4 +1,4 @@
-import { dataOutById } from '~~/database/data-outs'
+import { dataOutById } from '~~/database/exports'
 
 /** The file with the data. */
 export default defineEventHandler(async (event) => {

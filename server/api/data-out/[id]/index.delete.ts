@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { dataOutById, removeDataOut } from '~~/database/data-outs'
+import { dataOutById, removeDataOut } from '~~/database/exports'
 import { cancelJob } from '~~/database/jobs'
 
 /** Takes away what was taken out, or ends the work on it. */

@@ -1,4 +1,4 @@
-import { removeDataSchedule } from '~~/database/data-outs'
+import { removeDataSchedule } from '~~/database/exports'
 
 /** Ends a schedule; what it made stays. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { ownFields, type FieldChange } from '~~/database/fields'
+import { ownFields, type FieldChange } from '~~/database/people'
 import { addJob } from '~~/database/jobs'
 import { fieldJobInput } from '~~/shared/people-inputs'
 

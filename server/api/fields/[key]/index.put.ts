@@ -1,4 +1,4 @@
-import { changeField, fieldVersion, ownFields } from '~~/database/fields'
+import { changeField, fieldVersion, ownFields } from '~~/database/people'
 import { fieldChangeInput } from '~~/shared/people-inputs'
 
 /** Renames a field, retires it, or brings it back, over the version its editor saw. */

@@ -1,8 +1,7 @@
 import { DAY } from '~~/core/time'
 import { transact } from '~~/database'
-import { importById, updateImport } from '~~/database/imports'
+import { importById, updateImport, UNDO_DAYS } from '~~/database/imports'
 import { addJob } from '~~/database/jobs'
-import { UNDO_DAYS } from '~~/database/undo-import'
 
 /** Undoes an import, within 30 days of its end. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { setLetterheadDeleted } from '~~/database/letterheads'
+import { setLetterheadDeleted } from '~~/database/letters'
 
 /** Takes a letterhead away; letters in it are in the account's own then. */
 export default defineEventHandler((event) => {

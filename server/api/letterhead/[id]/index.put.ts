@@ -1,5 +1,5 @@
 import { readLetterhead } from '~~/core/letters'
-import { changeLetterhead, letterheads } from '~~/database/letterheads'
+import { changeLetterhead, letterheads } from '~~/database/letters'
 import { letterheadInput } from '~~/shared/letter-inputs'
 
 /** Changes a letterhead over the version its editor saw; the letters in it that have not gone out follow. */

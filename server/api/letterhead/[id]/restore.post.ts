@@ -1,4 +1,4 @@
-import { setLetterheadDeleted } from '~~/database/letterheads'
+import { setLetterheadDeleted } from '~~/database/letters'
 
 /** Gives a letterhead back that was taken away. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { resultsBy, waysToSplit } from '~~/database/results-by'
+import { resultsBy, waysToSplit } from '~~/database/results'
 
 /** What came of a mailing by parts of its people: `what` is one of the ways that are told with it. */
 export default defineEventHandler((event) => {

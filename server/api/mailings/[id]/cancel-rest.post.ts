@@ -1,6 +1,6 @@
 import { transact } from '~~/database'
 import { moveMailing } from '~~/database/mailings'
-import { dropRest } from '~~/database/recipients'
+import { dropRest } from '~~/database/sending'
 
 /** Ends a mailing that is going out or paused; whoever has not been mailed yet is not. */
 export default defineEventHandler((event) => {

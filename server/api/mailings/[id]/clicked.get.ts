@@ -1,6 +1,6 @@
 import { firstLinkOf } from '~~/core/letters'
 import { letterSource } from '~~/core/letters/rendering'
-import { variantsOf } from '~~/database/variants'
+import { variantsOf } from '~~/database/mailings'
 
 /**
  * A mailing's letter (that of a variant) with all that anybody was shown, for showing the clicks on it: each link

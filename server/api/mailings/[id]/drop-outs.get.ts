@@ -1,5 +1,5 @@
 import { waterfallTests } from '~~/core/delivery'
-import { dropOuts } from '~~/database/audience'
+import { dropOuts } from '~~/database/segments'
 import { audienceOf } from '~~/database/mailings'
 
 /** Who of a list drops out of a mailing's audience at a step of the waterfall, 50 at a time. */

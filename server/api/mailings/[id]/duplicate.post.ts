@@ -1,5 +1,5 @@
-import { chooseLetterhead, letterheadIdOf } from '~~/database/letterheads'
-import { createMailing, letterOf, mailingById, updateMailing } from '~~/database/mailings'
+import { chooseLetterhead, letterheadIdOf, letterOf } from '~~/database/letters'
+import { createMailing, mailingById, updateMailing } from '~~/database/mailings'
 
 /** A new draft with the same letter and audience. */
 export default defineEventHandler((event) => {

@@ -1,8 +1,7 @@
 import { readerValue } from '~~/core/letters'
-import { countAudience, countGaps } from '~~/database/audience'
-import { readFields } from '~~/database/fields'
-import { audienceOf } from '~~/database/mailings'
-import { countWithout } from '~~/database/reader-values'
+import { countAudience, countGaps } from '~~/database/segments'
+import { readFields } from '~~/database/people'
+import { audienceOf, countWithout } from '~~/database/mailings'
 
 /** How many of the audience have what a fill-in names; null where there is no audience yet. */
 export default defineEventHandler((event) => {

@@ -6,7 +6,7 @@ import {
   type Happening,
 } from '~~/core/dispatch'
 import { timeLabel } from '~~/core/time'
-import { planOf } from '~~/database/parts'
+import { planOf } from '~~/database/mailings'
 
 /** What will happen when the mailing is sent off, in one sentence, with what `Send` hands back of it. */
 export interface HappeningAnswer {

@@ -1,16 +1,12 @@
 import type { Rule } from '~~/core/segments'
 import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
-import { contentOf } from '~~/database/contents'
-import { audienceWaterfall, countAudience } from '~~/database/audience'
-import { letterheadIdOf, letterheadOf } from '~~/database/letterheads'
-import { audienceOf, letterOf, settingsVersion, totalsOf, wishOf } from '~~/database/mailings'
-import { planOf } from '~~/database/parts'
-import { dueLater } from '~~/database/recipients'
-import { readSegments } from '~~/database/segments'
-import { readFields } from '~~/database/fields'
+import { contentOf, dueLater } from '~~/database/sending'
+import { audienceWaterfall, countAudience, readSegments } from '~~/database/segments'
+import { letterheadIdOf, letterheadOf, letterOf } from '~~/database/letters'
+import { audienceOf, settingsVersion, totalsOf, wishOf, planOf } from '~~/database/mailings'
+import { readFields, listById } from '~~/database/people'
 import { sequenceById } from '~~/database/sequences'
-import { listById } from '~~/database/lists'
 
 /** The segments of which a rule asks for any; none where it asks for something else. */
 function segmentsOf(rule: Rule | null | undefined): number[] {

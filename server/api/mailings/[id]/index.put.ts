@@ -1,6 +1,6 @@
 import type { Rule } from '~~/core/segments'
-import { chooseLetterhead, letterheads } from '~~/database/letterheads'
-import { listById } from '~~/database/lists'
+import { chooseLetterhead, letterheads } from '~~/database/letters'
+import { listById } from '~~/database/people'
 import { settingsVersion, updateMailing } from '~~/database/mailings'
 import { segmentById } from '~~/database/segments'
 import { mailingInput } from '~~/shared/mailing-inputs'

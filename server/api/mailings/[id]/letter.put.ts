@@ -1,5 +1,5 @@
 import { cleanDocument, fillInRefusal, fillInsOf } from '~~/core/letters'
-import { saveLetter } from '~~/database/letter-history'
+import { saveLetter } from '~~/database/letters'
 import { letterInput } from '~~/shared/letter-inputs'
 
 /** Saves the letter over the version its author saw; 409 where somebody else was faster. */

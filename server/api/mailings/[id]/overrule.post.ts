@@ -1,6 +1,5 @@
 import { markKey, mayOverrule } from '~~/core/proof'
-import { updateMailing } from '~~/database/mailings'
-import { proofMailing } from '~~/database/proof'
+import { updateMailing, proofMailing } from '~~/database/mailings'
 import { overruleInput } from '~~/shared/mailing-inputs'
 
 /** Lets the blockers that there are now pass, with a reason that is kept. */

@@ -1,5 +1,5 @@
 import { planProblems, type DispatchPlan, type PartKind } from '~~/core/dispatch'
-import { linkAddresses } from '~~/database/experiments'
+import { linkAddresses, usualRates } from '~~/database/results'
 import {
   countsOfPart,
   decisionDue,
@@ -7,11 +7,10 @@ import {
   planOf,
   planVersion,
   zoneFields,
-} from '~~/database/parts'
-import { usualRates } from '~~/database/results'
-import { draftsBesides } from '~~/database/mailings'
+  draftsBesides,
+} from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
-import { commonDomains, eventNames } from '~~/database/vocabulary'
+import { commonDomains, eventNames } from '~~/database/people'
 
 /** How a mailing goes out, what it needs for that, and how far its parts have come. */
 export interface PlanAnswer {

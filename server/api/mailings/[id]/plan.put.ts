@@ -1,7 +1,6 @@
 import { planProblems, readPlan } from '~~/core/dispatch'
 import { transact } from '~~/database'
-import { mailingById, updateMailing } from '~~/database/mailings'
-import { planVersion } from '~~/database/parts'
+import { mailingById, updateMailing, planVersion } from '~~/database/mailings'
 import { planInput } from '~~/shared/mailing-inputs'
 
 /** Changes how a mailing goes out over the version its editor saw: its pace, its test, who is held out, its goal. */

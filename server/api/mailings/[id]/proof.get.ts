@@ -1,8 +1,8 @@
 import { compileApart } from '~~/cases/apart'
 import { truthOf, withoutHidden, type Rendition } from '~~/core/letters'
 import { mergeLetter, personContext, type CompiledLetter } from '~~/core/letters/rendering'
-import { wholeLetterOf } from '~~/database/letterheads'
-import { goingOut, proofMailing } from '~~/database/proof'
+import { wholeLetterOf } from '~~/database/letters'
+import { goingOut, proofMailing } from '~~/database/mailings'
 
 /** A version of a letter that goes out, with the bytes of its HTML before its fill-ins are filled. */
 export type WeighedRendition = Rendition & { weight: number }

@@ -1,6 +1,6 @@
 import { transact } from '~~/database'
 import { moveMailing } from '~~/database/mailings'
-import { resendUncertain } from '~~/database/claims'
+import { resendUncertain } from '~~/database/sending'
 
 /** Sends once more to those of whom it is not known whether they got it. They may get it twice. */
 export default defineEventHandler((event) => {

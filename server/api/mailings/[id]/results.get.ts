@@ -1,7 +1,7 @@
 import { fillHours, halfTime, leaveReasons, ratesOf, type Totals } from '~~/core/results'
-import { reasonsOfLeaving } from '~~/database/leave-reasons'
-import { listById } from '~~/database/lists'
-import { letterOf, totalsOf } from '~~/database/mailings'
+import { reasonsOfLeaving, listById } from '~~/database/people'
+import { totalsOf } from '~~/database/mailings'
+import { letterOf } from '~~/database/letters'
 import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '~~/database/results'
 
 /** What came of a mailing so far. */

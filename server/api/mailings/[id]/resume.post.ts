@@ -1,6 +1,5 @@
 import { transact } from '~~/database'
-import { goOnWithMailing } from '~~/database/mailings'
-import { watchAnew } from '~~/database/parts'
+import { goOnWithMailing, watchAnew } from '~~/database/mailings'
 
 /** Goes on with a mailing that is paused; where a limit stopped it, with the same tier, watched anew from here. */
 export default defineEventHandler((event) => {

@@ -1,6 +1,6 @@
 import MailComposer from 'nodemailer/lib/mail-composer'
 import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
-import { letterOf } from '~~/database/mailings'
+import { letterOf } from '~~/database/letters'
 
 const types = {
   html: 'text/html',

@@ -1,6 +1,6 @@
 import { object, string } from 'yup'
 import { inTemplate } from '~~/core/letters/templates'
-import { letterOf } from '~~/database/mailings'
+import { letterOf } from '~~/database/letters'
 
 /** The letter of a mailing poured into a template. Nothing is saved: the page takes it as a change, to be undone. */
 export default defineEventHandler(async (event) => {

@@ -1,5 +1,5 @@
-import { letterOf } from '~~/database/mailings'
-import { trialMailboxes, trialsOf } from '~~/database/trials'
+import { letterOf } from '~~/database/letters'
+import { trialMailboxes, trialsOf } from '~~/database/mailings'
 
 /** What became of the letter where it was tried, and in how many mailboxes it can be. */
 export default defineEventHandler((event) => {

@@ -1,7 +1,7 @@
 import { encodeAddressName } from '~~/core/delivery'
-import { listById } from '~~/database/lists'
-import { letterOf } from '~~/database/mailings'
-import { askTrials } from '~~/database/trials'
+import { listById } from '~~/database/people'
+import { letterOf } from '~~/database/letters'
+import { askTrials } from '~~/database/mailings'
 
 /** Has the letter sent to all trial mailboxes, as the person in the query reads it and with a subscriber's headers. */
 export default defineEventHandler(async (event) => {

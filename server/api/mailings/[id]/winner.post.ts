@@ -1,6 +1,6 @@
 import { variantName } from '~~/core/dispatch'
-import { decideTest } from '~~/database/experiments'
-import { planOf } from '~~/database/parts'
+import { decideTest } from '~~/database/results'
+import { planOf } from '~~/database/mailings'
 import { winnerInput } from '~~/shared/mailing-inputs'
 
 /** Decides a test by hand: the rest gets this variant. */

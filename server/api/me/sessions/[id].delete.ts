@@ -1,4 +1,4 @@
-import { endSession } from '~~/database/sessions'
+import { endSession } from '~~/database/account'
 
 /** Ends one of one's sessions. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { endSessionsOf } from '~~/database/sessions'
+import { endSessionsOf } from '~~/database/account'
 
 /** Ends all of one's sessions but this one. */
 export default defineEventHandler((event) => {

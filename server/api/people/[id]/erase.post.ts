@@ -1,6 +1,5 @@
 import { checkAddress } from '~~/core/people'
-import { personDetails } from '~~/database/people'
-import { erasePerson } from '~~/database/erase-person'
+import { personDetails, erasePerson } from '~~/database/people'
 import { eraseInput } from '~~/shared/people-inputs'
 
 /** Erases a person for good; the address must be written once more. */

@@ -1,10 +1,7 @@
 import { DateTime } from 'luxon'
 import { ruleToPredicate } from '~~/core/segments'
-import { readFields } from '~~/database/fields'
-import { factsOf } from '~~/database/person-facts'
-import { personHistory } from '~~/database/person-page'
-import { personDetails, pulsesOf, valuesOf } from '~~/database/people'
-import { askedAt, readSegments, readyNow } from '~~/database/segments'
+import { readFields, personHistory, personDetails, pulsesOf, valuesOf } from '~~/database/people'
+import { factsOf, askedAt, readSegments, readyNow } from '~~/database/segments'
 
 /** All that a person's page shows. */
 export default defineEventHandler((event) => {

@@ -1,5 +1,4 @@
-import { changePerson } from '~~/database/person-changes'
-import { personDetails } from '~~/database/people'
+import { changePerson, personDetails } from '~~/database/people'
 import { personChangeInput } from '~~/shared/people-inputs'
 
 /** Changes a person where they stand; answers with what undoes it. */

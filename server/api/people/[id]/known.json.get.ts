@@ -1,4 +1,4 @@
-import { everythingKnown } from '~~/database/everything-known'
+import { everythingKnown } from '~~/database/people'
 
 /** All that is known of a person, to be given out to them. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { mergePeople } from '~~/database/merge-people'
+import { mergePeople } from '~~/database/people'
 import { mergeInput } from '~~/shared/people-inputs'
 
 /** Makes two people one; the one in the path is kept. */

@@ -1,6 +1,5 @@
-import { userById } from '~~/database/users'
-import { personDetails } from '~~/database/people'
-import { addNote } from '~~/database/person-changes'
+import { userById } from '~~/database/account'
+import { personDetails, addNote } from '~~/database/people'
 import { noteInput } from '~~/shared/people-inputs'
 
 /** Adds a note to a person, under the name of who is signed in. */

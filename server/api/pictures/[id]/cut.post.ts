@@ -1,4 +1,4 @@
-import { addPicture, pictureById } from '~~/database/pictures'
+import { addPicture, pictureById } from '~~/database/letters'
 import { cutInput } from '~~/shared/letter-inputs'
 
 /** A part of a picture, turned, as a picture of its own; the first one stays as it is. */

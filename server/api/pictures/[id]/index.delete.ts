@@ -1,4 +1,4 @@
-import { setPictureRemoved } from '~~/database/pictures'
+import { setPictureRemoved } from '~~/database/letters'
 
 /** Takes a picture out of the library. Letters that show it go on doing so. */
 export default defineEventHandler((event) => {

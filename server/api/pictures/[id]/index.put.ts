@@ -1,4 +1,4 @@
-import { updatePicture } from '~~/database/pictures'
+import { updatePicture } from '~~/database/letters'
 import { pictureInput } from '~~/shared/letter-inputs'
 
 /** Changes a picture's name, folder or words. */

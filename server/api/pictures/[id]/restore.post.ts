@@ -1,4 +1,4 @@
-import { setPictureRemoved } from '~~/database/pictures'
+import { setPictureRemoved } from '~~/database/letters'
 
 /** Gives a picture back that was taken away. */
 export default defineEventHandler((event) => {

@@ -1,8 +1,12 @@
-import { peopleInside, standingAt } from '~~/database/enrolments'
-import { readLists } from '~~/database/lists'
+import {
+  peopleInside,
+  standingAt,
+  mailingsOfSequence,
+  readSequences,
+  sequenceProblems,
+} from '~~/database/sequences'
+import { readLists, eventNames } from '~~/database/people'
 import { readSegments } from '~~/database/segments'
-import { mailingsOfSequence, readSequences, sequenceProblems } from '~~/database/sequences'
-import { eventNames } from '~~/database/vocabulary'
 
 /** A sequence with its map, its mails and what came of them, and who is inside where. */
 export default defineEventHandler((event) => {

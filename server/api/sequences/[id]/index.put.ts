@@ -1,5 +1,5 @@
 import { readMap } from '~~/core/sequences'
-import { listById } from '~~/database/lists'
+import { listById } from '~~/database/people'
 import { changeSequence } from '~~/database/sequences'
 import { sequenceInput } from '~~/shared/mailing-inputs'
 

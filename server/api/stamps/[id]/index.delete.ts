@@ -1,4 +1,4 @@
-import { setStampDeleted } from '~~/database/stamps'
+import { setStampDeleted } from '~~/database/letters'
 
 /** Takes a stamp away. Letters keep what stands in them, and follow it no more. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { changeStamp, readStampContent, renameStamp, stampById } from '~~/database/stamps'
+import { changeStamp, readStampContent, renameStamp, stampById } from '~~/database/letters'
 import { stampChangeInput } from '~~/shared/letter-inputs'
 
 /** Renames a stamp, or changes what it holds; says which letters followed. 409 where somebody was faster. */

@@ -1,4 +1,4 @@
-import { setStampDeleted } from '~~/database/stamps'
+import { setStampDeleted } from '~~/database/letters'
 
 /** Gives a stamp back that was taken away. */
 export default defineEventHandler((event) => {

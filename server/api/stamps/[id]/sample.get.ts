@@ -1,5 +1,5 @@
 import { emptyLetter } from '~~/core/letters'
-import { stampById } from '~~/database/stamps'
+import { stampById } from '~~/database/letters'
 
 /** A stamp as it looks in a letter of this account. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { deleteTag } from '~~/database/tags'
+import { deleteTag } from '~~/database/people'
 
 export default defineEventHandler((event) => {
   if (!deleteTag(satchel().db, idOf(event))) throw notFound('This tag is not on file.')

@@ -1,4 +1,4 @@
-import { changeTag, tagVersion } from '~~/database/tags'
+import { changeTag, tagVersion } from '~~/database/people'
 import { tagInput } from '~~/shared/people-inputs'
 
 /** Renames or colours a tag, over the version its editor saw. A name that another tag has is a fault: the two can be joined. */

@@ -1,4 +1,4 @@
-import { joinTags } from '~~/database/tags'
+import { joinTags } from '~~/database/people'
 import { tagJoinInput } from '~~/shared/people-inputs'
 
 /** Joins a tag to another one. */

@@ -1,4 +1,4 @@
-import { setTemplateDeleted } from '~~/database/own-templates'
+import { setTemplateDeleted } from '~~/database/letters'
 
 /** Takes an own template away. Letters made from it stay. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { removeTrialMailbox } from '~~/database/trials'
+import { removeTrialMailbox } from '~~/database/mailings'
 
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()

@@ -1,4 +1,4 @@
-import { removeTrialMailbox } from '~~/database/trials'
+import { removeTrialMailbox } from '~~/database/mailings'
 
 /** Brings a mailbox back that was taken away. */
 export default defineEventHandler((event) => {

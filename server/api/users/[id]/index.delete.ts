@@ -1,4 +1,4 @@
-import { removeUser } from '~~/database/users'
+import { removeUser } from '~~/database/account'
 
 /** Removes a user: they are signed out everywhere; what they wrote stays, in their name. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { changeRole } from '~~/database/users'
+import { changeRole } from '~~/database/account'
 import { roleInput } from '~~/shared/account-inputs'
 
 /** Changes somebody's role. */

@@ -1,4 +1,4 @@
-import { makeReset } from '~~/database/users'
+import { makeReset } from '~~/database/account'
 
 /** A link with which somebody sets their password anew, within an hour. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { addReport } from '~~/database/reports'
+import { addReport } from '~~/database/sending'
 
 const LARGEST = 1024 * 1024
 

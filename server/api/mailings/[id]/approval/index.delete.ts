@@ -1,4 +1,4 @@
-import { withdrawApproval } from '~~/database/approvals'
+import { withdrawApproval } from '~~/database/mailings'
 
 /** Takes the question back: the letter may go out without anybody's word. */
 export default defineEventHandler((event) => {

@@ -1,6 +1,6 @@
 import { mayCall } from '~~/core/team'
-import { approvalOf } from '~~/database/approvals'
-import { usersOf } from '~~/database/users'
+import { approvalOf } from '~~/database/mailings'
+import { usersOf } from '~~/database/account'
 
 /** Who was asked whether the letter may go out, what they said, and who can be asked. */
 export default defineEventHandler((event) => {

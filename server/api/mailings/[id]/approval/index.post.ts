@@ -1,6 +1,6 @@
 import { mayCall } from '~~/core/team'
-import { askApproval } from '~~/database/approvals'
-import { userById } from '~~/database/users'
+import { askApproval } from '~~/database/mailings'
+import { userById } from '~~/database/account'
 import { approvalInput } from '~~/shared/letter-inputs'
 
 /** Asks somebody whether the letter may go out. */

@@ -1,4 +1,4 @@
-import { answerApproval } from '~~/database/approvals'
+import { answerApproval } from '~~/database/mailings'
 import { verdictInput } from '~~/shared/letter-inputs'
 
 /** What the one who was asked says of the letter they saw. */

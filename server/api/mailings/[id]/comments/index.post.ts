@@ -1,4 +1,4 @@
-import { addComment } from '~~/database/comments'
+import { addComment } from '~~/database/letters'
 import { commentInput } from '~~/shared/letter-inputs'
 
 /** Says something about a block, or answers what was said. */

@@ -1,8 +1,7 @@
 import { compileApart } from '~~/cases/apart'
 import { compareLetters, type Letter } from '~~/core/letters'
 import { mergeLetter, personContext } from '~~/core/letters/rendering'
-import { letterVersion } from '~~/database/letter-history'
-import { letterOf } from '~~/database/mailings'
+import { letterVersion, letterOf } from '~~/database/letters'
 
 /** A letter as it was, beside how it is now: both as HTML, and what is different now. */
 export default defineEventHandler(async (event) => {

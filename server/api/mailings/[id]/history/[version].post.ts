@@ -1,5 +1,4 @@
-import { letterVersion, saveLetter } from '~~/database/letter-history'
-import { letterOf } from '~~/database/mailings'
+import { letterVersion, saveLetter, letterOf } from '~~/database/letters'
 
 /** Takes a letter back to how it was in a version. What it is now stays in its history. */
 export default defineEventHandler(async (event) => {

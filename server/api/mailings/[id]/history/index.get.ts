@@ -1,4 +1,4 @@
-import { letterVersions } from '~~/database/letter-history'
+import { letterVersions } from '~~/database/letters'
 
 /** The versions of a mailing's letter, the latest first. */
 export default defineEventHandler((event) =>

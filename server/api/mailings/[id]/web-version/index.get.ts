@@ -1,4 +1,4 @@
-import { webKey } from '~~/database/web-version'
+import { webKey } from '~~/database/sending'
 
 /** The public address of the letter; null while it has none. */
 export default defineEventHandler((event) => {

@@ -1,5 +1,5 @@
 import { boolean, object } from 'yup'
-import { setWebVersion } from '~~/database/web-version'
+import { setWebVersion } from '~~/database/sending'
 
 /** Gives the letter a public address, or takes it away for good. */
 export default defineEventHandler(async (event) => {

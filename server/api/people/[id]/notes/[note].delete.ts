@@ -1,4 +1,4 @@
-import { deleteNote } from '~~/database/person-changes'
+import { deleteNote } from '~~/database/people'
 
 export default defineEventHandler((event) => {
   if (!deleteNote(satchel().db, idOf(event), idOf(event, 'note')))

@@ -1,4 +1,4 @@
-import { setTemplateDeleted } from '~~/database/own-templates'
+import { setTemplateDeleted } from '~~/database/letters'
 
 /** Gives an own template back that was taken away. */
 export default defineEventHandler((event) => {

@@ -1,4 +1,4 @@
-import { deleteComment } from '~~/database/comments'
+import { deleteComment } from '~~/database/letters'
 
 /** Takes back what one has said oneself. */
 export default defineEventHandler(async (event) => {

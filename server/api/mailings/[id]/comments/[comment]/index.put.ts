@@ -1,5 +1,5 @@
 import { boolean, object } from 'yup'
-import { resolveComment } from '~~/database/comments'
+import { resolveComment } from '~~/database/letters'
 
 /** Marks a comment as dealt with, or opens it again. */
 export default defineEventHandler(async (event) => {

@@ -1,0 +1,88 @@
+import type { ImportEntry } from '../../core/people'
+import { listsOf, mergedValues, noCounts, type Outcome, type UnderstoodRow } from './rows'
+import { importStatements } from './statements'
+import type { Import } from './imports'
+import { one, q, type Database } from '../query'
+import { startedByJoining, type Sequence } from '../sequences'
+
+/**
+ * Counts what an import would do, and writes nothing. `counts` tells at any time how it stands; of the
+ * rows that would be refused or are doubtful the first are kept.
+ */
+export function importCounter(db: Database, of: Import) {
+  const statements = importStatements(db, of)
+  const counts = noCounts()
+  const notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[] =
+    []
+  const met = new Set<string>()
+  /** By list: the running sequences that joining it starts. */
+  const startedBy = new Map<number, Sequence[]>()
+  /** By sequence: how many would come into it. */
+  const starting = new Map<number, { id: number; name: string; people: number }>()
+  return {
+    counts,
+    notices,
+    /** The sequences that would start, and for how many. Who may not come in by a sequence's rule is only seen then. */
+    sequences: () => [...starting.values()],
+    take(rows: readonly UnderstoodRow[]) {
+      for (const item of rows) {
+        const refused = 'refused' in item ? item.refused : null
+        const reason = refused ?? ('entry' in item ? item.entry.cautions.join(' ') : '')
+        if (reason !== '' && notices.length < 200)
+          notices.push({
+            row: item.row,
+            verdict: refused === null ? 'doubtful' : 'refused',
+            reason,
+            cells: JSON.stringify(item.cells),
+          })
+        counts[refused === null && 'entry' in item ? outcomeOf(item.entry) : 'refused']++
+      }
+    },
+  }
+
+  function outcomeOf(entry: ImportEntry): Outcome {
+    const found = statements.find.one({ normal: entry.normal })
+    if (found ? of.mode === 'add' : of.mode === 'update') return 'skipped'
+    const repeated = met.has(entry.normal)
+    met.add(entry.normal)
+    if (repeated) return 'repeated'
+    if (!found) {
+      countStarts(null, entry)
+      return 'added'
+    }
+    if (!isWelcome(found.id, entry)) return 'never_mail'
+    countStarts(found.id, entry)
+    return mergedValues(found, entry.values) ? 'changed' : 'unchanged'
+  }
+
+  function countStarts(person: number | null, entry: ImportEntry) {
+    for (const list of listsOf(of, entry)) {
+      if (!startedBy.has(list)) startedBy.set(list, startedByJoining(db, list))
+      const sequences = startedBy.get(list)!
+      if (sequences.length === 0) continue
+      const state = person && statements.subscription.one({ person, list })?.state
+      if (state === 'subscribed') continue
+      for (const { id, name } of sequences) {
+        if (person !== null && wasInside(id, person)) continue
+        const counted = starting.get(id) ?? { id, name, people: 0 }
+        starting.set(id, { ...counted, people: counted.people + 1 })
+      }
+    }
+  }
+
+  function wasInside(sequence: number, person: number): boolean {
+    const enrolment = q
+      .selectFrom('enrolments')
+      .select('person_id')
+      .where('sequence_id', '=', sequence)
+      .where('person_id', '=', person)
+    return one(db, enrolment) !== undefined
+  }
+
+  function isWelcome(person: number, entry: ImportEntry): boolean {
+    if (statements.aside.one({ person })) return false
+    return listsOf(of, entry).every(
+      (list) => statements.subscription.one({ person, list })?.state !== 'unsubscribed',
+    )
+  }
+}

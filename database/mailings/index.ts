@@ -1,0 +1,68 @@
+/**
+ * Mailings up to the moment in which they go out: plan, parts, variants, proof, what will happen, approvals,
+ * trials, the calendar.
+ */
+export { answerApproval, approvalOf, askApproval, withdrawApproval } from './approvals'
+export type { Approval } from './approvals'
+export { loadByDay, mailingsBetween, timeOf } from './calendar'
+export { goalSegment, goalsToWatch, noteGoalHits, noteGoalStarts } from './goal-segments'
+export { fingerprintOf, goesOut, happeningOf } from './happening'
+export {
+  audienceOf,
+  createMailing,
+  deleteMailing,
+  draftsBesides,
+  dueMailings,
+  goOnWithMailing,
+  holdMailing,
+  linkOf,
+  mailingById,
+  mailingsWithTotals,
+  moveMailing,
+  nextMailingDue,
+  noteDeath,
+  recountTotals,
+  resetTotals,
+  saveLinks,
+  sendingMailings,
+  setWaitingNote,
+  settingsVersion,
+  totalsOf,
+  updateMailing,
+  wentOnAt,
+  wishOf,
+} from './mailings'
+export type { Mailing, MailingWithTotals } from './mailings'
+export { otherMailOf } from './other-mail'
+export {
+  addParts,
+  allPartsBegun,
+  beginPart,
+  countsOfPart,
+  countsSoFar,
+  decisionDue,
+  firstLocalTime,
+  holdOut,
+  partsOfMailing,
+  planOf,
+  planVersion,
+  watchAnew,
+  zoneFields,
+} from './parts'
+export type { Part } from './parts'
+export { planRecipients } from './plan-recipients'
+export { dispatchBlockers, goingOut, proofMailing } from './proof'
+export { countWithout, readerPaths, readerValuesFor } from './reader-values'
+export { countTruths, readerOf, renditionsFor, truthsOf } from './renditions'
+export {
+  askTrials,
+  changeTrial,
+  keepTrialMailbox,
+  removeTrialMailbox,
+  takeTrial,
+  trialMailboxes,
+  trialsOf,
+  trialsToLookFor,
+} from './trials'
+export type { TrialLetter, TrialMailbox } from './trials'
+export { fixVariants, variantsOf } from './variants'

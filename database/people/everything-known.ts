@@ -1,0 +1,96 @@
+import { enrolmentsOf } from './in-sequences'
+import { personDetails, valuesOf } from './people'
+import { all, q, type Database } from '../query'
+import { reportsAbout } from '../sending'
+
+/** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
+export function everythingKnown(db: Database, id: number) {
+  const details = personDetails(db, id)
+  if (!details) return null
+  const { person, subscriptions, tags, setAside } = details
+  const time = (at: number | null) => (at === null ? null : new Date(at).toISOString())
+  return {
+    address: person.address,
+    on_file_since: time(person.joined_at),
+    values: valuesOf(person),
+    tags,
+    subscriptions: subscriptions.map(({ name, state, since }) => ({
+      list: name,
+      state,
+      since: time(since),
+    })),
+    evidence: all(
+      db,
+      q
+        .selectFrom('evidence')
+        .innerJoin('lists', 'lists.id', 'evidence.list_id')
+        .leftJoin('wordings', 'wordings.id', 'evidence.wording_id')
+        .select([
+          'evidence.at',
+          'evidence.state',
+          'evidence.way',
+          'evidence.ip',
+          'evidence.agent',
+          'lists.name as list',
+          'wordings.text as wording',
+        ])
+        .where('person_id', '=', id)
+        .orderBy('evidence.id'),
+    ).map((row) => ({ ...row, at: time(row.at) })),
+    sequences: enrolmentsOf(db, id).map(({ name, state, why, entered_at, ended_at }) => ({
+      name,
+      state,
+      why,
+      entered: time(entered_at),
+      ended: time(ended_at),
+    })),
+    set_aside: setAside && { ...setAside, at: time(setAside.at) },
+    mailings: all(
+      db,
+      q
+        .selectFrom('recipients')
+        .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+        .leftJoin('leave_reasons as w', (join) =>
+          join
+            .onRef('w.mailing_id', '=', 'recipients.mailing_id')
+            .onRef('w.person_id', '=', 'recipients.person_id'),
+        )
+        .select(['w.reason', 'w.words'])
+        .select([
+          'mailings.name',
+          'recipients.state',
+          'recipients.at',
+          'opened_at',
+          'clicked_at',
+          'left_at',
+        ])
+        .where('recipients.person_id', '=', id)
+        .orderBy('mailings.id'),
+    ).map((row) => ({
+      name: row.name,
+      state: row.state,
+      at: time(row.at),
+      opened: time(row.opened_at),
+      clicked: time(row.clicked_at),
+      left: time(row.left_at),
+      said_why: row.reason && { reason: row.reason, words: row.words },
+    })),
+    orders: all(
+      db,
+      q.selectFrom('orders').select(['number', 'at', 'money']).where('person_id', '=', id),
+    ).map((row) => ({ ...row, at: time(row.at) })),
+    events: all(
+      db,
+      q.selectFrom('events').select(['name', 'at', 'props']).where('person_id', '=', id),
+    ).map(({ name, at, props }) => ({
+      name,
+      at: time(at),
+      properties: JSON.parse(props) as unknown,
+    })),
+    reports: reportsAbout(db, id).map((row) => ({ ...row, at: time(row.at) })),
+    notes: all(
+      db,
+      q.selectFrom('notes').select(['at', 'by_name', 'text']).where('person_id', '=', id),
+    ).map((row) => ({ ...row, at: time(row.at) })),
+  }
+}

@@ -1,0 +1,28 @@
+import { all, q, run, type Database } from '../query'
+
+/** Every sequence somebody came into, the latest first. */
+export function enrolmentsOf(db: Database, personId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('enrolments as n')
+      .innerJoin('sequences as s', 's.id', 'n.sequence_id')
+      .select(['s.id', 's.name', 'n.state', 'n.why', 'n.entered_at', 'n.ended_at'])
+      .where('n.person_id', '=', personId)
+      .orderBy('n.entered_at', 'desc'),
+  )
+}
+
+/** What somebody was inside of becomes another's; where both were, the kept one's stays. */
+export function moveEnrolments(db: Database, gone: number, kept: number) {
+  const theirs = q.selectFrom('enrolments').selectAll().where('person_id', '=', gone)
+  for (const row of all(db, theirs))
+    run(
+      db,
+      q
+        .insertInto('enrolments')
+        .values({ ...row, person_id: kept })
+        .onConflict((c) => c.doNothing()),
+    )
+  run(db, q.deleteFrom('enrolments').where('person_id', '=', gone))
+}

@@ -1,0 +1,53 @@
+/**
+ * People and what is known of them: addresses, fields, tags, lists and subscriptions with their evidence; how they
+ * are found, changed, merged and erased.
+ */
+export {
+  addNote,
+  addPerson,
+  changePerson,
+  deleteNote,
+  isSetAside,
+  listPeople,
+  setPeopleAside,
+  tagPeople,
+  takePeopleBack,
+} from './changes'
+export { erasePerson } from './erase'
+export { erasedAsker, lastErasure, rememberErased } from './erased'
+export { everythingKnown } from './everything-known'
+export { makeFieldOrder, wantsFieldOrder } from './field-order'
+export {
+  addField,
+  changeField,
+  countValues,
+  fieldVersion,
+  mergeField,
+  ownFields,
+  previewRetyping,
+  readFields,
+  retypeField,
+} from './fields'
+export type { FieldChange } from './fields'
+export { enrolmentsOf } from './in-sequences'
+export { reasonsOfLeaving, tellWhyLeft } from './leave-reasons'
+export { addList, changeList, listById, listVersion, listsWithCounts, readLists } from './lists'
+export { mergePeople } from './merge'
+export { peopleColumns } from './order'
+export type { PeopleOrder } from './order'
+export {
+  chosenPeople,
+  countPeople,
+  domainCounts,
+  idsOfPeople,
+  peoplePage,
+  personDetails,
+  pulsesOf,
+  valuesOf,
+} from './people'
+export type { PeopleChoice } from './people'
+export { personHistory } from './person-page'
+export { rewriteRules } from './rewrite-rules'
+export { changeSubscription, setAside, subscriptionState, wordingId } from './subscriptions'
+export { changeTag, deleteTag, joinTags, tagNamed, tagVersion, tagsWithCounts } from './tags'
+export { commonDomains, commonValues, eventNames, readVocabulary } from './vocabulary'

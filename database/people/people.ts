@@ -1,0 +1,264 @@
+import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
+import type { FieldValue } from '../../core/people'
+import { idsInFieldOrder } from './field-order'
+import { idsAfter, type PeopleOrder } from './order'
+import { searchedFor } from './search'
+import { all, one, prepared, q, raw, type Database } from '../query'
+
+/** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
+export interface PeopleChoice {
+  listId?: number | undefined
+  setAside?: boolean | undefined
+  search?: string | undefined
+}
+
+/** A person as a row of a table. */
+export interface PersonRow {
+  id: number
+  address: string
+  first_name: string | null
+  last_name: string | null
+  fields: string
+  joined_at: number
+  orders: number
+  spent: number
+  last_opened_at: number | null
+  keenness: number | null
+}
+
+/**
+ * One page of people in some order: those after so many others, or after somebody. Only the ids are sorted; the rest is
+ * read for those shown.
+ */
+export function peoplePage(
+  db: Database,
+  choice: PeopleChoice,
+  limit: number,
+  from: number | { after: number; offset: number },
+  order: PeopleOrder = { by: 'joined', descending: true },
+): PersonRow[] {
+  const next =
+    typeof from === 'object'
+      ? idsAfter(
+          db,
+          order,
+          (id) => sql`(${chosenPeople(db, choice, id, { early: true })})`,
+          from.after,
+          limit,
+        )
+      : null
+  const offset = typeof from === 'object' ? from.offset : from
+  const ids = all(db, raw(next ?? pageOfIds(db, choice, order, limit, offset)))
+  const read = prepared<{ id: number }, PersonRow>(db, (value) =>
+    q
+      .selectFrom('people')
+      .innerJoin('facts', 'facts.person_id', 'people.id')
+      .select([
+        'people.id',
+        'address',
+        'first_name',
+        'last_name',
+        'fields',
+        'people.joined_at',
+        'orders',
+        'spent',
+        'last_opened_at',
+        'keenness',
+      ])
+      .where('people.id', '=', value('id')),
+  )
+  return ids.map((row) => read.one(row)!)
+}
+
+function pageOfIds(
+  db: Database,
+  choice: PeopleChoice,
+  { by, descending }: PeopleOrder,
+  limit: number,
+  offset: number,
+) {
+  const way = descending ? sql`desc` : sql`asc`
+  const rest = sql`limit ${limit} offset ${offset}`
+  const chosen = (id: RawBuilder<unknown>) => chosenPeople(db, choice, id, { early: true })
+  const ofPeople = sql<{
+    id: number
+  }>`select people.id from people where ${chosen(sql`people.id`)}`
+  if (typeof by === 'object') {
+    const where = sql`(${chosen(sql`people.id`)})`
+    return idsInFieldOrder(by.field, where, descending, limit, offset)
+  }
+  switch (by) {
+    case 'joined':
+      return sql<{ id: number }>`${ofPeople} order by joined_at ${way}, people.id ${way} ${rest}`
+    case 'name':
+      return sql<{
+        id: number
+      }>`${ofPeople} order by last_name collate nocase ${way}, first_name collate nocase ${way}, people.id ${way} ${rest}`
+    case 'address':
+      return sql<{ id: number }>`${ofPeople} order by normal ${way} ${rest}`
+    case 'spent':
+    case 'opened':
+    case 'engagement': {
+      const column = sql.ref(
+        { spent: 'spent', opened: 'last_opened_at', engagement: 'keenness' }[by],
+      )
+      return sql<{
+        id: number
+      }>`select person_id as id from facts where ${chosen(sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
+    }
+  }
+}
+
+/** The ids of all people of a choice. */
+export function idsOfPeople(db: Database, choice: PeopleChoice): number[] {
+  const where = chosenPeople(db, choice, sql`person_id`)
+  const ids = sql<{ id: number }>`select person_id as id from facts where ${where} order by 1`
+  return all(db, raw(ids)).map(({ id }) => id)
+}
+
+export function countPeople(db: Database, choice: PeopleChoice = {}): number {
+  const where = chosenPeople(db, choice, sql`person_id`)
+  return one(db, raw(sql<{ n: number }>`select count(*) as n from facts where ${where}`))!.n
+}
+
+/** The condition on a person's id; `early`: see {@link searchedFor}. */
+export function chosenPeople(
+  db: Database,
+  { listId, setAside, search }: PeopleChoice,
+  id: RawBuilder<unknown>,
+  { early = false } = {},
+): Expression<SqlBool> {
+  const parts: RawBuilder<SqlBool>[] = []
+  if (listId !== undefined)
+    parts.push(
+      sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
+    )
+  if (setAside) parts.push(sql`${id} in (select person_id from set_aside)`)
+  if (search) parts.push(searchedFor(db, search, id, { early }))
+  return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
+}
+
+/** How many people have an address at each domain. */
+export function domainCounts(db: Database): Map<string, number> {
+  const rows = all(
+    db,
+    q
+      .selectFrom('people')
+      .select(['domain', (eb) => eb.fn.countAll<number>().as('n')])
+      .groupBy('domain'),
+  )
+  return new Map(rows.map(({ domain, n }) => [domain, n]))
+}
+
+/** What a person's last twelve mailings came to; see the pulse of product.md. Newest last. */
+export type PulseBar = 'clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced'
+
+/** The pulses of some people, by their id. */
+export function pulsesOf(db: Database, personIds: readonly number[]): Map<number, PulseBar[]> {
+  const pulses = new Map<number, PulseBar[]>()
+  for (const id of personIds) {
+    const rows = all(
+      db,
+      q
+        .selectFrom('recipients')
+        .select(['state', 'opened_at', 'clicked_at'])
+        .where('person_id', '=', id)
+        .orderBy('mailing_id', 'desc')
+        .limit(12),
+    )
+    pulses.set(id, rows.reverse().map(barOf))
+  }
+  return pulses
+}
+
+function barOf(row: {
+  state: string
+  opened_at: number | null
+  clicked_at: number | null
+}): PulseBar {
+  if (row.clicked_at !== null) return 'clicked'
+  if (row.opened_at !== null) return 'opened'
+  if (row.state === 'accepted' || row.state === 'complained') return 'delivered'
+  return row.state === 'bounced' || row.state === 'failed' ? 'bounced' : 'not-sent'
+}
+
+/** All that a person's page shows. */
+export function personDetails(db: Database, id: number) {
+  const person = one(db, q.selectFrom('people').selectAll().where('id', '=', id))
+  if (!person) return null
+  return {
+    person,
+    subscriptions: all(
+      db,
+      q
+        .selectFrom('subscriptions')
+        .innerJoin('lists', 'lists.id', 'subscriptions.list_id')
+        .select(['lists.id as list_id', 'lists.name', 'subscriptions.state', 'subscriptions.since'])
+        .where('person_id', '=', id)
+        .orderBy('lists.id'),
+    ),
+    tags: all(
+      db,
+      q
+        .selectFrom('person_tags')
+        .innerJoin('tags', 'tags.id', 'person_tags.tag_id')
+        .select('tags.name')
+        .where('person_id', '=', id)
+        .orderBy('tags.name'),
+    ).map(({ name }) => name),
+    setAside:
+      one(
+        db,
+        q.selectFrom('set_aside').select(['at', 'reason', 'detail']).where('person_id', '=', id),
+      ) ?? null,
+    evidence: all(
+      db,
+      q
+        .selectFrom('evidence')
+        .innerJoin('lists', 'lists.id', 'evidence.list_id')
+        .leftJoin('wordings', 'wordings.id', 'evidence.wording_id')
+        .select([
+          'evidence.at',
+          'evidence.state',
+          'evidence.way',
+          'evidence.way_ref',
+          'lists.name as list',
+          'wordings.text as wording',
+        ])
+        .where('person_id', '=', id)
+        .orderBy('evidence.id', 'desc')
+        .limit(100),
+    ),
+    mailings: all(
+      db,
+      q
+        .selectFrom('recipients')
+        .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+        .select([
+          'mailings.id',
+          'mailings.name',
+          'recipients.state',
+          'recipients.at',
+          'recipients.opened_at',
+          'recipients.clicked_at',
+          'recipients.left_at',
+          'recipients.answer',
+        ])
+        .where('person_id', '=', id)
+        .orderBy('recipients.mailing_id', 'desc')
+        .limit(40),
+    ),
+  }
+}
+
+/** A person's values by field key, first and last name among them. */
+export function valuesOf(person: {
+  first_name: string | null
+  last_name: string | null
+  fields: string
+}) {
+  const values = JSON.parse(person.fields) as Record<string, FieldValue>
+  if (person.first_name !== null) values.first_name = person.first_name
+  if (person.last_name !== null) values.last_name = person.last_name
+  return values
+}

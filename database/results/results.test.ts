@@ -1,0 +1,161 @@
+import { beforeAll, expect, test } from 'vitest'
+import { DAY, HOUR } from '../../core/time'
+import { makeAccount } from '../../demo/account'
+import { all, openMemory, q, run, type Database } from '..'
+import { addList, setAside, changeSubscription } from '../people'
+import { totalsOf } from '../mailings'
+import {
+  byProvider,
+  countRecipients,
+  earlierTotals,
+  growthByDay,
+  hoursOf,
+  linkClicks,
+  mailingsSince,
+  reasonsOf,
+  sentSubjects,
+} from './results'
+
+const now = Date.UTC(2026, 10, 23, 9, 40)
+let db: Database
+let sent: number[]
+
+beforeAll(async () => {
+  db = openMemory()
+  await makeAccount(db, { seed: 5, size: 400, now, passwordHash: '!' })
+  sent = all(db, q.selectFrom('mailings').select('id').where('state', '=', 'sent')).map(
+    ({ id }) => id,
+  )
+})
+
+const recipientsOf = (id: number) =>
+  all(db, q.selectFrom('recipients').selectAll().where('mailing_id', '=', id))
+
+test('hours sum to the people who opened and clicked', () => {
+  for (const id of sent) {
+    const hours = hoursOf(db, id)
+    const rows = recipientsOf(id)
+    const sum = (of: 'opens' | 'clicks') => hours.reduce((total, hour) => total + hour[of], 0)
+    expect(sum('opens')).toBe(rows.filter((row) => row.opened_at !== null).length)
+    expect(sum('clicks')).toBe(rows.filter((row) => row.clicked_at !== null).length)
+    expect(hours.every(({ hour }) => hour >= 0)).toBe(true)
+  }
+})
+
+test('providers split a mailing’s people without loss', () => {
+  for (const id of sent.slice(0, 12)) {
+    const providers = byProvider(db, [id])
+    const totals = totalsOf(db, id)!
+    const sum = (of: 'recipients' | 'delivered' | 'bounced' | 'opened' | 'clicked') =>
+      providers.reduce((total, row) => total + row[of], 0)
+    expect(sum('recipients')).toBe(countRecipients(db, id))
+    expect(sum('delivered')).toBe(totals.accepted + totals.complained)
+    expect(sum('bounced')).toBe(totals.bounced + totals.failed)
+    expect(sum('opened')).toBe(totals.opened)
+    expect(sum('clicked')).toBe(totals.clicked)
+  }
+  expect(byProvider(db, [])).toEqual([])
+})
+
+test('nobody is counted twice on one link, and no more than all who clicked followed any', () => {
+  for (const id of sent.slice(0, 12)) {
+    const { clicked } = totalsOf(db, id)!
+    for (const link of linkClicks(db, id)) {
+      expect(link.people).toBeLessThanOrEqual(Math.min(link.clicks, clicked))
+      expect(link.url).toMatch(/^https?:/)
+    }
+  }
+})
+
+test('reasons are those of the people who did not get it', () => {
+  for (const id of sent.slice(-12)) {
+    const totals = totalsOf(db, id)!
+    const told = reasonsOf(db, id)
+    const of = (state: string) =>
+      told.filter((row) => row.state === state).reduce((sum, { n }) => sum + n, 0)
+    expect(of('failed')).toBe(totals.failed)
+    expect(of('bounced')).toBe(totals.bounced)
+  }
+})
+
+test('the mailings before one are of its list, sent, and the latest first', () => {
+  const last = all(
+    db,
+    q.selectFrom('mailings').selectAll().where('state', '=', 'sent').orderBy('started_at', 'desc'),
+  )[0]!
+  const earlier = earlierTotals(db, last, 12)
+  const started = earlier.map(
+    ({ id }) => all(db, q.selectFrom('mailings').selectAll().where('id', '=', id))[0]!,
+  )
+  expect(started.every((mailing) => mailing.list_id === last.list_id)).toBe(true)
+  const times = started.map((mailing) => mailing.started_at!)
+  expect(times).toEqual([...times].sort((a, b) => b - a))
+  expect(times.every((time) => time < last.started_at!)).toBe(true)
+})
+
+test('mailings since a time are those that began at or after it', () => {
+  const week = mailingsSince(db, now - 7 * DAY)
+  for (const { id, started_at } of all(db, q.selectFrom('mailings').select(['id', 'started_at'])))
+    expect(week.includes(id)).toBe(started_at !== null && started_at >= now - 7 * DAY)
+})
+
+test('growth counts each day’s people once: who joined, who left, who was set aside', () => {
+  const small = openMemory()
+  const lists = ['Wind notes', 'Offers'].map((name) => addList(small, { name, description: '' }, 0))
+  const person = (at: number) => {
+    const normal = `p${at}@inkpost.example`
+    const { id } = run(
+      small,
+      q.insertInto('people').values({
+        address: normal,
+        normal,
+        domain: 'inkpost.example',
+        joined_at: at,
+        changed_at: at,
+      }),
+    )
+    for (const list of lists)
+      changeSubscription(small, id, list, 'subscribed', { act: 'person', way: 'form' }, at)
+    return id
+  }
+  const [first, second] = [person(1), person(HOUR)]
+  person(DAY)
+  // Somebody who leaves two lists on one day has left once.
+  for (const list of lists)
+    changeSubscription(
+      small,
+      first,
+      list,
+      'unsubscribed',
+      { act: 'person', way: 'link' },
+      2 * DAY + 5,
+    )
+  setAside(small, second, 'complained', '', 3 * DAY)
+  expect(growthByDay(small, 0, DAY)).toEqual({
+    joined: [
+      { day: 0, n: 2 },
+      { day: 1, n: 1 },
+    ],
+    left: [{ day: 2, n: 1 }],
+    aside: [{ day: 3, n: 1 }],
+  })
+  expect(growthByDay(small, 10 * DAY, DAY)).toEqual({ joined: [], left: [], aside: [] })
+})
+
+test('subjects come with the share that opened, of mailings that went to enough people', () => {
+  const subjects = sentSubjects(db)
+  const tested = new Set(
+    all(db, q.selectFrom('mailing_variants').select('mailing_id as id').where('no', '>', 0)).map(
+      ({ id }) => id,
+    ),
+  )
+  expect(tested.size).toBeGreaterThan(0)
+  const enough = sent.filter((id) => totalsOf(db, id)!.accepted >= 50 && !tested.has(id))
+  expect(subjects).toHaveLength(enough.length)
+  expect(enough.length).toBeGreaterThan(5)
+  for (const { subject, opened } of subjects) {
+    expect(subject).not.toBe('')
+    expect(opened).toBeGreaterThanOrEqual(0)
+    expect(opened).toBeLessThanOrEqual(1)
+  }
+})

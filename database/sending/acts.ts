@@ -1,0 +1,255 @@
+import { FIRST_PRODUCT_LINK } from '../../core/letters'
+import { sql, type SqlBool } from 'kysely'
+import type { Verdict } from '../../core/results'
+import { HOUR } from '../../core/time'
+import { shiftTotals } from './recipients'
+import { all, one, q, rowsInserter, run, transact, type Database } from '../query'
+
+/** An open or a click as it came in over HTTP. */
+export interface NewAct {
+  mailingId: number
+  personId: number
+  kind: 'open' | 'click'
+  link: number | null
+  at: number
+  agent: string
+  method: string
+}
+
+/** Writes acts, all of them or none. Keeps each user agent's text once. */
+export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
+  const agents = new Map<string, number>()
+  const insert = rowsInserter(db, 'acts', [
+    'mailing_id',
+    'person_id',
+    'kind',
+    'link',
+    'at',
+    'agent_id',
+    'method',
+  ])
+  const agentId = (text: string) => {
+    let id = agents.get(text)
+    if (id === undefined) {
+      run(
+        db,
+        q
+          .insertInto('agents')
+          .values({ text })
+          .onConflict((c) => c.doNothing()),
+      )
+      id = one(db, q.selectFrom('agents').select('id').where('text', '=', text))!.id
+      if (agents.size > 10_000) agents.clear()
+      agents.set(text, id)
+    }
+    return id
+  }
+  return (acts) =>
+    insert(
+      acts.map((act) => [
+        act.mailingId,
+        act.personId,
+        act.kind,
+        act.link,
+        act.at,
+        agentId(act.agent.slice(0, 300)),
+        act.method,
+      ]),
+    )
+}
+
+/** Acts that are still to be judged and came before `before`, in the order they came. */
+export function unjudgedActs(db: Database, before: number, limit: number) {
+  return all(
+    db,
+    q
+      .selectFrom('acts')
+      .innerJoin('agents', 'agents.id', 'acts.agent_id')
+      .leftJoin('recipients', (join) =>
+        join
+          .onRef('recipients.mailing_id', '=', 'acts.mailing_id')
+          .onRef('recipients.person_id', '=', 'acts.person_id'),
+      )
+      .innerJoin('mailings', 'mailings.id', 'acts.mailing_id')
+      .select([
+        'acts.id',
+        'acts.mailing_id',
+        'acts.person_id',
+        'acts.kind',
+        'acts.link',
+        'acts.at',
+        'acts.method',
+        'agents.text as agent',
+        'recipients.accepted_at',
+        'recipients.opened_at',
+        'mailings.started_at',
+      ])
+      .where('acts.verdict', 'is', null)
+      .where((eb) => eb.or([eb('acts.kind', '=', 'open'), eb('acts.at', '<=', before)]))
+      .orderBy('acts.id')
+      .limit(limit),
+  )
+}
+export type UnjudgedAct = ReturnType<typeof unjudgedActs>[number]
+
+/** When a recipient followed which link. */
+export function clicksOf(
+  db: Database,
+  mailingId: number,
+  personId: number,
+): { link: number; at: number }[] {
+  return all(
+    db,
+    q
+      .selectFrom('acts')
+      .select(['link', 'at'])
+      .$narrowType<{ link: number }>()
+      .where('mailing_id', '=', mailingId)
+      .where('person_id', '=', personId)
+      .where(sql<SqlBool>`kind = 'click'`),
+  )
+}
+
+/** How many links the letter has of its own; products that may be picked are not counted. */
+export function linkCount(db: Database, mailingId: number): number {
+  return one(
+    db,
+    q
+      .selectFrom('mailing_links')
+      .select((eb) => eb.fn.countAll<number>().as('n'))
+      .where('mailing_id', '=', mailingId)
+      .where('no', '<', FIRST_PRODUCT_LINK),
+  )!.n
+}
+
+/**
+ * Writes a verdict and what follows from it: the recipient's first human open and click (a human
+ * click implies a human open), machine opens and scanner clicks apart, and the mailing's counts.
+ */
+export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
+  run(db, q.updateTable('acts').set({ verdict }).where('id', '=', act.id))
+  const hour =
+    act.started_at === null ? null : Math.max(0, Math.floor((act.at - act.started_at) / HOUR))
+  const first = (column: 'opened_at' | 'clicked_at' | 'machine_at' | 'scanner_at') =>
+    run(
+      db,
+      q
+        .updateTable('recipients')
+        .set({ [column]: act.at })
+        .where('mailing_id', '=', act.mailing_id)
+        .where('person_id', '=', act.person_id)
+        .where(column, 'is', null),
+    ).changes
+  if (verdict === 'machine') {
+    if (act.kind === 'open')
+      shiftTotals(db, act.mailing_id, { machine_opened: first('machine_at') })
+    else shiftTotals(db, act.mailing_id, { scanner_clicked: first('scanner_at') })
+    return
+  }
+  const opened = first('opened_at')
+  const clicked = act.kind === 'click' ? first('clicked_at') : 0
+  shiftTotals(db, act.mailing_id, { opened, clicked })
+  if (hour !== null && opened + clicked > 0) addToHour(db, act.mailing_id, hour, opened, clicked)
+}
+
+function addToHour(db: Database, mailingId: number, hour: number, opens: number, clicks: number) {
+  run(
+    db,
+    q
+      .insertInto('mailing_hours')
+      .values({ mailing_id: mailingId, hour, opens, clicks })
+      .onConflict((c) =>
+        c.columns(['mailing_id', 'hour']).doUpdateSet((eb) => ({
+          opens: eb('mailing_hours.opens', '+', opens),
+          clicks: eb('mailing_hours.clicks', '+', clicks),
+        })),
+      ),
+  )
+}
+
+/** Notes that a recipient left the list by this mailing's link. */
+export function recordLeaving(db: Database, mailingId: number, personId: number, at: number) {
+  transact(db, () => {
+    const { changes } = run(
+      db,
+      q
+        .updateTable('recipients')
+        .set({ left_at: at })
+        .where('mailing_id', '=', mailingId)
+        .where('person_id', '=', personId)
+        .where('left_at', 'is', null),
+    )
+    shiftTotals(db, mailingId, { left_list: changes })
+  })
+}
+
+/**
+ * Makes somebody's clicks another's. Clicks are found by their mailing; opens are only ever looked at through their
+ * recipient. Who followed the same link as both is one person from now on.
+ */
+export function moveClicks(db: Database, from: number, to: number) {
+  const mailings = all(
+    db,
+    q.selectFrom('recipients').select('mailing_id').where('person_id', '=', from),
+  )
+  for (const { mailing_id } of mailings) {
+    const followed = (person: number) =>
+      q
+        .selectFrom('acts')
+        .select('link')
+        .$narrowType<{ link: number }>()
+        .where('mailing_id', '=', mailing_id)
+        .where('person_id', '=', person)
+        .where('verdict', '=', 'human')
+        .where(() => sql<SqlBool>`kind = 'click'`)
+    run(
+      db,
+      q
+        .updateTable('mailing_link_totals')
+        .set((eb) => ({ people: eb('people', '-', 1) }))
+        .where('mailing_id', '=', mailing_id)
+        .where('no', 'in', followed(from))
+        .where('no', 'in', followed(to)),
+    )
+    run(
+      db,
+      q
+        .updateTable('acts')
+        .set({ person_id: to })
+        .where('mailing_id', '=', mailing_id)
+        .where('person_id', '=', from)
+        .where(() => sql<SqlBool>`kind = 'click'`),
+    )
+  }
+}
+
+/** So many rows are looked through at once, so that nobody waits for it. */
+const ACTS_AT_ONCE = 50_000
+
+/**
+ * Makes what else of somebody's acts there is another's: opens, which are found by no index, since nobody asks for them so.
+ * Looks through the rows behind `after`; the last it has seen, or null where there are no more.
+ */
+export function moveSomeActs(
+  db: Database,
+  { from, to }: { from: number; to: number },
+  after: number,
+): number | null {
+  const last = lastAct(db)
+  if (after >= last) return null
+  run(
+    db,
+    q
+      .updateTable('acts')
+      .set({ person_id: to })
+      .where('id', '>', after)
+      .where('id', '<=', after + ACTS_AT_ONCE)
+      .where('person_id', '=', from),
+  )
+  return Math.min(last, after + ACTS_AT_ONCE)
+}
+
+/** How many rows there are to look through, at most. */
+export function lastAct(db: Database): number {
+  return one(db, q.selectFrom('acts').select('id').orderBy('id', 'desc').limit(1))?.id ?? 0
+}

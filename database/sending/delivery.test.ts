@@ -1,0 +1,224 @@
+import { beforeEach, expect, test } from 'vitest'
+import { startingLetter } from '../../core/letters'
+import { MINUTE } from '../../core/time'
+import { actRecorder, applyVerdict, recordLeaving, unjudgedActs } from './acts'
+import { openMemory } from '../connect'
+import { addList, changeSubscription, setAside } from '../people'
+import {
+  createMailing,
+  moveMailing,
+  recountTotals,
+  totalsOf,
+  saveLinks,
+  linkOf,
+  deleteMailing,
+  planRecipients,
+} from '../mailings'
+import { letterOf, saveLetter } from '../letters'
+import { all, one, q, run, type Database } from '../query'
+import { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
+import { dropRest, moveRecipient, readRecipient } from './recipients'
+import { claimSome } from '../made-up'
+
+let db: Database
+let list: number
+let mailing: number
+const by = { act: 'person', way: 'form' } as const
+
+beforeEach(() => {
+  db = openMemory()
+  list = addList(db, { name: 'Wind notes', description: '' }, 0)
+  for (let i = 1; i <= 10; i++) {
+    const normal = `p${i}@inkpost.example`
+    run(
+      db,
+      q.insertInto('people').values({
+        address: normal,
+        normal,
+        domain: 'inkpost.example',
+        first_name: null,
+        last_name: null,
+        joined_at: 0,
+        changed_at: 0,
+      }),
+    )
+    changeSubscription(db, i, list, 'subscribed', by, 0)
+  }
+  mailing = createMailing(db, { name: 'One', listId: list, letter: startingLetter() }, 0)
+  moveMailing(db, mailing, ['draft'], 'sending', { started_at: 0 })
+  planRecipients(db, mailing, { listId: list, rule: null }, 0)
+})
+
+/** The totals are kept as things happen; they must be what counting the rows gives. */
+function totals() {
+  const { mailing_id: _, ...kept } = totalsOf(db, mailing)!
+  const counted = recountTotals(db, mailing)
+  expect(kept).toMatchObject(counted)
+  const states = [
+    'planned',
+    'queued',
+    'claimed',
+    'deferred',
+    'uncertain',
+    'accepted',
+    'failed',
+    'dropped',
+    'bounced',
+    'complained',
+  ] as const
+  expect(states.reduce((sum, state) => sum + kept[state], 0)).toBe(10)
+  return kept
+}
+
+test('planning twice mails nobody twice', () => {
+  expect(planRecipients(db, mailing, { listId: list, rule: null }, 0)).toBe(0)
+  expect(totals().queued).toBe(10)
+})
+
+test('two engines never claim the same recipient, and each settles only its own', () => {
+  const [a, b] = [claimsOf(db, 'a', mailing), claimsOf(db, 'b', mailing)]
+  const [ofA, ofB] = [claimSome(a, 6, 1), claimSome(b, 6, 1)]
+  expect(ofA).toHaveLength(6)
+  expect(ofB).toHaveLength(4)
+  expect(new Set([...ofA, ...ofB].map((one) => one.person_id)).size).toBe(10)
+  b.settle(
+    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    2,
+  )
+  expect(totals()).toMatchObject({ claimed: 10, accepted: 0 })
+  a.settle(
+    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    2,
+  )
+  expect(totals()).toMatchObject({ claimed: 4, accepted: 6 })
+})
+
+test('deferred recipients come back when they are due, not before', () => {
+  const claims = claimsOf(db, 'a', mailing)
+  const [first] = claimSome(claims, 1, 0)
+  claims.settle(
+    [{ personId: first!.person_id, to: 'deferred', answer: 'later', due: 5 * MINUTE }],
+    0,
+  )
+  expect(claimSome(claims, 20, MINUTE)).toHaveLength(9)
+  expect(claimSome(claims, 20, MINUTE)).toHaveLength(0)
+  const [again] = claimSome(claims, 20, 5 * MINUTE)
+  expect(again).toMatchObject({ person_id: first!.person_id, attempts: 2 })
+})
+
+test('what a dead engine had claimed is uncertain, and is sent again only by the user’s word', () => {
+  claimSome(claimsOf(db, 'dead', mailing), 3, 0)
+  const alive = claimsOf(db, 'alive', mailing)
+  claimSome(alive, 2, 0)
+  expect(claimsBecomeUncertain(db, ['alive'], 9)).toBe(3)
+  expect(totals()).toMatchObject({ uncertain: 3, claimed: 2, queued: 5 })
+  expect(claimSome(alive, 20, 9)).toHaveLength(5)
+  expect(resendUncertain(db, mailing, 10)).toBe(3)
+  expect(claimSome(alive, 20, 10)).toHaveLength(3)
+})
+
+test('an answer that arrives after all settles what had become uncertain', () => {
+  const slow = claimsOf(db, 'slow', mailing)
+  const [claimed] = claimSome(slow, 1, 0)
+  claimsBecomeUncertain(db, [], 5)
+  slow.settle([{ personId: claimed!.person_id, to: 'accepted', answer: null }], 6)
+  expect(totals()).toMatchObject({ uncertain: 0, accepted: 1 })
+})
+
+test('somebody who leaves or is set aside is dropped before the next claim', () => {
+  changeSubscription(db, 3, list, 'unsubscribed', { act: 'person', way: 'unsubscribe link' }, 1)
+  setAside(db, 4, 'by-hand', 'asked', 1)
+  expect(totals()).toMatchObject({ dropped: 2, queued: 8 })
+  const claimed = claimSome(claimsOf(db, 'a', mailing), 20, 2).map((one) => one.person_id)
+  expect(claimed).not.toContain(3)
+  expect(claimed).not.toContain(4)
+})
+
+test('cancelling the rest leaves what was sent', () => {
+  const claims = claimsOf(db, 'a', mailing)
+  claims.settle(
+    claimSome(claims, 4, 0).map((one) => ({
+      personId: one.person_id,
+      to: 'accepted',
+      answer: null,
+    })),
+    0,
+  )
+  expect(dropRest(db, mailing, 1)).toBe(6)
+  expect(totals()).toMatchObject({ accepted: 4, dropped: 6 })
+})
+
+test('no move is made that the states do not have', () => {
+  expect(() => moveRecipient(db, mailing, 1, 'accepted', 'queued', 0)).toThrow()
+  expect(moveRecipient(db, mailing, 1, 'accepted', 'bounced', 0)).toBe(false)
+  expect(readRecipient(db, mailing, 1)!.state).toBe('queued')
+})
+
+test('acts are counted once a person, machines apart, and a click implies an open', () => {
+  const record = actRecorder(db)
+  const act = { mailingId: mailing, agent: 'SailMail', method: 'GET', link: null }
+  record([
+    { ...act, personId: 1, kind: 'open', at: 10 },
+    { ...act, personId: 1, kind: 'open', at: 20 },
+    { ...act, personId: 2, kind: 'click', link: 0, at: 30 },
+    { ...act, personId: 3, kind: 'open', at: 40 },
+  ])
+  const unjudged = unjudgedActs(db, 1e9, 10)
+  expect(unjudged).toHaveLength(4)
+  for (const one of unjudged) applyVerdict(db, one, one.person_id === 3 ? 'machine' : 'human')
+  recordLeaving(db, mailing, 2, 50)
+  recordLeaving(db, mailing, 2, 60)
+  expect(totals()).toMatchObject({ opened: 2, clicked: 1, machine_opened: 1, left_list: 1 })
+  expect(unjudgedActs(db, 1e9, 10)).toHaveLength(0)
+  expect(one(db, q.selectFrom('mailing_hours').selectAll())).toMatchObject({
+    hour: 0,
+    opens: 2,
+    clicks: 1,
+  })
+})
+
+test('evidence is kept of each change and can never be changed', () => {
+  changeSubscription(
+    db,
+    1,
+    list,
+    'unsubscribed',
+    { act: 'person', way: 'unsubscribe link', ip: '127.0.0.1' },
+    5,
+  )
+  changeSubscription(db, 1, list, 'subscribed', { act: 'import', way: 'import' }, 6)
+  const evidence = all(
+    db,
+    q.selectFrom('evidence').selectAll().where('person_id', '=', 1).orderBy('id'),
+  )
+  expect(evidence.map(({ state, at, way }) => ({ state, at, way }))).toEqual([
+    { state: 'subscribed', at: 0, way: 'form' },
+    { state: 'unsubscribed', at: 5, way: 'unsubscribe link' },
+  ])
+  expect(() => run(db, q.updateTable('evidence').set({ at: 0 }))).toThrow(/never updated/)
+})
+
+test('a letter is saved over the version its author saw, and not over another', () => {
+  const letter = { ...startingLetter(), subject: 'Force 5' }
+  const letterId = one(
+    db,
+    q.selectFrom('mailings').select('letter_id').where('id', '=', mailing),
+  )!.letter_id
+  const author = { id: 1, name: 'Wren' }
+  expect(saveLetter(db, letterId, letter, 1, author, 1)).toBe(2)
+  expect(saveLetter(db, letterId, { ...letter, subject: 'Late' }, 1, author, 2)).toBeNull()
+  expect(letterOf(db, letterId)).toMatchObject({ subject: 'Force 5', version: 2 })
+})
+
+test('links lead where the letter led when it went out', () => {
+  saveLinks(db, mailing, [{ url: 'https://a.example/', blockId: 'b', words: 'go' }])
+  expect(linkOf(db, mailing, 0)).toBe('https://a.example/')
+  expect(linkOf(db, mailing, 1)).toBeNull()
+})
+
+test('only what never went out is deleted', () => {
+  expect(deleteMailing(db, mailing)).toBe(false)
+  expect(
+    deleteMailing(db, createMailing(db, { name: 'x', listId: null, letter: startingLetter() }, 0)),
+  ).toBe(true)
+})

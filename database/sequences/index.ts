@@ -1,0 +1,18 @@
+/** Sequences, and how people go through them. */
+export { advanceDue, enrolNew, nextStepDue, peopleInside, standingAt } from './enrolments'
+export {
+  addMailOf,
+  addSequence,
+  changeSequence,
+  deleteSequence,
+  endSequence,
+  mailingsOfSequence,
+  pauseSequence,
+  readSequences,
+  runningSequences,
+  sequenceById,
+  sequenceProblems,
+  startSequence,
+  startedByJoining,
+} from './sequences'
+export type { Sequence } from './sequences'

@@ -1,0 +1,291 @@
+import { sql, type Selectable } from 'kysely'
+import { startingLetter } from '../../core/letters'
+import {
+  emptyMap,
+  lineOf,
+  mailingsOfMap,
+  mapProblems,
+  readMap,
+  type SequenceMap,
+} from '../../core/sequences'
+import { blockersOf } from '../../core/proof'
+import { readyRule } from '../../core/segments'
+import {
+  createMailing,
+  deleteMailing,
+  goOnWithMailing,
+  holdMailing,
+  mailingById,
+  moveMailing,
+  proofMailing,
+} from '../mailings'
+import { all, one, q, run, transact, type Database } from '../query'
+import type { Schema } from '../schema'
+import { readCatalog } from '../segments'
+
+export type Sequence = Omit<Selectable<Schema['sequences']>, 'map'> & { map: SequenceMap }
+
+/** All sequences with how many are inside, came out at the end, and left on the way. */
+export function readSequences(db: Database) {
+  const count = (state: string) =>
+    sql<number>`(select count(*) from enrolments as n where n.sequence_id = sequences.id and n.state = ${state})`
+  return all(
+    db,
+    q
+      .selectFrom('sequences')
+      .select(['id', 'name', 'state', 'version', 'started_at'])
+      .select([
+        count('inside').as('inside'),
+        count('finished').as('finished'),
+        count('left').as('left'),
+      ])
+      .orderBy('name'),
+  )
+}
+
+export function sequenceById(db: Database, id: number): Sequence | undefined {
+  const row = one(db, q.selectFrom('sequences').selectAll().where('id', '=', id))
+  return row && withMap(row)
+}
+
+export function runningSequences(db: Database): Sequence[] {
+  return all(db, q.selectFrom('sequences').selectAll().where('state', '=', 'running')).map(withMap)
+}
+
+function withMap(row: Selectable<Schema['sequences']>): Sequence {
+  return { ...row, map: mapFrom(row.map) }
+}
+
+function mapFrom(json: string): SequenceMap {
+  const map = readMap(JSON.parse(json))
+  if (!map) throw new Error('A stored map is always readable.')
+  return map
+}
+
+/** The map by which somebody is led who entered by a version. */
+export function mapOfVersion(db: Database, sequenceId: number, version: number): SequenceMap {
+  const row = one(
+    db,
+    q
+      .selectFrom('sequence_versions')
+      .select('map')
+      .where('sequence_id', '=', sequenceId)
+      .where('version', '=', version),
+  )
+  return row ? mapFrom(row.map) : emptyMap
+}
+
+/** Makes a sequence as a draft with nothing in it; its id. */
+export function addSequence(
+  db: Database,
+  name: string,
+  listId: number | null,
+  now: number,
+): number {
+  const values = { name, list_id: listId, map: JSON.stringify(emptyMap), created_at: now }
+  return run(db, q.insertInto('sequences').values(values)).id
+}
+
+/**
+ * Changes what a sequence is called, and while it does not run, its list and map, over the revision its editor saw.
+ * Once it has run its list stays: its mails carry that list's name, and leaving it is leaving them. False where somebody
+ * was faster.
+ */
+export function changeSequence(
+  db: Database,
+  before: Sequence,
+  change: { name: string; listId: number | null; map: SequenceMap },
+  sawRevision: number,
+): boolean {
+  const still = before.state === 'running' || before.state === 'ended'
+  return transact(db, () => {
+    const { changes } = run(
+      db,
+      q
+        .updateTable('sequences')
+        .set({ name: change.name, revision: sawRevision + 1 })
+        .$if(!still, (query) =>
+          query.set({
+            list_id: before.version > 0 ? before.list_id : change.listId,
+            map: JSON.stringify(change.map),
+          }),
+        )
+        .where('id', '=', before.id)
+        .where('revision', '=', sawRevision),
+    )
+    if (changes === 0) return false
+    if (still || before.version > 0) return true
+    run(
+      db,
+      q
+        .updateTable('mailings')
+        .set({ list_id: change.listId })
+        .where('sequence_id', '=', before.id)
+        .where('started_at', 'is', null),
+    )
+    return true
+  })
+}
+
+/** A mailing for a new mail step, with a letter to begin with; its id. */
+export function addMailOf(db: Database, sequence: Sequence, name: string, now: number): number {
+  return transact(db, () => {
+    const letter = startingLetter()
+    const id = createMailing(db, { name, listId: sequence.list_id, letter }, now)
+    run(
+      db,
+      q
+        .updateTable('mailings')
+        // People get it when they come by, however much other mail they had.
+        .set({ sequence_id: sequence.id, past_cap: 1 })
+        .where('id', '=', id),
+    )
+    return id
+  })
+}
+
+/** The mailings of a sequence with what came of them, those of earlier versions among them. */
+export function mailingsOfSequence(db: Database, sequenceId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .innerJoin('letters', 'letters.id', 'mailings.letter_id')
+      .leftJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
+      .select(['mailings.id', 'mailings.name', 'mailings.started_at', 'mailings.state'])
+      .select(['letters.subject', 't.accepted', 't.complained', 't.bounced'])
+      .select(['t.opened', 't.clicked', 't.queued', 't.deferred', 't.failed'])
+      .where('mailings.sequence_id', '=', sequenceId)
+      .orderBy('mailings.id'),
+  )
+}
+
+/** What keeps a sequence from running, in sentences: of its map, of who may come in, and of its letters. */
+export function sequenceProblems(db: Database, sequence: Sequence, now: number): string[] {
+  const { rule } = sequence.map.start
+  const letters = lineOf(sequence.map).flatMap(({ step }) => {
+    const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
+    if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
+      return ['A mail is gone. Take its step out.']
+    if (!mailing || mailing.started_at !== null) return []
+    // A list that is still empty keeps no sequence from waiting for people.
+    const [first] = blockersOf(proofMailing(db, mailing, now)).filter(
+      ({ check }) => check !== 'audience',
+    )
+    return first ? [`${mailing.name}: ${first.title}.`] : []
+  })
+  return [
+    ...mapProblems(sequence.map, sequence.list_id),
+    ...(rule ? readyRule(rule, readCatalog(db)).problems.map(({ message }) => message) : []),
+    ...letters,
+  ]
+}
+
+/**
+ * Lets a sequence run, from now on: who joined before does not come in. Its map becomes a version of its own where it
+ * is another than the last one; mails in no map go with their letters. Whether it began.
+ */
+export function startSequence(db: Database, sequence: Sequence, now: number): boolean {
+  return transact(db, () => {
+    const last = sequence.version > 0 ? mapOfVersion(db, sequence.id, sequence.version) : null
+    const same = last !== null && JSON.stringify(last) === JSON.stringify(sequence.map)
+    const version = sequence.version + (same ? 0 : 1)
+    const begun = run(
+      db,
+      q
+        .updateTable('sequences')
+        .set({
+          state: 'running',
+          version,
+          started_at: sequence.started_at ?? now,
+          evidence_read: newest(db, 'evidence'),
+          events_read: newest(db, 'events'),
+        })
+        .where('id', '=', sequence.id)
+        .where('state', 'in', ['draft', 'paused']),
+    ).changes
+    if (begun === 0) return false
+    if (!same)
+      run(
+        db,
+        q.insertInto('sequence_versions').values({
+          sequence_id: sequence.id,
+          version,
+          map: JSON.stringify(sequence.map),
+          at: now,
+        }),
+      )
+    const kept = new Set(mailingsOfMap(sequence.map))
+    for (const { id, started_at } of mailingsOfSequence(db, sequence.id))
+      // What was taken out of the map is kept until now, so that a step can be brought back with its letter.
+      if (started_at === null && !kept.has(id)) deleteMailing(db, id)
+      else goOnWithMailing(db, id, now)
+    return true
+  })
+}
+
+function newest(db: Database, table: 'evidence' | 'events'): number {
+  return (
+    one(
+      db,
+      q.selectFrom(table).select((eb) => eb.fn.max('id').as('id')),
+    )?.id ?? 0
+  )
+}
+
+/** Stops a sequence for a while: nobody comes in, nobody goes on, nothing goes out. */
+export function pauseSequence(db: Database, id: number, now: number): boolean {
+  return transact(db, () => {
+    if (!move(db, id, ['running'], 'paused')) return false
+    for (const mailing of mailingsOfSequence(db, id))
+      holdMailing(db, mailing.id, { held_by: 'hand', held_note: null }, now)
+    return true
+  })
+}
+
+/** Ends a sequence for good: who is inside leaves. How many that were; null where it never ran or had ended. */
+export function endSequence(db: Database, id: number, now: number): number | null {
+  return transact(db, () => {
+    if (!move(db, id, ['running', 'paused'], 'ended')) return null
+    for (const mailing of mailingsOfSequence(db, id))
+      moveMailing(db, mailing.id, ['sending', 'held'], 'sent', { finished_at: now, held_by: null })
+    return run(
+      db,
+      q
+        .updateTable('enrolments')
+        .set({ state: 'left', why: 'the sequence ended', ended_at: now })
+        .where('sequence_id', '=', id)
+        .where('state', '=', 'inside'),
+    ).changes
+  })
+}
+
+function move(
+  db: Database,
+  id: number,
+  from: readonly Sequence['state'][],
+  to: Sequence['state'],
+): boolean {
+  const moved = q
+    .updateTable('sequences')
+    .set({ state: to })
+    .where('id', '=', id)
+    .where('state', 'in', [...from])
+  return run(db, moved).changes === 1
+}
+
+/** Deletes a sequence that never ran, with its letters. Whether it was there to delete. */
+export function deleteSequence(db: Database, id: number): boolean {
+  return transact(db, () => {
+    if (sequenceById(db, id)?.state !== 'draft') return false
+    for (const mailing of mailingsOfSequence(db, id)) deleteMailing(db, mailing.id)
+    return run(db, q.deleteFrom('sequences').where('id', '=', id)).changes === 1
+  })
+}
+
+/** The running sequences that somebody comes into by joining a list. */
+export function startedByJoining(db: Database, listId: number): Sequence[] {
+  return runningSequences(db).filter(
+    ({ map, list_id }) => map.start.when.is === 'joined' && list_id === listId,
+  )
+}

@@ -1,0 +1,15 @@
+import { sql } from 'kysely'
+import { expect, it } from 'vitest'
+import { all, openMemory, raw } from '.'
+import { accountTriggers } from './account/schema'
+import { peopleTriggers } from './people/schema'
+import { resultTriggers } from './results/schema'
+
+it('every trigger of the database stands in the schema of the table that it keeps', () => {
+  const there = all(
+    openMemory(),
+    raw(sql<{ name: string }>`select name from sqlite_master where type = 'trigger' order by name`),
+  )
+  const listed = { ...accountTriggers, ...peopleTriggers, ...resultTriggers }
+  expect(there.map(({ name }) => name)).toEqual(Object.keys(listed).sort())
+})
