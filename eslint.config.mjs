@@ -32,7 +32,7 @@ const rooms = [
   'imports',
   'exports',
 ]
-const byItsDoor = ['/database/[a-z-]+/', 'A folder of database is entered by its door.']
+const byItsDoor = ['/(database|cases)/[a-z-]+/', 'This folder is entered by its door.']
 
 export default tseslint.config(
   { ignores: ['.nuxt/**', '.output/**', 'node_modules/**', '.data/**', 'data/**'] },

@@ -16,7 +16,7 @@ import { bytesOf, mouldMessage, pourMessage } from '../core/delivery'
 import { fillFor, personContext, unpackLetter } from '../core/letters/rendering'
 import { readAccount } from '../database/account'
 import { madeUpEngine } from '../engine/made-up'
-import { prepareContent } from '../engine/prepare-content'
+import { contentNow } from '../cases/letters'
 import { sender } from '../engine/send'
 import { keepHeapSteady } from '../engine/steady-heap'
 
@@ -117,7 +117,7 @@ function signatureTime(): number {
 
 async function sizeOfOne(): Promise<number> {
   const account = readAccount(db)!
-  const { packed } = await prepareContent(engine, mailingById(db, id)!)
+  const { packed } = await contentNow(db, mailingById(db, id)!, engine)
   const compiled = unpackLetter(packed)
   const mould = mouldMessage(
     id,

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { hashPassword } from '../cases/team/password'
+import { hashPassword } from '../cases/team'
 import { closeDatabase, openDatabase } from '../database'
 import { addApiToken } from '../database/imports'
 import { makeAccount } from './account'

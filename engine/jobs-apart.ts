@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process'
-import { processFile } from '../cases/apart/process-file'
+import { processFile } from '../cases/apart'
 import { jobsDied } from '../database/jobs'
 import type { Engine } from './engine'
 

@@ -1,4 +1,4 @@
-import { say } from '../cases/apart/answerer'
+import { say } from '../cases/apart'
 import { beginEngine, doUntilTold } from './begin'
 import { runJobs } from './jobs'
 

@@ -16,9 +16,9 @@ import {
   pauseSequence,
   readSequences,
   sequenceById,
-  sequenceProblems,
   startSequence,
 } from '../database/sequences'
+import { sequenceProblems } from '../cases/sequences'
 import {
   erasePerson,
   everythingKnown,

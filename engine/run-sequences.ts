@@ -4,7 +4,7 @@ import { keepContent } from '../database/sending'
 import { goesOut, mailingById, moveMailing } from '../database/mailings'
 import { advanceDue, enrolNew, runningSequences, type Sequence } from '../database/sequences'
 import type { Engine, Work } from './engine'
-import { prepareContent } from './prepare-content'
+import { contentNow } from '../cases/letters'
 import { keepLinks } from './start-mailings'
 
 /**
@@ -34,7 +34,7 @@ async function beginMails(engine: Engine, { map }: Sequence) {
     notes.begin({ mailing: id, what: 'letter' })
     try {
       const before = JSON.stringify(goesOut(db, mailing, null))
-      const content = await prepareContent(engine, mailing)
+      const content = await contentNow(engine.db, mailing, engine)
       transact(db, () => {
         // What was changed while it was made is made anew.
         const still = mailingById(db, id)

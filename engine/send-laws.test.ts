@@ -7,8 +7,8 @@ import { expect, test } from 'vitest'
 import { stampContent } from '../core/letters'
 import { richText } from '../core/letters/rich-text'
 import { HOUR, timeToLocalInput } from '../core/time'
-import { callBack, sendOff } from '../cases/mailings/send-off'
-import { moveWish } from '../cases/mailings/move'
+import { callBack, sendOff } from '../cases/mailings'
+import { moveWish } from '../cases/mailings'
 import { all, q, run } from '../database'
 import {
   claimsBecomeUncertain,

@@ -17,13 +17,13 @@ import {
   holdOut,
   partsOfMailing,
   planOf,
-  dispatchBlockers,
   fixVariants,
   variantsOf,
 } from '../database/mailings'
+import { dispatchBlockers } from '../cases/mailings'
 import { pickerFor } from '../database/letters'
 import type { Engine, Work } from './engine'
-import { prepareContent } from './prepare-content'
+import { contentNow } from '../cases/letters'
 
 /**
  * Scheduled mailings whose time has come begin: what goes out, their variants, parts and who is held out are fixed now,
@@ -54,7 +54,7 @@ async function start(engine: Engine, mailing: Mailing) {
     if (blockers.length || !audience) return hold('proof', blockers.join('; '))
     contents = await Promise.all(
       lettersOf(db, mailing, plan).map(({ letter_id, ...change }) =>
-        prepareContent(engine, { ...mailing, letter_id }, change),
+        contentNow(db, { ...mailing, letter_id }, engine, change),
       ),
     )
   } catch (error) {
@@ -120,7 +120,7 @@ export async function contentsToSend(engine: Engine, mailing: Mailing) {
     : [{ letter_id: mailing.letter_id }]
   const made = await Promise.all(
     letters.map(({ letter_id, ...change }) =>
-      prepareContent(engine, { ...mailing, letter_id }, change),
+      contentNow(db, { ...mailing, letter_id }, engine, change),
     ),
   )
   transact(db, () => made.forEach((content, no) => keepContent(db, mailing.id, no, content)))

@@ -1,6 +1,6 @@
 import { request } from 'node:http'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { hashPassword } from '../cases/team/password'
+import { hashPassword } from '../cases/team'
 import { permissionOf, permissions, roles, type Handler, type Role } from '../core/team'
 import { totpCode } from '../core/sign-in'
 import { HOUR } from '../core/time'

@@ -27,6 +27,7 @@ test.each([
   ['engine/x.ts', "import '../database/people/fields'"],
   ['server/api/x.ts', "import '~~/database/people/fields'"],
   ['tests/x.ts', "import '../database/people/fields'"],
+  ['server/api/x.ts', "import '~~/cases/letters/frame'"],
   ['database/segments/x.ts', "import '../people/fields'"],
   ['database/segments/x.ts', "import '../mailings'"],
   ['database/people/x.ts', "import '../../engine/engine'"],

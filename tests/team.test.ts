@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { hashPassword } from '../cases/team/password'
+import { hashPassword } from '../cases/team'
 import { totpCode } from '../core/sign-in'
 import { HOUR } from '../core/time'
 import { q, run } from '../database'

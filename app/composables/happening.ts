@@ -1,4 +1,4 @@
-import type { HappeningAnswer } from '~~/server/api/mailings/[id]/happening.get'
+import type { HappeningAnswer } from '~~/core/dispatch'
 
 /**
  * What will happen when the open mailing is sent off at a time (null: now), as the server has it. It is only as good as

@@ -1,6 +1,6 @@
 import type { Asked } from '~~/core/choices'
 import type { DispatchPlan } from '~~/core/dispatch'
-import type { PlanAnswer } from '~~/server/api/mailings/[id]/plan.get'
+import type { PlanAnswer } from '~~/core/dispatch'
 
 /** How the fields of a plan are called where two people's stand side by side. */
 const names = {

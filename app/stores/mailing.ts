@@ -2,8 +2,8 @@ import type { Editor } from '@tiptap/vue-3'
 import { isAlike } from '~~/core/choices'
 import { defaultLetterhead, isSame, joinLetters, type Letter } from '~~/core/letters'
 import type { Mark } from '~~/core/proof'
-import type { Comment } from '~~/server/utils/comment'
-import type { Renditions } from '~~/server/asker/questions'
+import type { Comment } from '~~/core/letters'
+import type { Renditions } from '~~/core/letters'
 import { settingsOf, type MailingSettings, type OpenMailing, type Proof } from './open-mailing'
 
 /** The mailing that is open: what the server says of it, and its letter as it is being written. */

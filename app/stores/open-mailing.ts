@@ -3,7 +3,7 @@ import type { DueLater } from '~~/core/dispatch'
 import type { Letter, Letterhead } from '~~/core/letters'
 import type { Field } from '~~/core/people'
 import type { Mark } from '~~/core/proof'
-import type { WeighedRendition } from '~~/server/api/mailings/[id]/proof.get'
+import type { WeighedRendition } from '~~/core/letters'
 
 /** What the server says of a mailing that is open. */
 export interface OpenMailing {

@@ -1,4 +1,4 @@
-import type { Present } from '~~/server/utils/presence'
+import type { Present } from '~~/core/team'
 
 /** How often one says that one is still there, ms. */
 const AGAIN = 5_000

@@ -7,7 +7,7 @@ import {
   type RuleProblem,
   type Vocabulary,
 } from '~~/core/segments'
-import type { PastSizes, SegmentAnswer } from '~~/server/asker/questions'
+import type { PastSizes, SegmentAnswer } from '~~/core/segments'
 
 export type SegmentCounts = SegmentAnswer & { text: string; problems: RuleProblem[] }
 

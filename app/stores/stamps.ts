@@ -1,5 +1,5 @@
 import { isAsStamped, stampContent, stamped, type Row, type StampContent } from '~~/core/letters'
-import type { Stamp } from '~~/server/utils/stamp'
+import type { Stamp } from '~~/core/letters'
 
 interface Held {
   content: StampContent

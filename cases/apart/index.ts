@@ -57,3 +57,7 @@ export const readLetterFileApart = (text: string): Promise<IncomingLetter | { pr
   ask(fromOutside, 'letterFile', { text })
 
 export const startCompiling = letters.start
+
+export { answerer, answerQuestions, say, Unanswered } from './answerer'
+export { processFile } from './process-file'
+export { processorTime } from './processor-time'

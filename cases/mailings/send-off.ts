@@ -10,8 +10,8 @@ import {
   updateMailing,
   firstLocalTime,
   planOf,
-  dispatchBlockers,
 } from '../../database/mailings'
+import { dispatchBlockers } from './proof'
 
 /** What was asked for: a time, or (null) at once; and what its sender was shown of what will happen. */
 interface Wanted {

@@ -167,3 +167,14 @@ const number = (n: number) => n.toLocaleString('en-GB')
 const people = (n: number) => (n === 1 ? '1 person' : `${number(n)} people`)
 const minutes = (n: number) => (n === 1 ? 'a minute' : `${number(n)} minutes`)
 const hours = (n: number) => (n === 1 ? 'an hour' : `${number(n)} hours`)
+
+/** What will happen when the mailing is sent off, in one sentence, with what `Send` hands back of it. */
+export interface HappeningAnswer {
+  /** Null while there is nothing to say: it has no list. */
+  sentence: string | null
+  happening: Happening | null
+  fingerprint: Fingerprint | null
+  takes: { ms: number; waits: boolean } | null
+  /** What has to be set first. */
+  problems: string[]
+}

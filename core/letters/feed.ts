@@ -50,3 +50,11 @@ function webAddress(href: string, base: string): string {
     return ''
   }
 }
+
+/** What a feed told when it was read last. `waits` where it is on the engine's list. */
+export interface FeedState {
+  entries: FeedEntry[]
+  problem: string | null
+  readAt: number | null
+  waits: boolean
+}

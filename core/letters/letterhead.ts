@@ -70,3 +70,11 @@ export function readLetterhead(json: unknown): Letterhead {
     foot: isStampId(given.foot) ? given.foot : null,
   }
 }
+
+/** A letterhead besides the account's own. */
+export interface NamedLetterhead {
+  id: number
+  name: string
+  look: Letterhead
+  version: string
+}

@@ -1,3 +1,4 @@
+import type { Rule } from '../segments'
 import type { LetterDocument } from './document'
 import { conditionsOf, isShown, type Conditions } from './shown-to'
 
@@ -72,4 +73,14 @@ export function gapsIn(document: LetterDocument, renditions: readonly Rendition[
       .reduce((sum, rendition) => sum + rendition.people, 0)
     return people > 0 ? [{ rows: ids, people }] : []
   })
+}
+
+/** A version of a letter that goes out, with the bytes of its HTML before its fill-ins are filled. */
+export type WeighedRendition = Rendition & { weight: number }
+
+/** What goes out of a letter over its audience: its versions, and how many people each of its rules keeps. */
+export interface Renditions {
+  audience: number
+  rules: { rule: Rule; words: string; people: number }[]
+  renditions: Rendition[]
 }

@@ -142,3 +142,20 @@ function withOwnIds(row: Row, own: ReadonlySet<string>, taken: Set<string>): Row
     })),
   }
 }
+
+/** A stamp with the mailings whose letters are linked to it, the latest first. */
+export interface Stamp {
+  id: number
+  name: string
+  content: StampContent
+  version: number
+  updatedAt: number
+  usedIn: StampUse[]
+}
+
+export interface StampUse {
+  id: number
+  name: string
+  /** Follows when the stamp is changed; a letter that went out stays as it was. */
+  follows: boolean
+}

@@ -60,3 +60,11 @@ function held(predicate: (person: PersonFacts) => boolean, person: PersonFacts, 
   const then = factsAsOf(person, at)
   return then !== null && predicate(then)
 }
+
+/** What a rule’s size was over the last weeks, reckoned from some people. */
+export interface PastSizes {
+  /** People looked at, out of everyone. */
+  drawn: number
+  everyone: number
+  sizes: Estimate[]
+}

@@ -18,3 +18,4 @@ export {
   SESSION_LONGEST,
   sessionEnds,
 } from './sessions'
+export type { Present } from './present'

@@ -1,16 +1,6 @@
 import type { Author } from './history'
 import { all, one, q, run, type Database } from '../query'
-
-/** Something said about a block of a letter, with its answers; resolved when it has been dealt with. */
-export interface Comment {
-  id: number
-  blockId: string
-  at: number
-  byName: string
-  text: string
-  resolved: { at: number; by: string } | null
-  answers: { id: number; at: number; byName: string; text: string }[]
-}
+import type { Comment } from '../../core/letters'
 
 /** The comments on a letter, the oldest first. */
 export function commentsOn(db: Database, letterId: number): Comment[] {

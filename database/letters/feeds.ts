@@ -1,14 +1,7 @@
 import type { FeedEntry } from '../../core/letters'
 import { HOUR } from '../../core/time'
 import { all, one, q, run, type Database } from '../query'
-
-/** What a feed told when it was read last. `waits` where it is on the engine's list. */
-export interface FeedState {
-  entries: FeedEntry[]
-  problem: string | null
-  readAt: number | null
-  waits: boolean
-}
+import type { FeedState } from '../../core/letters'
 
 const fresh = HOUR
 

@@ -3,9 +3,7 @@
  * and what the team says about them.
  */
 export { addComment, commentsOn, deleteComment, resolveComment } from './comments'
-export type { Comment } from './comments'
 export { askForFeed, feedState, feedsToRead, saveFeed } from './feeds'
-export type { FeedState } from './feeds'
 export { letterVersion, letterVersions, saveLetter } from './history'
 export type { Author } from './history'
 export { letterOf } from './letter'
@@ -20,7 +18,6 @@ export {
   setLetterheadDeleted,
   wholeLetterOf,
 } from './letterheads'
-export type { NamedLetterhead } from './letterheads'
 export { linkChecks, linksToCheck, saveLinkCheck } from './links'
 export {
   keepTemplate,
@@ -29,7 +26,6 @@ export {
   ownTemplates,
   setTemplateDeleted,
 } from './own-templates'
-export type { OwnTemplate } from './own-templates'
 export { addOwnWord, ownWords, removeOwnWord } from './own-words'
 export { pickerFor, picksOffered, productCategories } from './picks'
 export type { Picker } from './picks'
@@ -43,7 +39,6 @@ export {
   sizedPicture,
   updatePicture,
 } from './pictures'
-export type { LibraryPicture } from './pictures'
 export {
   addStamp,
   changeStamp,
@@ -54,4 +49,3 @@ export {
   stampById,
   stampContents,
 } from './stamps'
-export type { Stamp } from './stamps'

@@ -4,14 +4,7 @@ import { letterOf } from './letter'
 import { all, one, q, run, type Database } from '../query'
 import { stampContents } from './stamps'
 import { markOf } from '../versions'
-
-/** A letterhead besides the account's own. */
-export interface NamedLetterhead {
-  id: number
-  name: string
-  look: Letterhead
-  version: string
-}
+import type { NamedLetterhead } from '../../core/letters'
 
 /** The letterheads besides the account's own, by name. */
 export function letterheads(db: Database): NamedLetterhead[] {

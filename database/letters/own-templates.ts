@@ -2,15 +2,7 @@ import { cleanDocument, withStamps, type Letter } from '../../core/letters'
 import type { Author } from './history'
 import { all, one, q, run, type Database } from '../query'
 import { stampContents } from './stamps'
-
-/** A letter that somebody here kept to start from. */
-export interface OwnTemplate {
-  id: number
-  name: string
-  about: string
-  byName: string
-  at: number
-}
+import type { OwnTemplate } from '../../core/letters'
 
 /** The account's own templates, the latest first. */
 export function ownTemplates(db: Database): OwnTemplate[] {

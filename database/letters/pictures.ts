@@ -1,23 +1,7 @@
 import { sql, type Insertable } from 'kysely'
 import { all, one, q, run, type Database } from '../query'
 import type { Schema } from '../schema'
-
-/** A picture as the library lists it. */
-export interface LibraryPicture {
-  id: number
-  path: string
-  name: string
-  folder: string
-  alt: string
-  mime: string
-  width: number
-  height: number
-  /** Bytes. */
-  weight: number
-  at: number
-  madeFrom: string | null
-  usedIn: { id: number; name: string }[]
-}
+import type { LibraryPicture } from '../../core/letters'
 
 /** Keeps a picture once, by the hash of its bytes; its public path. One that was taken away is offered again. */
 export function addPicture(

@@ -2,22 +2,7 @@ import { readRow, stampContent, stampsIn, withStamps, type StampContent } from '
 import { saveLetter, type Author } from './history'
 import { letterOf } from './letter'
 import { all, q, run, transact, type Database } from '../query'
-
-/** A stamp with the mailings whose letters are linked to it, the latest first. */
-export interface Stamp {
-  id: number
-  name: string
-  content: StampContent
-  version: number
-  updatedAt: number
-  usedIn: StampUse[]
-}
-export interface StampUse {
-  id: number
-  name: string
-  /** Follows when the stamp is changed; a letter that went out stays as it was. */
-  follows: boolean
-}
+import type { Stamp, StampUse } from '../../core/letters'
 
 /** The stamps that are offered, by name. */
 export function readStamps(db: Database): Stamp[] {

@@ -4,23 +4,7 @@ import { goesOut } from './happening'
 import type { Author } from '../letters'
 import { audienceOf } from './mailings'
 import { one, q, run, type Database } from '../query'
-
-/** Whether somebody finds a letter good: who was asked, and what they said of which version. */
-export interface Approval {
-  id: number
-  askedAt: number
-  askedBy: string
-  ofId: number
-  ofName: string
-  note: string
-  answeredAt: number | null
-  verdict: 'approved' | 'not yet' | null
-  words: string | null
-  /** What was approved is not what would go out now, so the approval holds no more. */
-  lapsed: boolean
-  /** What of it has changed, in words. */
-  lapsedBy: string[]
-}
+import type { Approval } from '../../core/proof'
 
 /**
  * The last time somebody was asked about a letter; null while nobody was. An approval is of what would go out as it was

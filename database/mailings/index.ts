@@ -3,12 +3,12 @@
  * trials, the calendar.
  */
 export { answerApproval, approvalOf, askApproval, withdrawApproval } from './approvals'
-export type { Approval } from './approvals'
 export { loadByDay, mailingsBetween, timeOf } from './calendar'
 export { goalSegment, goalsToWatch, noteGoalHits, noteGoalStarts } from './goal-segments'
 export { fingerprintOf, goesOut, happeningOf } from './happening'
 export {
   audienceOf,
+  overrulingOf,
   createMailing,
   deleteMailing,
   draftsBesides,
@@ -51,7 +51,6 @@ export {
 } from './parts'
 export type { Part } from './parts'
 export { planRecipients } from './plan-recipients'
-export { dispatchBlockers, goingOut, proofMailing } from './proof'
 export { countWithout, readerPaths, readerValuesFor } from './reader-values'
 export { countTruths, readerOf, renditionsFor, truthsOf } from './renditions'
 export {
@@ -65,4 +64,4 @@ export {
   trialsToLookFor,
 } from './trials'
 export type { TrialLetter, TrialMailbox } from './trials'
-export { fixVariants, variantsOf } from './variants'
+export { fixVariants, variantLetters, variantsOf } from './variants'

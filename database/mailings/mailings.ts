@@ -1,5 +1,6 @@
 import type { Selectable } from 'kysely'
 import type { Letter } from '../../core/letters'
+import type { Overruling } from '../../core/proof'
 import { readPlan } from '../../core/dispatch'
 import { readRule, type Rule } from '../../core/segments'
 import { timeToLocalInput } from '../../core/time'
@@ -390,4 +391,9 @@ export function resetTotals(db: Database, mailingId: number) {
     run(db, q.insertInto('mailing_totals').values({ mailing_id: mailingId }))
     shiftTotals(db, mailingId, recountTotals(db, mailingId))
   })
+}
+
+/** Which blockers the owner lets pass; null where none. */
+export function overrulingOf({ overruled }: Pick<Mailing, 'overruled'>): Overruling | null {
+  return overruled === null ? null : (JSON.parse(overruled) as Overruling)
 }

@@ -42,7 +42,9 @@ export {
   idsOfPeople,
   peoplePage,
   personDetails,
+  anybody,
   pulsesOf,
+  readerById,
   valuesOf,
 } from './people'
 export type { PeopleChoice } from './people'

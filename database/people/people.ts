@@ -1,5 +1,6 @@
 import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../../core/people'
+import { pulseBar, type PulseBar } from '../../core/results'
 import { idsInFieldOrder } from './field-order'
 import { idsAfter, type PeopleOrder } from './order'
 import { searchedFor } from './search'
@@ -150,9 +151,6 @@ export function domainCounts(db: Database): Map<string, number> {
   return new Map(rows.map(({ domain, n }) => [domain, n]))
 }
 
-/** What a person's last twelve mailings came to; see the pulse of product.md. Newest last. */
-export type PulseBar = 'clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced'
-
 /** The pulses of some people, by their id. */
 export function pulsesOf(db: Database, personIds: readonly number[]): Map<number, PulseBar[]> {
   const pulses = new Map<number, PulseBar[]>()
@@ -166,20 +164,9 @@ export function pulsesOf(db: Database, personIds: readonly number[]): Map<number
         .orderBy('mailing_id', 'desc')
         .limit(12),
     )
-    pulses.set(id, rows.reverse().map(barOf))
+    pulses.set(id, rows.reverse().map(pulseBar))
   }
   return pulses
-}
-
-function barOf(row: {
-  state: string
-  opened_at: number | null
-  clicked_at: number | null
-}): PulseBar {
-  if (row.clicked_at !== null) return 'clicked'
-  if (row.opened_at !== null) return 'opened'
-  if (row.state === 'accepted' || row.state === 'complained') return 'delivered'
-  return row.state === 'bounced' || row.state === 'failed' ? 'bounced' : 'not-sent'
 }
 
 /** All that a person's page shows. */
@@ -261,4 +248,21 @@ export function valuesOf(person: {
   if (person.first_name !== null) values.first_name = person.first_name
   if (person.last_name !== null) values.last_name = person.last_name
   return values
+}
+
+/** Somebody as a letter needs them; undefined where there is no such person. */
+export function readerById(db: Database, id: number | undefined) {
+  if (id === undefined) return undefined
+  return one(
+    db,
+    q
+      .selectFrom('people')
+      .select(['id', 'address', 'first_name', 'last_name', 'fields'])
+      .where('id', '=', id),
+  )
+}
+
+/** The id of anybody on file. */
+export function anybody(db: Database): number | undefined {
+  return one(db, q.selectFrom('people').select('id').limit(1))?.id
 }

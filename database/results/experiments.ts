@@ -6,22 +6,10 @@ import { DAY } from '../../core/time'
 import { wholeLetterOf } from '../letters'
 import type { Mailing } from '../mailings'
 import { all, one, q, raw, run, type Database } from '../query'
+import type { VariantCounts } from '../../core/experiments'
 
 /** Money belongs to the last mailing that was clicked within this long before the order. */
 export const MONEY_WINDOW = 5 * DAY
-
-export interface VariantCounts {
-  variant: number
-  recipients: number
-  delivered: number
-  opened: number
-  clicked: number
-  left: number
-  goal: number
-  money: number
-  /** Sum of the squares of what each person brought. */
-  moneySquares: number
-}
 
 /** What came of each variant of a test's part, by variant. */
 export function variantCounts(

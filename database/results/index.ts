@@ -15,9 +15,7 @@ export {
   outcomesOf,
   variantCounts,
 } from './experiments'
-export type { VariantCounts } from './experiments'
 export { resultsBy, waysToSplit } from './results-by'
-export type { PartResults } from './results-by'
 export {
   answersByProvider,
   byProvider,

@@ -10,20 +10,7 @@ import { contentsOf } from '../sending'
 import { wholeLetterOf } from '../letters'
 import { mailingById, variantsOf } from '../mailings'
 import { membersOf, readCatalog, readSegments } from '../segments'
-
-/** What came of a part of a mailing's people. */
-export interface PartResults {
-  name: string
-  recipients: number
-  delivered: number
-  opened: number
-  clicked: number
-  left: number
-  bounced: number
-  complained: number
-  /** By which these people are found; null where no condition says it. */
-  rule: Condition | null
-}
+import type { PartResults } from '../../core/results'
 
 /** How a mailing can be looked at: by provider, tier, segment, device, variant, and each field with few values. */
 export function waysToSplit(db: Database, mailingId: number): { key: string; name: string }[] {

@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { estimateSizes, type Estimate, type PersonFacts, type Rule } from '../../core/segments'
+import { estimateSizes, type PastSizes, type PersonFacts, type Rule } from '../../core/segments'
 import { DAY } from '../../core/time'
 import { factsOf } from './person-facts'
 import { all, raw, type Database } from '../query'
@@ -9,14 +9,6 @@ import { askedAt, readyNow } from './segments'
 /** About so many people of either part are looked at. */
 const DRAWN = 300
 const WEEKS = 12
-
-/** What a rule's size was over the last twelve weeks. */
-export interface PastSizes {
-  /** People looked at, out of everyone. */
-  drawn: number
-  everyone: number
-  sizes: Estimate[]
-}
 
 /**
  * Reckons how many people a rule kept in each of the last twelve weeks: from some of those it keeps now

@@ -11,7 +11,6 @@ export {
   readSequences,
   runningSequences,
   sequenceById,
-  sequenceProblems,
   startSequence,
   startedByJoining,
 } from './sequences'

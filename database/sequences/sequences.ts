@@ -1,27 +1,15 @@
 import { sql, type Selectable } from 'kysely'
 import { startingLetter } from '../../core/letters'
-import {
-  emptyMap,
-  lineOf,
-  mailingsOfMap,
-  mapProblems,
-  readMap,
-  type SequenceMap,
-} from '../../core/sequences'
-import { blockersOf } from '../../core/proof'
-import { readyRule } from '../../core/segments'
+import { emptyMap, mailingsOfMap, readMap, type SequenceMap } from '../../core/sequences'
 import {
   createMailing,
   deleteMailing,
   goOnWithMailing,
   holdMailing,
-  mailingById,
   moveMailing,
-  proofMailing,
 } from '../mailings'
 import { all, one, q, run, transact, type Database } from '../query'
 import type { Schema } from '../schema'
-import { readCatalog } from '../segments'
 
 export type Sequence = Omit<Selectable<Schema['sequences']>, 'map'> & { map: SequenceMap }
 
@@ -158,27 +146,6 @@ export function mailingsOfSequence(db: Database, sequenceId: number) {
       .where('mailings.sequence_id', '=', sequenceId)
       .orderBy('mailings.id'),
   )
-}
-
-/** What keeps a sequence from running, in sentences: of its map, of who may come in, and of its letters. */
-export function sequenceProblems(db: Database, sequence: Sequence, now: number): string[] {
-  const { rule } = sequence.map.start
-  const letters = lineOf(sequence.map).flatMap(({ step }) => {
-    const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
-    if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
-      return ['A mail is gone. Take its step out.']
-    if (!mailing || mailing.started_at !== null) return []
-    // A list that is still empty keeps no sequence from waiting for people.
-    const [first] = blockersOf(proofMailing(db, mailing, now)).filter(
-      ({ check }) => check !== 'audience',
-    )
-    return first ? [`${mailing.name}: ${first.title}.`] : []
-  })
-  return [
-    ...mapProblems(sequence.map, sequence.list_id),
-    ...(rule ? readyRule(rule, readCatalog(db)).problems.map(({ message }) => message) : []),
-    ...letters,
-  ]
 }
 
 /**

@@ -1,4 +1,4 @@
-import { hashPassword } from '~~/cases/team/password'
+import { hashPassword } from '~~/cases/team'
 import { checkAddress } from '~~/core/people'
 import { transact } from '~~/database'
 import { createAccount, readAccount, addUser, hasUsers } from '~~/database/account'

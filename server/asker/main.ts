@@ -1,4 +1,4 @@
-import { answerQuestions } from '../../cases/apart/answerer'
+import { answerQuestions } from '../../cases/apart'
 import { openDatabase, type Database } from '../../database'
 import { questions, type Question } from './questions'
 

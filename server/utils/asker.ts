@@ -1,5 +1,4 @@
-import { answerer, Unanswered } from '../../cases/apart/answerer'
-import { processFile } from '../../cases/apart/process-file'
+import { answerer, Unanswered, processFile } from '../../cases/apart'
 import type { Questions } from '../asker/questions'
 
 const entry = () => processFile('asker')

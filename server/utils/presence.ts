@@ -1,11 +1,4 @@
-/** Somebody who has a letter open, in one tab of their browser, and the block they are in. */
-export interface Present {
-  tab: string
-  userId: number
-  name: string
-  blockId: string | null
-}
-
+import type { Present } from '~~/core/team'
 /** Who says nothing for so long has gone, ms. */
 const GONE = 15_000
 

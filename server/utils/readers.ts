@@ -3,7 +3,7 @@ import { Agent, request, type IncomingMessage } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { H3Event } from 'h3'
-import { processorTime } from '../../cases/apart/processor-time'
+import { processorTime } from '../../cases/apart'
 
 /**
  * The pages' requests are answered by processes of their own, which run the same handlers: whatever a page reads, no

@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { isPassword } from '~~/cases/team/password'
+import { isPassword } from '~~/cases/team'
 import { passwordHashOf, type User } from '~~/database/account'
 
 /** The password of somebody who is signed in, as they give it again; refuses another, and too many tries. */

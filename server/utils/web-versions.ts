@@ -1,7 +1,5 @@
-import { shareCard, webDocument } from '~~/core/letters'
-import { letterSource } from '~~/core/letters/rendering'
-import { letterByWebKey, webMark } from '~~/database/sending'
-import { mailingById } from '~~/database/mailings'
+import { webPage } from '~~/cases/letters'
+import { webMark } from '~~/database/sending'
 
 /** A page that is kept, as bytes, and what it was made of. */
 interface Kept {
@@ -21,7 +19,8 @@ const kept = new Map<string, Kept>()
 export async function webVersion(key: string): Promise<Buffer | null> {
   const known = kept.get(key)
   if (known && performance.now() < known.until) return known.page
-  const mark = webMark(satchel().db, key)
+  const { db, url } = satchel()
+  const mark = webMark(db, key)
   if (mark === null) {
     kept.delete(key)
     return null
@@ -32,37 +31,10 @@ export async function webVersion(key: string): Promise<Buffer | null> {
     return known.page
   }
   // Whoever comes while it is made waits for the same one.
-  const page = make(key)
+  const page = webPage(db, key, url)
   kept.delete(key)
   kept.set(key, { mark, page, until })
   page.catch(() => kept.get(key)?.page === page && kept.delete(key))
   if (kept.size > MOST) kept.delete(kept.keys().next().value!)
   return page
-}
-
-/** For nobody in particular, with what is shown where it is shared. */
-async function make(key: string): Promise<Buffer> {
-  const { db, url } = satchel()
-  const found = letterByWebKey(db, key)!
-  const { letter, frame } = outgoingOf(mailingById(db, found.mailing_id)!)
-  const html = await letterSource(
-    { ...letter, document: webDocument(letter.document) },
-    frame,
-    'html',
-  )
-  const { title, about, picture } = shareCard(letter)
-  const whole = picture?.startsWith('/') ? url + picture : picture
-  const meta = [
-    ['og:title', title],
-    ['og:description', about],
-    ['og:url', `${url}/w/${key}`],
-    ...(whole ? [['og:image', whole]] : []),
-  ]
-    .map(([name, value]) => `<meta property="${name}" content="${escapeText(value!)}">`)
-    .join('')
-  // Nobody is left from here.
-  const page = forNobody(html)
-    .replace(/<a href="#leave".*?<\/a>/s, '')
-    .replace('</head>', `${meta}</head>`)
-  return Buffer.from(page)
 }

@@ -6,7 +6,7 @@ import {
   type TestPlan,
   type Variant,
 } from '~~/core/dispatch'
-import type { HappeningAnswer } from '~~/server/api/mailings/[id]/happening.get'
+import type { HappeningAnswer } from '~~/core/dispatch'
 import { FEWEST_A_VARIANT, smallestDifference } from '~~/core/experiments'
 
 /** What is tried, on how many, and how it is decided; with what such a test can show at all. */

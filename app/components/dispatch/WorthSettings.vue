@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Goal } from '~~/core/dispatch'
-import type { HappeningAnswer } from '~~/server/api/mailings/[id]/happening.get'
+import type { HappeningAnswer } from '~~/core/dispatch'
 
 /** What the mailing is for, and who is kept from it to see what it was worth. */
 const props = defineProps<{ plan: Plan; happening: HappeningAnswer | null }>()

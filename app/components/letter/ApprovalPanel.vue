@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Approval } from '~~/server/utils/approval'
+import type { Approval } from '~~/core/proof'
 
 /** Whether somebody else finds the letter good, before it goes out. */
 const store = useMailing()

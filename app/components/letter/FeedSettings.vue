@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isSame, safeLink, type Feed } from '~~/core/letters'
-import type { FeedState } from '~~/server/api/feeds/index.get'
+import type { FeedState } from '~~/core/letters'
 
 /** Where the entries come from, and taking in what is new there. What the letter shows changes only then. */
 const props = defineProps<{ block: Feed }>()

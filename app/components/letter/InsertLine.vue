@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { blockKinds, type BlockKind } from '~~/core/letters'
-import type { Stamp } from '~~/server/utils/stamp'
+import type { Stamp } from '~~/core/letters'
 
 /** The line between two blocks, with its "+": what is inserted here comes here. Stamps come between rows only. */
 const props = defineProps<{ open: boolean; label?: string; inColumn?: boolean }>()

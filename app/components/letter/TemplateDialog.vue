@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Letter } from '~~/core/letters'
 import { findTemplates } from '~~/core/letters/templates'
-import type { OwnTemplate } from '~~/server/utils/template'
+import type { OwnTemplate } from '~~/core/letters'
 
 /** Another template for the letter that is there: its words stay. */
 const emit = defineEmits<{ close: [] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Cropper } from 'vue-advanced-cropper'
 import 'vue-advanced-cropper/dist/style.css'
-import type { LibraryPicture } from '~~/server/utils/picture'
+import type { LibraryPicture } from '~~/core/letters'
 
 /** A part of a picture, turned as it should stand. The first one stays. */
 const props = defineProps<{ picture: LibraryPicture }>()

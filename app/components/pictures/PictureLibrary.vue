@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LibraryPicture } from '~~/server/utils/picture'
+import type { LibraryPicture } from '~~/core/letters'
 
 /** The pictures: found by folder and words, brought by choosing, dropping or pasting. */
 const props = defineProps<{ choosing?: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LibraryPicture } from '~~/server/utils/picture'
+import type { LibraryPicture } from '~~/core/letters'
 
 /** A picture, or the place to put one: from a file, dropped, pasted, or out of the library. */
 const props = defineProps<{ src: string; alt: string; width?: number; corner?: number }>()

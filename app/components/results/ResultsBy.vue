@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { max, scaleLinear } from 'd3'
-import type { PartRates } from '~~/server/utils/part-rates'
+import type { PartRates } from '~~/core/results'
 import { peopleWho } from './results'
 
 /** A mailing by parts of its people, each rate with its interval: what overlaps may be chance. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { area, curveBasis, scaleLinear } from 'd3'
 import { CLEAR } from '~~/core/experiments'
-import type { TestResults } from '~~/server/utils/test-results'
+import type { TestResults } from '~~/core/experiments'
 
 /** How likely each value of each variant is, and what that means: who leads, by how much, how surely. */
 const props = defineProps<{ test: TestResults }>()

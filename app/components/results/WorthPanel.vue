@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { WorthResults } from '~~/server/utils/test-results'
+import type { WorthResults } from '~~/core/experiments'
 
 /** What the mailing brought, and what of it would not have come without it. */
 const props = defineProps<{ worth: WorthResults }>()

@@ -1,5 +1,5 @@
 import { firstLinkOf, FIRST_PRODUCT_LINK } from '~~/core/letters'
-import type { TestResults, WorthResults } from '~~/server/utils/test-results'
+import type { TestResults, WorthResults } from '~~/core/experiments'
 import type { HourCount, Rate, Totals } from '~~/core/results'
 import type { Condition, MailAct, Rule } from '~~/core/segments'
 

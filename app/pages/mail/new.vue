@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { findTemplates, purposes } from '~~/core/letters/templates'
-import type { OwnTemplate } from '~~/server/utils/template'
+import type { OwnTemplate } from '~~/core/letters'
 
 /** What to start a letter from: a template, an earlier mailing, or an empty page. */
 interface Earlier {

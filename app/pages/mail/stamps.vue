@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Stamp } from '~~/server/utils/stamp'
+import type { Stamp } from '~~/core/letters'
 
 /** The stamps: how each looks, in which letters it is, renamed and taken away. */
 const stamps = useStamps()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isAlike } from '~~/core/choices'
 import { fontStacks, type Letterhead } from '~~/core/letters'
-import type { NamedLetterhead } from '~~/server/utils/letterhead'
+import type { NamedLetterhead } from '~~/core/letters'
 
 /** The letterheads: how letters look, tried out before it is kept. The first is the account's own. */
 const session = useSession()

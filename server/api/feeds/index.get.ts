@@ -1,8 +1,6 @@
 import { feedState } from '~~/database/letters'
 import { feedInput } from '~~/shared/letter-inputs'
 
-export type { FeedState } from '~~/database/letters'
-
 /** What a feed told when it was read last; one not read lately is asked for. */
 export default defineEventHandler(async (event) => {
   const { url } = await feedInput.validate({ url: getQuery(event).url }).catch((problem: Error) => {

@@ -7,6 +7,6 @@ export default defineEventHandler(async (event) => {
   const { template } = await readInput(event, object({ template: string().max(60) }))
   const { db, clock } = satchel()
   const listId = readLists(db)[0]?.id ?? null
-  const { letter, name } = letterToStartFrom(template ?? 'start')
+  const { letter, name } = templateWith(template ?? 'start')
   return { id: createMailing(db, { name, listId, letter }, clock()) }
 })

@@ -1,4 +1,4 @@
-import { hashPassword } from '~~/cases/team/password'
+import { hashPassword } from '~~/cases/team'
 import { setPassword } from '~~/database/account'
 import { passwordInput } from '~~/shared/account-inputs'
 

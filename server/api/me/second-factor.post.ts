@@ -1,5 +1,5 @@
 import { toString as qrCode } from 'qrcode'
-import { newSecret } from '~~/cases/team/second-factor'
+import { newSecret } from '~~/cases/team'
 import { totpAddress } from '~~/core/sign-in'
 
 /** A secret for a second factor, also as a picture to scan; it counts only when a code of it comes back. */

@@ -1,4 +1,4 @@
-import { takeSecondFactor } from '~~/cases/team/second-factor'
+import { takeSecondFactor } from '~~/cases/team'
 import { secondFactorInput } from '~~/shared/account-inputs'
 
 /** Sets a second factor by a code of it; answers its recovery codes, once. */

@@ -1,9 +1,14 @@
+import { PictureFault, readPictureFile } from '~~/cases/letters'
 import { addPicture } from '~~/database/letters'
 
 /** Takes a picture as the body of the request and keeps it in the library, in a folder if one is said. */
 export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
-  const file = await readPictureFile(await readRawBody(event, false))
+  const file = await readPictureFile(await readRawBody(event, false)).catch((fault: Error) => {
+    if (fault instanceof PictureFault)
+      throw createError({ statusCode: 422, message: fault.message })
+    throw fault
+  })
   const query = getQuery(event)
   const { id, path } = addPicture(db, {
     ...file,

@@ -1,5 +1,4 @@
-import { isPassword } from '~~/cases/team/password'
-import { takeSecondCode } from '~~/cases/team/second-factor'
+import { isPassword, takeSecondCode } from '~~/cases/team'
 import { checkAddress } from '~~/core/people'
 import { secondFactorOf, userByAddress } from '~~/database/account'
 import { signInInput } from '~~/shared/account-inputs'

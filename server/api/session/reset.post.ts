@@ -1,4 +1,4 @@
-import { hashPassword } from '~~/cases/team/password'
+import { hashPassword } from '~~/cases/team'
 import { setPassword, userOfReset } from '~~/database/account'
 import { resetInput } from '~~/shared/account-inputs'
 

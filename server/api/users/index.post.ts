@@ -1,4 +1,4 @@
-import { hashPassword } from '~~/cases/team/password'
+import { hashPassword } from '~~/cases/team'
 import { checkAddress } from '~~/core/people'
 import { addUser, userByAddress } from '~~/database/account'
 import { userInput } from '~~/shared/account-inputs'

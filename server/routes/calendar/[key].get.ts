@@ -1,3 +1,4 @@
+import { iCalendar } from '~~/cases/mailings'
 /** What is planned, for whoever was given the calendar's address. */
 export default defineEventHandler((event) => {
   if (!isCalendarKey(getRouterParam(event, 'key')!)) return noSuchLink(event)
@@ -5,5 +6,6 @@ export default defineEventHandler((event) => {
     'Content-Type': 'text/calendar; charset=utf-8',
     'Cache-Control': 'no-store',
   })
-  return iCalendar()
+  const { db, url, clock } = satchel()
+  return iCalendar(db, url, clock())
 })

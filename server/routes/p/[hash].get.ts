@@ -1,3 +1,4 @@
+import { pictureInWidth, withPlaySign } from '~~/cases/letters'
 import { keepSize, pictureByHash, sizedPicture } from '~~/database/letters'
 
 /** Widths that are made: few enough that nobody fills the disk by asking for all of them. */

@@ -1,3 +1,4 @@
+import { partRates } from '~~/core/results'
 import { resultsBy, waysToSplit } from '~~/database/results'
 
 /** What came of a mailing by parts of its people: `what` is one of the ways that are told with it. */

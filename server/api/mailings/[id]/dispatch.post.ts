@@ -1,4 +1,4 @@
-import { sendOff } from '~~/cases/mailings/send-off'
+import { sendOff } from '~~/cases/mailings'
 import { isAtLeast } from '~~/core/team'
 import { timeLabel } from '~~/core/time'
 import { dispatchInput } from '~~/shared/mailing-inputs'

@@ -1,23 +1,6 @@
-import {
-  happeningWords,
-  howLong,
-  planProblems,
-  type Fingerprint,
-  type Happening,
-} from '~~/core/dispatch'
+import { happeningWords, howLong, planProblems, type HappeningAnswer } from '~~/core/dispatch'
 import { timeLabel } from '~~/core/time'
 import { planOf } from '~~/database/mailings'
-
-/** What will happen when the mailing is sent off, in one sentence, with what `Send` hands back of it. */
-export interface HappeningAnswer {
-  /** Null while there is nothing to say: it has no list. */
-  sentence: string | null
-  happening: Happening | null
-  fingerprint: Fingerprint | null
-  takes: { ms: number; waits: boolean } | null
-  /** What has to be set first. */
-  problems: string[]
-}
 
 /** At the time `at` (ms) or, without it, now. */
 export default defineEventHandler(async (event): Promise<HappeningAnswer> => {

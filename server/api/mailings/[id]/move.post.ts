@@ -1,4 +1,4 @@
-import { moveWish } from '~~/cases/mailings/move'
+import { moveWish } from '~~/cases/mailings'
 import { moveInput } from '~~/shared/mailing-inputs'
 
 /** Moves a scheduled mailing to another day or time; answers the wish before, so that exactly that can be restored. */

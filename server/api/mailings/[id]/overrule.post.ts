@@ -1,5 +1,6 @@
 import { markKey, mayOverrule } from '~~/core/proof'
-import { updateMailing, proofMailing } from '~~/database/mailings'
+import { updateMailing } from '~~/database/mailings'
+import { proofMailing } from '~~/cases/mailings'
 import { overruleInput } from '~~/shared/mailing-inputs'
 
 /** Lets the blockers that there are now pass, with a reason that is kept. */

@@ -1,4 +1,5 @@
 import MailComposer from 'nodemailer/lib/mail-composer'
+import { outgoingOf } from '~~/cases/letters'
 import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { letterOf } from '~~/database/letters'
 
@@ -12,7 +13,7 @@ const types = {
 
 /** The letter as a file: HTML, MJML, plain text, the document as JSON, or a whole message (EML). */
 export default defineEventHandler(async (event) => {
-  const { db } = satchel()
+  const { db, url } = satchel()
   const mailing = mailingOf(event)
   const format = String(getQuery(event).format ?? 'html') as keyof typeof types
   if (!(format in types))
@@ -20,7 +21,7 @@ export default defineEventHandler(async (event) => {
       statusCode: 422,
       message: `There are ${Object.keys(types).join(', ')}.`,
     })
-  const { letter, frame, compiled: made } = outgoingOf(mailing)
+  const { letter, frame, compiled: made } = outgoingOf(db, mailing, url)
   const name = mailing.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'letter'
   const ending = format === 'text' ? 'txt' : format
   setResponseHeaders(event, {
@@ -34,7 +35,7 @@ export default defineEventHandler(async (event) => {
     return JSON.stringify(own, null, 2)
   }
   if (format !== 'eml') return letterSource(letter, frame, format)
-  const compiled = await made()
+  const compiled = await madeOrRefused(made())
   const context = personContext(
     { address: 'reader@letters.example', values: {} },
     { list: frame.listName, sender: frame.senderName, mailing: mailing.name },

@@ -7,5 +7,5 @@ export default defineEventHandler(async (event) => {
   const { template } = await readInput(event, object({ template: string().max(60).required() }))
   const mailing = unsentMailingOf(event)
   const { version: _version, ...letter } = letterOf(satchel().db, mailing.letter_id)
-  return inTemplate(letter, letterToStartFrom(template).letter)
+  return inTemplate(letter, templateWith(template).letter)
 })

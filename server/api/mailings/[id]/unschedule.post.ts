@@ -1,4 +1,4 @@
-import { callBack } from '~~/cases/mailings/send-off'
+import { callBack } from '~~/cases/mailings'
 
 /** Takes a scheduled or held mailing back to a draft. */
 export default defineEventHandler((event) => {

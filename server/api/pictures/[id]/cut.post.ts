@@ -1,3 +1,4 @@
+import { cutPicture } from '~~/cases/letters'
 import { addPicture, pictureById } from '~~/database/letters'
 import { cutInput } from '~~/shared/letter-inputs'
 

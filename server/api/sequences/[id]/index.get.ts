@@ -1,10 +1,5 @@
-import {
-  peopleInside,
-  standingAt,
-  mailingsOfSequence,
-  readSequences,
-  sequenceProblems,
-} from '~~/database/sequences'
+import { peopleInside, standingAt, mailingsOfSequence, readSequences } from '~~/database/sequences'
+import { sequenceProblems } from '~~/cases/sequences'
 import { readLists, eventNames } from '~~/database/people'
 import { readSegments } from '~~/database/segments'
 

@@ -1,4 +1,5 @@
-import { sequenceProblems, startSequence } from '~~/database/sequences'
+import { startSequence } from '~~/database/sequences'
+import { sequenceProblems } from '~~/cases/sequences'
 import { sequenceStartInput } from '~~/shared/mailing-inputs'
 
 /** Lets a sequence run from now on, as it was seen by who starts it. What it lacks keeps it from it. */

@@ -1,5 +1,5 @@
-import { newBlock, type Block, type Letter } from '~~/core/letters'
-import { richText } from '~~/core/letters/rich-text'
+import { newBlock, type Block, type Letter } from './document'
+import { richText } from './rich-text'
 
 /** A letter with a bit of everything, to look at a letterhead with. */
 export function sampleLetter(): Letter {

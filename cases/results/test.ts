@@ -1,46 +1,20 @@
-import { variantName, type DispatchPlan } from '~~/core/dispatch'
-import { compareVariants, curvesOf, liftOf, type Lift } from '~~/core/experiments'
-import { wilson } from '~~/core/results'
+import { variantName } from '../../core/dispatch'
 import {
-  goalCounts,
-  moneyOfMailing,
-  outcomesOf,
-  variantCounts,
-  type VariantCounts,
-} from '~~/database/results'
-import { goalSegment, type Mailing, planOf, variantsOf } from '~~/database/mailings'
-import { letterOf } from '~~/database/letters'
-import { segmentById } from '~~/database/segments'
-
-type Test = NonNullable<DispatchPlan['test']>
-
-/** A test as it stands: each variant with what came of it, and how sure one can be. */
-export interface TestResults {
-  of: Test['of']
-  measure: Test['measure']
-  variants: (VariantCounts & {
-    name: string
-    /** What differs in it. */
-    words: string
-    value: number
-    low: number
-    high: number
-    best: number
-    loss: number
-  })[]
-  leader: number
-  clear: boolean
-  /** The leader against the one after it, as shares; null for money. */
-  ahead: Lift | null
-  curves: { x: number[]; y: number[][] }
-  winner: number | null
-  decidedAt: number | null
-  decidedBy: string | null
-}
+  compareVariants,
+  curvesOf,
+  liftOf,
+  type TestResults,
+  type WorthResults,
+} from '../../core/experiments'
+import { wilson } from '../../core/results'
+import { goalCounts, moneyOfMailing, outcomesOf, variantCounts } from '../../database/results'
+import type { Database } from '../../database'
+import { goalSegment, type Mailing, planOf, variantsOf } from '../../database/mailings'
+import { letterOf } from '../../database/letters'
+import { segmentById } from '../../database/segments'
 
 /** Null where nothing is tried, or nobody of the test has got it yet. */
-export function testResults(mailing: Mailing): TestResults | null {
-  const { db } = satchel()
+export function testResults(db: Database, mailing: Mailing): TestResults | null {
   const { test, goal } = planOf(mailing)
   if (!test || mailing.started_at === null) return null
   const counts = variantCounts(db, mailing, goal)
@@ -79,21 +53,8 @@ export function testResults(mailing: Mailing): TestResults | null {
   }
 }
 
-/** What a mailing was for and what it brought; `lift` where some were held out. */
-export interface WorthResults {
-  goal: DispatchPlan['goal']
-  /** What the segment is called that the goal is about; null where it is about none, or the segment is gone. */
-  segment: string | null
-  reached: { hits: number; of: number } | null
-  lift: Lift | null
-  heldOut: number
-  orders: number
-  buyers: number
-  money: number
-}
-
-export function worthResults(mailing: Mailing): WorthResults {
-  const { db } = satchel()
+/** What a mailing was for, and what came of that. */
+export function worthResults(db: Database, mailing: Mailing): WorthResults {
   const { goal } = planOf(mailing)
   const counts = goal && goalCounts(db, mailing, goal)
   return {

@@ -9,19 +9,17 @@ import {
   type Rendition,
 } from '../../core/letters'
 import { planProblems, variantName } from '../../core/dispatch'
-import {
-  blockersOf,
-  proofOf,
-  withOverruled,
-  type Mark,
-  type Overruling,
-  type ProofFacts,
-} from '../../core/proof'
+import { blockersOf, proofOf, withOverruled, type Mark, type ProofFacts } from '../../core/proof'
 import { readyRule } from '../../core/segments'
 import { dayOf } from '../../core/time'
-import { readAccount, type Account, domainCheck } from '../account'
-import { approvalOf } from './approvals'
-import { countAtDomain, countAudience, countGaps, type Audience, readCatalog } from '../segments'
+import { readAccount, type Account, domainCheck } from '../../database/account'
+import {
+  countAtDomain,
+  countAudience,
+  countGaps,
+  type Audience,
+  readCatalog,
+} from '../../database/segments'
 import {
   feedState,
   linkChecks,
@@ -29,15 +27,20 @@ import {
   wholeLetterOf,
   letterOf,
   picksOffered,
-} from '../letters'
-import { readFields, listById } from '../people'
-import { audienceOf, type Mailing } from './mailings'
-import { countWithout } from './reader-values'
-import { planOf } from './parts'
-import { trialsOf } from './trials'
-import { variantLetters } from './variants'
-import type { Database } from '../query'
-import { renditionsFor } from './renditions'
+} from '../../database/letters'
+import { readFields, listById } from '../../database/people'
+import {
+  approvalOf,
+  audienceOf,
+  countWithout,
+  overrulingOf,
+  planOf,
+  renditionsFor,
+  trialsOf,
+  variantLetters,
+  type Mailing,
+} from '../../database/mailings'
+import type { Database } from '../../database'
 
 /** Values every reader has. */
 const always = ['person.address', 'list.name', 'sender.name', 'mailing.name']
@@ -175,9 +178,4 @@ function ruleProblems(db: Database, document: LetterDocument) {
     const { problems } = readyRule(shownTo.rule, readCatalog(db))
     return problems.map(({ message }) => ({ id, problem: message }))
   })
-}
-
-/** Which blockers the owner lets pass; null where none. */
-export function overrulingOf({ overruled }: Pick<Mailing, 'overruled'>): Overruling | null {
-  return overruled === null ? null : (JSON.parse(overruled) as Overruling)
 }

@@ -1,6 +1,9 @@
 import { createHash } from 'node:crypto'
 import sharp, { type Sharp } from 'sharp'
 
+/** Why a picture is not taken, in words for whoever brings it. */
+export class PictureFault extends Error {}
+
 /** A picture ready to be kept. */
 export interface PictureFile {
   hash: string
@@ -22,26 +25,30 @@ const MOST_IN_ALL = 300_000_000
 const LONGEST = 30
 const reading = { limitInputPixels: MOST_IN_ALL, animated: true }
 
-/** A picture out of what came from outside, upright and without what else its file says; 422 with the reason else. */
+/** A picture out of what came from outside, upright and without what else its file says; throws a `PictureFault` else. */
 export async function readPictureFile(body: Buffer | undefined): Promise<PictureFile> {
-  if (!body || body.length === 0) throw refusal('The file is empty.')
+  if (!body || body.length === 0) throw new PictureFault('The file is empty.')
   if (body.length > LARGEST)
-    throw refusal('This picture is larger than 20 MB. Make it smaller first.')
+    throw new PictureFault('This picture is larger than 20 MB. Make it smaller first.')
   const { format, width = 0, height = 0, pages = 1 } = await metadataOf(body)
   if (format === 'svg')
-    throw refusal('Mail programs do not show SVG. Save the drawing as a PNG, twice as large.')
+    throw new PictureFault(
+      'Mail programs do not show SVG. Save the drawing as a PNG, twice as large.',
+    )
   if (!format || !['jpeg', 'png', 'gif', 'webp'].includes(format))
-    throw refusal(
+    throw new PictureFault(
       `Mail programs do not show ${format?.toUpperCase() ?? 'this kind of file'}. Use a JPEG, PNG or GIF.`,
     )
   if (width * height > MOST_PIXELS)
-    throw refusal(`This picture has ${width} by ${height} pixels; at most 60 million are read.`)
+    throw new PictureFault(
+      `This picture has ${width} by ${height} pixels; at most 60 million are read.`,
+    )
   if (Math.max(width, height) > LONGEST_SIDE)
-    throw refusal(
+    throw new PictureFault(
       `This picture is ${width} by ${height} pixels; a side has at most ${LONGEST_SIDE.toLocaleString('en-GB')}.`,
     )
   if (pages > MOST_PAGES || width * height * pages > MOST_IN_ALL)
-    throw refusal(
+    throw new PictureFault(
       `This picture moves through ${pages} pictures of ${width} by ${height} pixels, which is too much for a letter.`,
     )
   const moves = pages > 1 && (format === 'gif' || format === 'webp')
@@ -53,7 +60,7 @@ export async function readPictureFile(body: Buffer | undefined): Promise<Picture
       photo: format === 'jpeg' || (format === 'webp' && !moves),
     })
   } catch {
-    throw refusal('This picture is broken: it can’t be read to its end. Save it anew.')
+    throw new PictureFault('This picture is broken: it can’t be read to its end. Save it anew.')
   }
 }
 
@@ -127,10 +134,8 @@ async function metadataOf(body: Buffer) {
   try {
     return await sharp(body, { ...reading, limitInputPixels: false }).metadata()
   } catch {
-    throw refusal('This file is not a picture that mail programs show. Use a JPEG, PNG or GIF.')
+    throw new PictureFault(
+      'This file is not a picture that mail programs show. Use a JPEG, PNG or GIF.',
+    )
   }
-}
-
-function refusal(message: string) {
-  return createError({ statusCode: 422, message })
 }

@@ -1,0 +1,76 @@
+import type { Database } from '../../database'
+import { testResults, worthResults } from './test'
+import { fillHours, halfTime, leaveReasons, ratesOf, type Totals } from '../../core/results'
+import { reasonsOfLeaving, listById } from '../../database/people'
+import { totalsOf, type Mailing } from '../../database/mailings'
+import { letterOf } from '../../database/letters'
+import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '../../database/results'
+
+/** What came of a mailing so far; `results` null before it has begun. */
+export function mailingResults(db: Database, mailing: Mailing) {
+  const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
+  const base = {
+    mailing: { ...mailing, list: list?.name ?? null },
+    subject: letterOf(db, mailing.letter_id).subject,
+  }
+  const row = totalsOf(db, mailing.id)
+  if (!row) return { ...base, results: null }
+  const totals = totalsFrom(row)
+  const hours = hoursOf(db, mailing.id)
+  const delivered = (one: { accepted: number; complained: number }) =>
+    Math.max(1, one.accepted + one.complained)
+  return {
+    ...base,
+    results: {
+      totals,
+      states: row,
+      rates: ratesOf(totals),
+      hours: fillHours(hours, 48),
+      later: hours.filter(({ hour }) => hour >= 48).reduce((sum, { opens }) => sum + opens, 0),
+      halfTime: halfTime(hours),
+      links: linkClicks(db, mailing.id),
+      test: testResults(db, mailing),
+      worth: worthResults(db, mailing),
+      reasons: reasonsOf(db, mailing.id),
+      leaving: leaving(db, mailing.id, totals.left),
+      earlier: earlierTotals(db, mailing, 12).map((one) => ({
+        id: one.id,
+        name: one.name,
+        opened: one.opened / delivered(one),
+        clicked: one.clicked / delivered(one),
+        left: one.left_list / delivered(one),
+      })),
+    },
+  }
+}
+
+function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
+  const waiting = row.planned + row.queued + row.claimed + row.deferred
+  const { accepted, bounced, complained, failed, dropped, uncertain, opened, clicked } = row
+  return {
+    recipients: waiting + accepted + bounced + complained + failed + dropped + uncertain,
+    waiting,
+    accepted,
+    bounced,
+    complained,
+    failed,
+    dropped,
+    uncertain,
+    opened,
+    clicked,
+    left: row.left_list,
+    machineOpened: row.machine_opened,
+    scannerClicked: row.scanner_clicked,
+  }
+}
+
+function leaving(db: Database, mailingId: number, left: number) {
+  const said = reasonsOfLeaving(db, mailingId)
+  return {
+    reasons: said.map(({ reason, n }) => ({
+      name: leaveReasons.find(({ key }) => key === reason)!.name,
+      n,
+    })),
+    silent: left - said.reduce((sum, { n }) => sum + n, 0),
+  }
+}

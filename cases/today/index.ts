@@ -1,0 +1,2 @@
+/** What the first page shows. */
+export { runSheet } from './run-sheet'

@@ -1,0 +1,104 @@
+import type { Database } from '../../database'
+import { readAccount } from '../../database/account'
+import { proofMailing } from '../mailings'
+import { addDays, dayStart, DAY } from '../../core/time'
+import { wilson } from '../../core/results'
+import { blockersOf } from '../../core/proof'
+import { recentImports } from '../../database/imports'
+import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
+import { countAudience } from '../../database/segments'
+import { countPeople } from '../../database/people'
+import { byProvider, growthByDay, mailingsSince, uncertainMailings } from '../../database/results'
+
+/** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
+export function runSheet(db: Database, now: number) {
+  const { zone } = readAccount(db)!
+  const today = dayStart(now, zone)
+  const from = addDays(today, -14, zone)
+  const to = addDays(today, 14, zone)
+  const mailings = mailingsWithTotals(db, { from, to })
+  const held = mailingsWithTotals(db).filter((mailing) => mailing.state === 'held')
+  const standing = byProvider(db, mailingsSince(db, now - 7 * DAY))
+    .filter((row) => row.recipients >= 20)
+    .slice(0, 5)
+    .map((row) => ({
+      ...row,
+      bounceRate: wilson(row.bounced, row.delivered + row.bounced).rate,
+      complaintRate: wilson(row.complained, row.delivered).rate,
+    }))
+  const monthAgo = addDays(today, -29, zone)
+  return {
+    now,
+    zone,
+    from,
+    to,
+    mailings: mailings.map((mailing) => shown(mailing)),
+    waiting: [
+      ...held.map((mailing) => ({
+        kind: 'held' as const,
+        mailing: shown(mailing),
+        by: mailing.held_by,
+        note: mailing.held_note,
+        blockers:
+          mailing.held_by === 'proof'
+            ? blockersOf(proofMailing(db, mailing, now)).map((mark) => mark.title)
+            : [],
+      })),
+      ...mailings
+        .filter((mailing) => mailing.waiting_note !== null && mailing.state === 'sending')
+        .map((mailing) => ({
+          kind: 'stuck' as const,
+          mailing: shown(mailing),
+          note: mailing.waiting_note,
+        })),
+      ...standing
+        .filter((row) => row.bounceRate > 0.02)
+        .map((row) => ({
+          kind: 'bounces' as const,
+          domain: row.domain,
+          rate: row.bounceRate,
+          bounced: row.bounced,
+          tried: row.delivered + row.bounced,
+        })),
+      ...uncertainMailings(db).map((mailing) => ({
+        kind: 'uncertain' as const,
+        mailing: { id: mailing.id, name: mailing.name },
+        count: mailing.uncertain,
+      })),
+      ...recentImports(db, 3)
+        .filter((one) => one.refused > 0 && one.created_at > now - 3 * DAY)
+        .map((one) => ({
+          kind: 'import' as const,
+          id: one.id,
+          name: one.file_name,
+          refused: one.refused,
+          rows: one.rows,
+        })),
+    ],
+    people: { count: countPeople(db), growth: growthByDay(db, monthAgo, DAY), days: 30 },
+    standing,
+  }
+
+  function shown(mailing: MailingWithTotals) {
+    const audience = mailing.started_at === null ? audienceOf(db, mailing) : null
+    const delivered = (mailing.accepted ?? 0) + (mailing.complained ?? 0)
+    const recipients = audience
+      ? countAudience(db, audience, now)
+      : delivered +
+        (mailing.queued ?? 0) +
+        (mailing.claimed ?? 0) +
+        (mailing.deferred ?? 0) +
+        (mailing.failed ?? 0) +
+        (mailing.bounced ?? 0)
+    return {
+      id: mailing.id,
+      name: mailing.name,
+      state: mailing.state,
+      at: mailing.started_at ?? mailing.scheduled_at ?? mailing.created_at,
+      recipients,
+      delivered,
+      opened: mailing.opened ?? 0,
+      clicked: mailing.clicked ?? 0,
+    }
+  }
+}

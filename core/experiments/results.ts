@@ -1,0 +1,54 @@
+import type { DispatchPlan } from '../dispatch'
+import type { Lift } from './lift'
+
+type Test = NonNullable<DispatchPlan['test']>
+
+export interface VariantCounts {
+  variant: number
+  recipients: number
+  delivered: number
+  opened: number
+  clicked: number
+  left: number
+  goal: number
+  money: number
+  /** Sum of the squares of what each person brought. */
+  moneySquares: number
+}
+
+/** A test as it stands: each variant with what came of it, and how sure one can be. */
+export interface TestResults {
+  of: Test['of']
+  measure: Test['measure']
+  variants: (VariantCounts & {
+    name: string
+    /** What differs in it. */
+    words: string
+    value: number
+    low: number
+    high: number
+    best: number
+    loss: number
+  })[]
+  leader: number
+  clear: boolean
+  /** The leader against the one after it, as shares; null for money. */
+  ahead: Lift | null
+  curves: { x: number[]; y: number[][] }
+  winner: number | null
+  decidedAt: number | null
+  decidedBy: string | null
+}
+
+/** What a mailing was for and what it brought; `lift` where some were held out. */
+export interface WorthResults {
+  goal: DispatchPlan['goal']
+  /** What the segment is called that the goal is about; null where it is about none, or the segment is gone. */
+  segment: string | null
+  reached: { hits: number; of: number } | null
+  lift: Lift | null
+  heldOut: number
+  orders: number
+  buyers: number
+  money: number
+}

@@ -1,0 +1,13 @@
+/** What a mailing was to one person: a bar of their pulse. */
+export type PulseBar = 'clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced'
+
+export function pulseBar(row: {
+  state: string
+  opened_at: number | null
+  clicked_at: number | null
+}): PulseBar {
+  if (row.clicked_at !== null) return 'clicked'
+  if (row.opened_at !== null) return 'opened'
+  if (row.state === 'accepted' || row.state === 'complained') return 'delivered'
+  return row.state === 'bounced' || row.state === 'failed' ? 'bounced' : 'not-sent'
+}

@@ -1,1 +1,0 @@
-export type { Approval } from '~~/database/mailings'

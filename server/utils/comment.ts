@@ -1,1 +1,0 @@
-export type { Comment } from '~~/database/letters'

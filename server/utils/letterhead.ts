@@ -1,1 +1,0 @@
-export type { NamedLetterhead } from '~~/database/letters'

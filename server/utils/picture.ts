@@ -1,1 +1,0 @@
-export type { LibraryPicture } from '~~/database/letters'

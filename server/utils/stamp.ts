@@ -1,1 +1,0 @@
-export type { Stamp } from '~~/database/letters'
