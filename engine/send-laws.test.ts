@@ -334,7 +334,7 @@ async function begin(tempers: readonly string[]) {
       case 'unsubscribe':
       case 'set aside': {
         const person = people[one.who]!
-        const waits = ['planned', 'queued', 'deferred'].includes(state(one.who))
+        const waits = ['queued', 'deferred'].includes(state(one.who))
         if (one.do === 'set aside') setPeopleAside(db, [person], 'asked', now)
         else
           changeSubscription(db, person, list, 'unsubscribed', { act: 'person', way: 'link' }, now)
@@ -382,8 +382,8 @@ async function begin(tempers: readonly string[]) {
   }
 
   function waitsStill() {
-    const { planned, queued, claimed, deferred } = totalsOf(db, other)!
-    return planned + queued + claimed + deferred > 0
+    const { queued, claimed, deferred } = totalsOf(db, other)!
+    return queued + claimed + deferred > 0
   }
 
   function sumsEqualRows() {

@@ -1,3 +1,4 @@
+import { totalOf } from '../core/counting'
 import {
   nextAttempt,
   readAnswer,
@@ -243,7 +244,7 @@ export function sender(engine: Engine) {
       }
       const totals = totalsOf(db, id)
       if (!totals) continue
-      if (totals.planned + totals.queued + totals.claimed + totals.deferred > 0) continue
+      if (totalOf(totals, 'waiting') > 0) continue
       // Others may come by at any time.
       if (of.mailing.sequence_id !== null || !allPartsBegun(db, id)) continue
       moveMailing(db, id, ['sending'], 'sent', { finished_at: clock(), waiting_note: null })

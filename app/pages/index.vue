@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dayLabel } from '~~/core/time'
-import type { TodaySheet } from '~/components/today/today'
+import type { TodaySheet } from '~~/core/results'
 
 const session = useSession()
 const { answer: today, problem } = useAnswer<TodaySheet>(() => '/api/today')

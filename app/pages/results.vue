@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { totalOf } from '~~/core/counting'
+
 interface Row {
   id: number
   name: string
@@ -12,8 +14,7 @@ const route = useRoute()
 const { at } = useTimes()
 const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
 const sent = computed(() => (mailings.value ?? []).filter((row) => row.started_at !== null))
-const openShare = (row: Row) =>
-  (row.opened ?? 0) / Math.max(1, (row.accepted ?? 0) + (row.complained ?? 0))
+const openShare = (row: Row) => (row.opened ?? 0) / Math.max(1, totalOf(row, 'delivered'))
 useLanding(
   () => '/results',
   () => sent.value[0] && `/results/${sent.value[0].id}`,

@@ -1,12 +1,14 @@
 <script setup lang="ts">
+import { limits } from '~~/core/counting'
+
 interface Row {
   domain: string
   recipients: number
   delivered: number
   deferred: number
   opened: number
-  bounced: { n: number; rate: number }
-  complained: { n: number; rate: number }
+  bounced: { n: number; rate: number; over: boolean }
+  complained: { n: number; rate: number; over: boolean }
 }
 const { answer } = useAnswer<{ week: Row[]; month: Row[] }>(() => '/api/standing')
 const periods = computed(() =>
@@ -23,8 +25,9 @@ const periods = computed(() =>
   <div class="px-6 py-5">
     <h1>Standing</h1>
     <p class="muted mt-1">
-      What mailbox providers made of your mail. Bounces should stay under 2%, complaints under 0.1%;
-      at 0.3% stop and look.
+      What mailbox providers made of your mail. Bounces should stay under
+      {{ percent(limits.bounced) }}, complaints under {{ percent(limits.complained) }}; at
+      {{ percent(limits.complainedStop) }} stop and look.
     </p>
     <DomainRecords />
     <div v-for="period in periods" :key="period.name" class="sheet mt-4">
@@ -51,13 +54,13 @@ const periods = computed(() =>
             <td class="num">{{ count(row.delivered) }}</td>
             <td class="num">{{ count(row.deferred) }}</td>
             <td class="num">{{ row.delivered ? percent(row.opened / row.delivered) : '—' }}</td>
-            <td class="num" :class="row.bounced.rate > 0.02 && 'font-semibold text-bad-600'">
+            <td class="num" :class="row.bounced.over && 'font-semibold text-bad-600'">
               {{ percent(row.bounced.rate) }} · {{ count(row.bounced.n)
-              }}<template v-if="row.bounced.rate > 0.02"> over</template>
+              }}<template v-if="row.bounced.over"> over</template>
             </td>
-            <td class="num" :class="row.complained.rate > 0.001 && 'font-semibold text-bad-600'">
+            <td class="num" :class="row.complained.over && 'font-semibold text-bad-600'">
               {{ percent(row.complained.rate) }} · {{ count(row.complained.n)
-              }}<template v-if="row.complained.rate > 0.001"> over</template>
+              }}<template v-if="row.complained.over"> over</template>
             </td>
           </tr>
         </tbody>

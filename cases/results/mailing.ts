@@ -1,3 +1,4 @@
+import { recipientsOf, totalOf } from '../../core/counting'
 import type { Database } from '../../database'
 import { testResults, worthResults } from './test'
 import { fillHours, halfTime, leaveReasons, ratesOf, type Totals } from '../../core/results'
@@ -17,8 +18,8 @@ export function mailingResults(db: Database, mailing: Mailing) {
   if (!row) return { ...base, results: null }
   const totals = totalsFrom(row)
   const hours = hoursOf(db, mailing.id)
-  const delivered = (one: { accepted: number; complained: number }) =>
-    Math.max(1, one.accepted + one.complained)
+  const share = (n: number, one: { accepted: number; complained: number }) =>
+    n / Math.max(1, totalOf(one, 'delivered'))
   return {
     ...base,
     results: {
@@ -36,20 +37,19 @@ export function mailingResults(db: Database, mailing: Mailing) {
       earlier: earlierTotals(db, mailing, 12).map((one) => ({
         id: one.id,
         name: one.name,
-        opened: one.opened / delivered(one),
-        clicked: one.clicked / delivered(one),
-        left: one.left_list / delivered(one),
+        opened: share(one.opened, one),
+        clicked: share(one.clicked, one),
+        left: share(one.left_list, one),
       })),
     },
   }
 }
 
 function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
-  const waiting = row.planned + row.queued + row.claimed + row.deferred
   const { accepted, bounced, complained, failed, dropped, uncertain, opened, clicked } = row
   return {
-    recipients: waiting + accepted + bounced + complained + failed + dropped + uncertain,
-    waiting,
+    recipients: recipientsOf(row),
+    waiting: totalOf(row, 'waiting'),
     accepted,
     bounced,
     complained,

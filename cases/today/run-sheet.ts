@@ -1,8 +1,10 @@
+import type { TodaySheet } from '../../core/results'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import { proofMailing } from '../mailings'
 import { addDays, dayStart, DAY } from '../../core/time'
-import { wilson } from '../../core/results'
+import { recipientsOf, STANDING_WEEK, totalOf } from '../../core/counting'
+import { standingRates } from '../../core/standing'
 import { blockersOf } from '../../core/proof'
 import { recentImports } from '../../database/imports'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
@@ -11,21 +13,17 @@ import { countPeople } from '../../database/people'
 import { byProvider, growthByDay, mailingsSince, uncertainMailings } from '../../database/results'
 
 /** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
-export function runSheet(db: Database, now: number) {
+export function runSheet(db: Database, now: number): TodaySheet {
   const { zone } = readAccount(db)!
   const today = dayStart(now, zone)
   const from = addDays(today, -14, zone)
   const to = addDays(today, 14, zone)
   const mailings = mailingsWithTotals(db, { from, to })
   const held = mailingsWithTotals(db).filter((mailing) => mailing.state === 'held')
-  const standing = byProvider(db, mailingsSince(db, now - 7 * DAY))
+  const standing = byProvider(db, mailingsSince(db, now - STANDING_WEEK))
     .filter((row) => row.recipients >= 20)
     .slice(0, 5)
-    .map((row) => ({
-      ...row,
-      bounceRate: wilson(row.bounced, row.delivered + row.bounced).rate,
-      complaintRate: wilson(row.complained, row.delivered).rate,
-    }))
+    .map((row) => ({ ...row, rates: standingRates(row) }))
   const monthAgo = addDays(today, -29, zone)
   return {
     now,
@@ -52,13 +50,13 @@ export function runSheet(db: Database, now: number) {
           note: mailing.waiting_note,
         })),
       ...standing
-        .filter((row) => row.bounceRate > 0.02)
+        .filter((row) => row.rates.bounced.over)
         .map((row) => ({
           kind: 'bounces' as const,
           domain: row.domain,
-          rate: row.bounceRate,
+          rate: row.rates.bounced.rate,
           bounced: row.bounced,
-          tried: row.delivered + row.bounced,
+          tried: row.rates.bounced.of,
         })),
       ...uncertainMailings(db).map((mailing) => ({
         kind: 'uncertain' as const,
@@ -81,22 +79,16 @@ export function runSheet(db: Database, now: number) {
 
   function shown(mailing: MailingWithTotals) {
     const audience = mailing.started_at === null ? audienceOf(db, mailing) : null
-    const delivered = (mailing.accepted ?? 0) + (mailing.complained ?? 0)
     const recipients = audience
       ? countAudience(db, audience, now)
-      : delivered +
-        (mailing.queued ?? 0) +
-        (mailing.claimed ?? 0) +
-        (mailing.deferred ?? 0) +
-        (mailing.failed ?? 0) +
-        (mailing.bounced ?? 0)
+      : recipientsOf(mailing) - (mailing.dropped ?? 0) - (mailing.uncertain ?? 0)
     return {
       id: mailing.id,
       name: mailing.name,
       state: mailing.state,
       at: mailing.started_at ?? mailing.scheduled_at ?? mailing.created_at,
       recipients,
-      delivered,
+      delivered: totalOf(mailing, 'delivered'),
       opened: mailing.opened ?? 0,
       clicked: mailing.clicked ?? 0,
     }

@@ -1,12 +1,11 @@
 /**
  * Where a mailing stands with one person. Forward only, but for three turns that are said below.
- * - planned: on the recipient list; queued: may be claimed; claimed: in conversation with the
- *   mail server; accepted: the server took it; deferred: the server asked to come again later
+ * - queued: on the recipient list, to be claimed when it is due; claimed: in conversation with the mail server;
+ *   accepted: the server took it; deferred: the server asked to come again later
  * - uncertain: claimed, and no answer is known; sent again only when the user says so
  * - failed: refused for good; dropped: not sent, for a reason; bounced and complained: afterwards
  */
 export const recipientStates = [
-  'planned',
   'queued',
   'claimed',
   'deferred',
@@ -20,10 +19,9 @@ export const recipientStates = [
 export type RecipientState = (typeof recipientStates)[number]
 
 /** States out of which something is still to come. */
-export const openStates = ['planned', 'queued', 'claimed', 'deferred'] as const
+export const openStates = ['queued', 'claimed', 'deferred'] as const
 
 const moves: Record<RecipientState, readonly RecipientState[]> = {
-  planned: ['queued', 'dropped'],
   queued: ['claimed', 'dropped'],
   // Back to queued only when the conversation never began: no server, so certainly no copy.
   claimed: ['accepted', 'deferred', 'failed', 'uncertain', 'queued', 'dropped'],

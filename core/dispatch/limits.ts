@@ -1,3 +1,5 @@
+import { limits } from '../counting'
+
 /** What came of people who were tried. */
 export interface PartCounts {
   tried: number
@@ -13,7 +15,11 @@ export interface Limits {
   deferred: number
 }
 
-export const usualLimits: Limits = { bounced: 0.02, complained: 0.001, deferred: 0.1 }
+export const usualLimits: Limits = {
+  bounced: limits.bounced,
+  complained: limits.complained,
+  deferred: limits.deferred,
+}
 
 /** How often a share that is just at its limit is taken for one above it, at most; and one of twice the limit for none. */
 const ALPHA = 0.01
@@ -34,15 +40,15 @@ export function isPassed(bad: number, tried: number, limit: number): boolean {
 }
 
 /** Why the next tier should not follow, in words; null where nothing is evidence against it. */
-export function limitPassed(counts: PartCounts, limits: Limits): string | null {
+export function limitPassed(counts: PartCounts, given: Limits): string | null {
   const words = {
     bounced: 'bounced or were refused',
     complained: 'complained',
     deferred: 'were deferred by their provider',
   }
   for (const key of ['bounced', 'complained', 'deferred'] as const)
-    if (isPassed(counts[key], counts.tried, limits[key]))
-      return `${counts[key].toLocaleString('en-GB')} of ${counts.tried.toLocaleString('en-GB')} ${words[key]} (${percent(counts[key] / counts.tried)}), which is more than chance above the limit of ${percent(limits[key])}.`
+    if (isPassed(counts[key], counts.tried, given[key]))
+      return `${counts[key].toLocaleString('en-GB')} of ${counts.tried.toLocaleString('en-GB')} ${words[key]} (${percent(counts[key] / counts.tried)}), which is more than chance above the limit of ${percent(given[key])}.`
   return null
 }
 

@@ -1,3 +1,4 @@
+import { totalOf } from '../counting'
 import { wilson, type Interval } from './wilson'
 
 /**
@@ -28,16 +29,17 @@ export interface Rate extends Interval {
 
 /** The rates people steer by, each over what it is a share of. */
 export function ratesOf(totals: Totals) {
-  const delivered = totals.accepted + totals.complained
-  const tried = delivered + totals.bounced + totals.failed
+  const delivered = totalOf(totals, 'delivered')
+  const answered = totalOf(totals, 'answered')
+  const bounced = totalOf(totals, 'bounced')
   const rate = (hits: number, of: number): Rate => ({ hits, of, ...wilson(hits, of) })
   return {
-    delivered: rate(delivered, tried),
+    delivered: rate(delivered, answered),
     opened: rate(totals.opened, delivered),
     clicked: rate(totals.clicked, delivered),
     clickToOpen: rate(totals.clicked, totals.opened),
     left: rate(totals.left, delivered),
     complained: rate(totals.complained, delivered),
-    bounced: rate(totals.bounced + totals.failed, tried),
+    bounced: rate(bounced, answered),
   }
 }

@@ -1,3 +1,5 @@
+import { Z95 } from '../counting'
+
 /** A share as it is likely to be, given how much such shares differ at all. */
 export interface ShrunkRate {
   /** As it was counted. */
@@ -29,7 +31,7 @@ export function shrinkRates(shares: readonly { hits: number; of: number }[]): Sh
   return shares.map((share) => {
     const n = share.of + weight
     const rate = n > 0 ? (share.hits + mean * weight) / n : mean
-    const reach = 1.96 * Math.sqrt((rate * (1 - rate)) / (n + 1))
+    const reach = Z95 * Math.sqrt((rate * (1 - rate)) / (n + 1))
     return {
       raw: share.of ? share.hits / share.of : 0,
       rate,

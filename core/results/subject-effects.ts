@@ -1,3 +1,4 @@
+import { Z95 } from '../counting'
 /** A mailing that went out: its subject, and what share of the delivered opened it (0..1). */
 export interface SentSubject {
   subject: string
@@ -86,7 +87,7 @@ export function subjectLength(subject: string): number {
 
 /** The two-sided 95% quantile of Student's distribution (Abramowitz and Stegun, 26.7.5); good from 4 degrees on. */
 export function studentQuantile(freedom: number): number {
-  const z = 1.959963984540054
+  const z = Z95
   const n = Math.max(1, freedom)
   return (
     z +

@@ -1,3 +1,5 @@
+import { MACHINE_OPENS_WITHIN, SCANNER_CLICKS_WITHIN } from '../counting'
+
 /** Whether an open or a click was somebody's act or a machine's. */
 export type Verdict = 'human' | 'machine'
 
@@ -13,7 +15,7 @@ const dataCentre =
  */
 export function judgeOpen(open: { at: number; acceptedAt: number | null; agent: string }): Verdict {
   if (prefetchingProxy.test(open.agent.trim())) return 'machine'
-  const hasty = open.acceptedAt === null || open.at - open.acceptedAt <= 2_000
+  const hasty = open.acceptedAt === null || open.at - open.acceptedAt <= MACHINE_OPENS_WITHIN
   return hasty && (open.agent === '' || dataCentre.test(open.agent)) ? 'machine' : 'human'
 }
 
@@ -37,7 +39,9 @@ export function judgeClick(click: ClickContext): Verdict {
   if (click.method === 'HEAD') return 'machine'
   if (click.openedBefore || click.linksInLetter < 2) return 'human'
   const followed = new Set(
-    click.clicks.filter(({ at }) => Math.abs(at - click.at) <= 5_000).map(({ link }) => link),
+    click.clicks
+      .filter(({ at }) => Math.abs(at - click.at) <= SCANNER_CLICKS_WITHIN)
+      .map(({ link }) => link),
   )
   return followed.size >= click.linksInLetter ? 'machine' : 'human'
 }

@@ -1,3 +1,5 @@
+import { Z95 } from '../counting'
+
 /** A rate with the bounds between which the true rate lies with 95% confidence. All in 0..1. */
 export interface Interval {
   rate: number
@@ -5,7 +7,7 @@ export interface Interval {
   high: number
 }
 
-const z = 1.959963984540054
+const z = Z95
 
 /**
  * Wilson's score interval for `hits` out of `tries` (E. B. Wilson, 1927).

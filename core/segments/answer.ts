@@ -1,5 +1,5 @@
 import type { FieldValue } from '../people'
-import type { PulseBar } from '../results'
+import type { PulseBar } from '../counting'
 
 /** A rule while it is edited: each line's count, some of its people, what it shares with saved segments. */
 export interface SegmentAnswer {

@@ -1,3 +1,4 @@
+import { Z95 } from '../counting'
 import { factsAsOf } from './as-of'
 import type { Asked } from './moments'
 import type { PersonFacts } from './person-facts'
@@ -18,7 +19,7 @@ export interface Estimate {
   high: number
 }
 
-const z = 1.959963984540054
+const z = Z95
 
 /**
  * How many people a rule kept at earlier moments, reckoned from people drawn out of each part of

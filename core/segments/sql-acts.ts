@@ -1,3 +1,4 @@
+import { isCountedSql } from '../counting'
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { propertyFamily } from './comparison'
 import { fold } from './fold'
@@ -11,11 +12,11 @@ type Leaf<K extends ReadyRule['kind']> = Extract<ReadyRule, { kind: K }>
 /** When a recipient did what is asked; null where they did not. */
 const momentOf: Record<MailAct, RawBuilder<unknown>> = {
   sent: sql`r.accepted_at`,
-  delivered: sql`case when r.state in ('accepted', 'complained') then r.accepted_at end`,
+  delivered: sql`case when ${isCountedSql('delivered')} then r.accepted_at end`,
   opened: sql`r.opened_at`,
   clicked: sql`r.clicked_at`,
-  bounced: sql`case when r.state in ('bounced', 'failed') then r.at end`,
-  complained: sql`case when r.state = 'complained' then r.at end`,
+  bounced: sql`case when ${isCountedSql('bounced')} then r.at end`,
+  complained: sql`case when ${isCountedSql('complained')} then r.at end`,
   left: sql`r.left_at`,
 }
 

@@ -1,3 +1,4 @@
+import { isIn as inCount } from '../counting'
 import { anniversariesFrom, dayOf } from '../time'
 import { propertyFamily, type Comparison, type Family, type NumberComparison } from './comparison'
 import { fold } from './fold'
@@ -226,12 +227,11 @@ function timesIs(count: number, { is, n }: Times): boolean {
 /** When a person did what is asked with one mailing; null where they did not. */
 export const momentOf: Record<MailAct, (mail: MailFact) => number | null> = {
   sent: (mail) => mail.acceptedAt,
-  delivered: (mail) =>
-    mail.state === 'accepted' || mail.state === 'complained' ? mail.acceptedAt : null,
+  delivered: (mail) => (inCount(mail.state, 'delivered') ? mail.acceptedAt : null),
   opened: (mail) => mail.openedAt,
   clicked: (mail) => mail.clickedAt,
-  bounced: (mail) => (mail.state === 'bounced' || mail.state === 'failed' ? mail.at : null),
-  complained: (mail) => (mail.state === 'complained' ? mail.at : null),
+  bounced: (mail) => (inCount(mail.state, 'bounced') ? mail.at : null),
+  complained: (mail) => (inCount(mail.state, 'complained') ? mail.at : null),
   left: (mail) => mail.leftAt,
 }
 

@@ -10,3 +10,4 @@ export {
   HALF_LIFE_DAYS,
 } from './engagement'
 export type { EngagedAct, Keenness, Tier } from './engagement'
+export { standingRates } from './rates'

@@ -1,3 +1,4 @@
+import { isCountedSql } from '../../core/counting'
 import { sql, type RawBuilder } from 'kysely'
 import { csvRow, exportColumns, showFieldValue, type CsvLook } from '../../core/people'
 import { leaveReasons, type DataKind } from '../../core/results'
@@ -93,8 +94,8 @@ function* rowsOf(db: Database, kind: DataKind, query: DataQuery): Generator<stri
     case 'bounces':
     case 'complaints': {
       yield [['Mailing', 'Address', 'At', 'State', 'Answer']]
-      const states = kind === 'bounces' ? sql`('bounced', 'failed')` : sql`('complained')`
-      const where = sql`r.state in ${states} and ${within(sql`r.at`, query)}`
+      const found = isCountedSql(kind === 'bounces' ? 'bounced' : 'complained')
+      const where = sql`${found} and ${within(sql`r.at`, query)}`
       const columns = sql`r.at as at, r.state, r.answer`
       for (const mailing of named)
         yield* ofRecipients<Send>(db, mailing, columns, where, ({ at, state, answer }) => [

@@ -1,3 +1,4 @@
+import { totalWords } from '../../core/counting'
 import type { Field } from '../../core/people'
 
 /** What can be asked in SQL: a view with its columns, each explained. Times are UTC, "2026-11-23 09:40:00". */
@@ -81,11 +82,11 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
         list: ['l.name', 'the list'],
         state: ['m.state', 'draft, scheduled, sending, sent or held'],
         started: [time('m.started_at'), 'when it began'],
-        delivered: ['coalesce(t.accepted + t.complained, 0)', 'delivered'],
+        delivered: [`coalesce(${totalWords('delivered')}, 0)`, 'delivered'],
         opened: ['coalesce(t.opened, 0)', 'people who opened it'],
         clicked: ['coalesce(t.clicked, 0)', 'people who clicked'],
         left_list: ['coalesce(t.left_list, 0)', 'people who left by it'],
-        bounced: ['coalesce(t.bounced + t.failed, 0)', 'bounced or refused'],
+        bounced: [`coalesce(${totalWords('bounced')}, 0)`, 'bounced or refused'],
         complained: ['coalesce(t.complained, 0)', 'complained'],
       },
     ),

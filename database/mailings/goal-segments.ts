@@ -1,3 +1,4 @@
+import { isCountedSql } from '../../core/counting'
 import { sql, type SqlBool } from 'kysely'
 import type { Goal } from '../../core/dispatch'
 import type { Rule } from '../../core/segments'
@@ -24,7 +25,7 @@ export function noteGoalStarts(db: Database, mailing: Mailing, now: number) {
       insert or ignore into goal_starts (mailing_id, person_id)
       select ${mailing.id}, people.id from people
       where people.id in (
-          select person_id from recipients where mailing_id = ${mailing.id} and state in ('planned', 'queued')
+          select person_id from recipients as r where mailing_id = ${mailing.id} and r.state = 'queued'
           union select person_id from holdouts where mailing_id = ${mailing.id})
         and ${isMember(db, rule, now)}`),
   )
@@ -67,8 +68,8 @@ export function noteGoalHits(db: Database, mailing: Mailing, now: number): numbe
           insert or ignore into goal_hits (mailing_id, person_id, at)
           select ${mailing.id}, people.id, ${now} from people
           where people.id in (
-              select person_id from recipients
-              where mailing_id = ${mailing.id} and state in ('accepted', 'complained') and accepted_at >= ${since}
+              select person_id from recipients as r
+              where mailing_id = ${mailing.id} and ${isCountedSql('delivered')} and accepted_at >= ${since}
               union select person_id from holdouts where mailing_id = ${mailing.id} and at >= ${since})
             and ${moved}`),
       ).changes,

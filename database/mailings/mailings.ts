@@ -23,7 +23,6 @@ export function mailingsWithTotals(db: Database, within?: { from: number; to: nu
     .selectAll('mailings')
     .select([
       'letters.subject',
-      't.planned',
       't.queued',
       't.claimed',
       't.deferred',

@@ -1,3 +1,4 @@
+import { totalSql } from '../../core/counting'
 import { sql } from 'kysely'
 import type { PeopleFacts } from '../../core/proof'
 import { HOUR, timeLabel } from '../../core/time'
@@ -45,7 +46,7 @@ function earlierSizes(db: Database, { id, list_id, rule }: Mailing): number[] {
     q
       .selectFrom('mailings')
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
-      .select(sql<number>`t.accepted + t.complained + t.bounced + t.failed`.as('n'))
+      .select(totalSql('answered').as('n'))
       .where('mailings.id', '<>', id)
       .where('mailings.state', '=', 'sent')
       .where('mailings.sequence_id', 'is', null)

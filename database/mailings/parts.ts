@@ -1,3 +1,4 @@
+import { sumSql } from '../../core/counting'
 import { sql, type Expression, type Selectable, type SqlBool } from 'kysely'
 import {
   bestHour,
@@ -141,17 +142,16 @@ export function countsOfPart(
   mailingId: number,
   no: number,
 ): PartCounts & { waiting: number; latest: number | null; accepted: number | null } {
-  const some = (condition: string) => sql<number>`coalesce(sum(${sql.raw(condition)}), 0)`
   return one(
     db,
     q
       .selectFrom('recipients')
       .select([
-        some(`state not in ('planned', 'queued', 'claimed', 'dropped', 'uncertain')`).as('tried'),
-        some(`state in ('bounced', 'failed')`).as('bounced'),
-        some(`state = 'complained'`).as('complained'),
-        some(`state = 'deferred'`).as('deferred'),
-        some(`state in ('planned', 'queued', 'claimed')`).as('waiting'),
+        sumSql('tried', 'recipients').as('tried'),
+        sumSql('bounced', 'recipients').as('bounced'),
+        sumSql('complained', 'recipients').as('complained'),
+        sumSql('deferred', 'recipients').as('deferred'),
+        sumSql('unanswered', 'recipients').as('waiting'),
         sql<number | null>`max(coalesce(accepted_at, first_attempt_at))`.as('latest'),
         sql<number | null>`max(accepted_at)`.as('accepted'),
       ])

@@ -19,6 +19,7 @@ import { jobsThatDie } from './0017-jobs-that-die'
 import { team } from './0018-team'
 import { retentionOfReports } from './0019-retention'
 import { longerTokens } from './0020-longer-tokens'
+import { noPlanned } from './0021-no-planned'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -42,6 +43,7 @@ export const migrations: readonly string[] = [
   team,
   retentionOfReports,
   longerTokens,
+  noPlanned,
 ]
 
 /**

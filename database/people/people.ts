@@ -1,6 +1,6 @@
 import { sql, type Expression, type RawBuilder, type SqlBool } from 'kysely'
 import type { FieldValue } from '../../core/people'
-import { pulseBar, type PulseBar } from '../../core/results'
+import { pulseBar, type PulseBar } from '../../core/counting'
 import { idsInFieldOrder } from './field-order'
 import { idsAfter, type PeopleOrder } from './order'
 import { searchedFor } from './search'

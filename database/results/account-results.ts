@@ -1,3 +1,4 @@
+import { totalSql } from '../../core/counting'
 import { sql } from 'kysely'
 import { dayOf, HOUR, startOfDay, DAY } from '../../core/time'
 import { all, q, raw, type Database } from '../query'
@@ -25,7 +26,7 @@ export function sentSince(db: Database, since: number) {
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
       .select(['mailings.id', 'mailings.name', 'mailings.started_at', 'letters.subject'])
       .select(isTest.as('tested'))
-      .select(['t.opened', 't.clicked', sql<number>`t.accepted + t.complained`.as('delivered')])
+      .select(['t.opened', 't.clicked', totalSql('delivered').as('delivered')])
       .where('mailings.started_at', '>=', since)
       .where('mailings.sequence_id', 'is', null)
       .orderBy('mailings.started_at'),

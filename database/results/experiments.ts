@@ -2,14 +2,12 @@ import { sql, type SqlBool } from 'kysely'
 import type { Goal, Measure } from '../../core/dispatch'
 import type { Outcome } from '../../core/experiments'
 import { linksOf } from '../../core/letters'
+import { isCountedSql, MONEY_WINDOW, sumSql } from '../../core/counting'
 import { DAY } from '../../core/time'
 import { wholeLetterOf } from '../letters'
 import type { Mailing } from '../mailings'
 import { all, one, q, raw, run, type Database } from '../query'
 import type { VariantCounts } from '../../core/experiments'
-
-/** Money belongs to the last mailing that was clicked within this long before the order. */
-export const MONEY_WINDOW = 5 * DAY
 
 /** What came of each variant of a test's part, by variant. */
 export function variantCounts(
@@ -18,13 +16,13 @@ export function variantCounts(
   goal: Goal | null,
   part = 0,
 ): VariantCounts[] {
-  const delivered = sql`r.state in ('accepted', 'complained')`
+  const delivered = isCountedSql('delivered')
   const counted = sql<VariantCounts>`
     select r.variant as variant, count(*) as recipients,
-      sum(${delivered}) as delivered,
-      sum(r.opened_at is not null) as opened,
-      sum(r.clicked_at is not null) as clicked,
-      sum(r.left_at is not null) as "left",
+      ${sumSql('delivered')} as delivered,
+      ${sumSql('opened')} as opened,
+      ${sumSql('clicked')} as clicked,
+      ${sumSql('left')} as "left",
       sum(${delivered} and ${goal ? reached(goal) : sql`0`}) as goal,
       sum(r.money) as money,
       sum(r.money * r.money) as moneySquares
@@ -50,7 +48,7 @@ export function outcomesOf(counts: readonly VariantCounts[], measure: Measure): 
 export function goalCounts(db: Database, mailing: Pick<Mailing, 'id'>, goal: Goal) {
   const mailed = sql<{ hits: number; of: number }>`
     select coalesce(sum(${reached(goal)}), 0) as hits, count(*) as "of"
-    from recipients as r where r.mailing_id = ${mailing.id} and r.state in ('accepted', 'complained')`
+    from recipients as r where r.mailing_id = ${mailing.id} and ${isCountedSql('delivered')}`
   const heldOut = sql<{ hits: number; of: number }>`
     select coalesce(sum(${reached(goal)}), 0) as hits, count(*) as "of"
     from (select mailing_id, person_id, at as accepted_at from holdouts where mailing_id = ${mailing.id}) as r`
@@ -69,7 +67,7 @@ export function goalReachers(
     select r.person_id as id, p.address as address, ${reachedAt(goal)} as at
     from recipients as r join people as p on p.id = r.person_id
     where r.mailing_id = ${mailing.id} and r.person_id > ${after}
-      and r.state in ('accepted', 'complained') and ${reached(goal)}
+      and ${isCountedSql('delivered')} and ${reached(goal)}
     order by r.person_id limit ${limit}`
   return all(db, raw(reachers))
 }
@@ -79,7 +77,7 @@ export function moneyOfMailing(db: Database, mailingId: number) {
   const brought = sql<{ orders: number; buyers: number; money: number }>`
     select count(*) as orders, count(distinct o.person_id) as buyers, coalesce(sum(o.money), 0) as money
     from recipients as r indexed by recipients_who_clicked join orders as o on ${isFor}
-    where r.mailing_id = ${mailingId} and r.clicked_at is not null`
+    where r.mailing_id = ${mailingId} and ${isCountedSql('clicked')}`
   return one(db, raw(brought))!
 }
 

@@ -1,3 +1,4 @@
+import { isCountedSql, sumSql } from '../../core/counting'
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { variantName } from '../../core/dispatch'
 import { type LetterDocument, conditionsOf, renditionName } from '../../core/letters'
@@ -154,12 +155,8 @@ function byField(db: Database, mailingId: number, key: string): PartResults[] {
 }
 
 const counts = sql`count(*) as recipients,
-  coalesce(sum(r.state in ('accepted', 'complained')), 0) as delivered,
-  coalesce(sum(r.opened_at is not null), 0) as opened,
-  coalesce(sum(r.clicked_at is not null), 0) as clicked,
-  coalesce(sum(r.left_at is not null), 0) as "left",
-  coalesce(sum(r.state in ('bounced', 'failed')), 0) as bounced,
-  coalesce(sum(r.state = 'complained'), 0) as complained`
+  ${sumSql('delivered')} as delivered, ${sumSql('opened')} as opened, ${sumSql('clicked')} as clicked,
+  ${sumSql('left')} as "left", ${sumSql('bounced')} as bounced, ${sumSql('complained')} as complained`
 
 type Counted = Omit<PartResults, 'rule' | 'name'>
 
@@ -240,7 +237,7 @@ function byDevice(db: Database, mailingId: number): PartResults[] {
     db,
     raw(sql<{ agent: string; person: number; clicked: number; left: number }>`
       select distinct g.text as agent, a.person_id as person,
-        r.clicked_at is not null as clicked, r.left_at is not null as "left"
+        ${isCountedSql('clicked')} as clicked, ${isCountedSql('left')} as "left"
       from acts as a join agents as g on g.id = a.agent_id
         join recipients as r on r.mailing_id = a.mailing_id and r.person_id = a.person_id
       where a.mailing_id = ${mailingId} and a.kind = 'open' and a.verdict = 'human'`),

@@ -1,3 +1,4 @@
+import { totalOf, totalSql } from '../../core/counting'
 import { sql, type SqlBool } from 'kysely'
 import { all, one, q, type Database } from '../query'
 
@@ -198,11 +199,11 @@ export function sentSubjects(db: Database): { subject: string; opened: number }[
       .selectFrom('mailings')
       .innerJoin('letters', 'letters.id', 'mailings.letter_id')
       .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
-      .select(['letters.subject', 't.opened', 't.accepted'])
+      .select(['letters.subject', 't.opened', totalSql('delivered').as('delivered')])
       .where('mailings.state', '=', 'sent')
-      .where('t.accepted', '>=', FEWEST)
+      .where(totalSql('delivered'), '>=', FEWEST)
       .where(isTest, '=', 0),
-  ).map(({ subject, opened, accepted }) => ({ subject, opened: opened / accepted }))
+  ).map(({ subject, opened, delivered }) => ({ subject, opened: opened / delivered }))
 }
 
 /** A share of fewer people says little about a subject. */
@@ -214,9 +215,8 @@ export function usualRates(
   mailing: { id: number; list_id: number | null; started_at: number | null },
 ) {
   const earlier = earlierTotals(db, { ...mailing, started_at: mailing.started_at ?? 1e15 }, 12)
-  const sum = (key: 'accepted' | 'complained' | 'opened' | 'clicked') =>
-    earlier.reduce((all, one) => all + one[key], 0)
-  const delivered = sum('accepted') + sum('complained')
+  const sum = (key: 'opened' | 'clicked') => earlier.reduce((all, one) => all + one[key], 0)
+  const delivered = earlier.reduce((all, one) => all + totalOf(one, 'delivered'), 0)
   return delivered === 0
     ? null
     : {

@@ -64,7 +64,6 @@ export function claimsOf(
       ])
       .where('mailing_id', '=', mailingId)
       .where(() => isWaiting)
-      .where('state', '!=', 'planned')
       .where('due', '<=', value('now'))
       .orderBy('due')
       .limit(value('limit')),

@@ -8,7 +8,7 @@ import type { ActTotal, Schema } from '../schema'
  * In SQL's own words, not as bound values: only then does SQLite see that it is the condition of the
  * partial index `recipients_due`.
  */
-export const isWaiting = sql<SqlBool>`recipients.state in ('planned', 'queued', 'deferred')`
+export const isWaiting = sql<SqlBool>`recipients.state in ('queued', 'deferred')`
 
 export type Totals = Partial<Record<RecipientState | ActTotal, number>>
 
@@ -73,7 +73,7 @@ export function dropOpenRecipients(
       .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
       .select(['recipients.mailing_id', 'recipients.state'])
       .where('recipients.person_id', '=', personId)
-      .where('recipients.state', 'in', ['planned', 'queued', 'deferred'])
+      .where('recipients.state', 'in', ['queued', 'deferred'])
     if (listId !== undefined) open = open.where('mailings.list_id', '=', listId)
     for (const { mailing_id, state } of all(db, open)) {
       moveRecipient(db, mailing_id, personId, state, 'dropped', now, { answer: reason })
@@ -119,7 +119,7 @@ export function dropRest(db: Database, mailingId: number, now: number): number {
         .selectFrom('recipients')
         .select(['state', (eb) => eb.fn.countAll<number>().as('n')])
         .where('mailing_id', '=', mailingId)
-        .where('state', 'in', ['planned', 'queued', 'deferred'])
+        .where('state', 'in', ['queued', 'deferred'])
         .groupBy('state'),
     )
     run(
@@ -128,7 +128,7 @@ export function dropRest(db: Database, mailingId: number, now: number): number {
         .updateTable('recipients')
         .set({ state: 'dropped', at: now, answer: 'the rest was cancelled' })
         .where('mailing_id', '=', mailingId)
-        .where('state', 'in', ['planned', 'queued', 'deferred']),
+        .where('state', 'in', ['queued', 'deferred']),
     )
     const dropped = open.reduce((sum, { n }) => sum + n, 0)
     shiftTotals(db, mailingId, {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { recipientsOf } from '~~/core/counting'
 /** The stages of a mailing in a line, in any order, each saying its state; to whom and when is its sequence's where it has one. */
 const store = useMailing()
 const route = useRoute()
@@ -56,18 +57,7 @@ const stages = computed(() => {
 })
 function sentTo() {
   const totals = store.mailing?.totals
-  return totals
-    ? totals.planned +
-        totals.queued +
-        totals.claimed +
-        totals.deferred +
-        totals.uncertain +
-        totals.accepted +
-        totals.failed +
-        totals.dropped +
-        totals.bounced +
-        totals.complained
-    : 0
+  return totals ? recipientsOf(totals) : 0
 }
 </script>
 

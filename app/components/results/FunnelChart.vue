@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { totalOf } from '~~/core/counting'
 import { linkHorizontal, scaleLinear } from 'd3'
 import type { Totals } from '~~/core/results'
 
 /** How far people got: delivered, opened, clicked. Bars start at zero. */
 const props = defineProps<{ totals: Totals }>()
 const steps = computed(() => {
-  const delivered = props.totals.accepted + props.totals.complained
+  const delivered = totalOf(props.totals, 'delivered')
   return [
     { name: 'Recipients', n: props.totals.recipients - props.totals.dropped, colour: '#d8e0bd' },
     { name: 'Delivered', n: delivered, colour: '#bac893' },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { totalOf } from '~~/core/counting'
 import { waitWords } from './waits'
 
 /** A sequence as a line: its stops with who is there and what came of them, and where steps can be put in. */
@@ -35,7 +36,7 @@ const stops = computed(() => {
           count: `${count(of.value.standing[id] ?? 0)} here`,
         }
       const mail = mailOf(step.mailingId)
-      const delivered = (mail?.accepted ?? 0) + (mail?.complained ?? 0)
+      const delivered = totalOf(mail ?? {}, 'delivered')
       return {
         id,
         kind: 'mail',

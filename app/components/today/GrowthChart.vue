@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { max, sum } from 'd3'
 import { outlyingDays } from './outlying-days'
-import type { TodaySheet } from './today'
+import type { TodaySheet } from '~~/core/results'
 
 const props = defineProps<{ people: TodaySheet['people'] }>()
 const byDay = (rows: { day: number; n: number }[]) => {

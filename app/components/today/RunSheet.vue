@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { scaleTime } from 'd3'
 import { addDays } from '~~/core/time'
-import type { SheetMailing, TodaySheet } from './today'
+import type { SheetMailing, TodaySheet } from '~~/core/results'
 
 /** Fourteen days back and fourteen ahead on one line, with what went out and what will. */
 const props = defineProps<{ today: TodaySheet }>()

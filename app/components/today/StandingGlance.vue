@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { TodaySheet } from './today'
+import type { TodaySheet } from '~~/core/results'
 defineProps<{ standing: TodaySheet['standing'] }>()
 </script>
 
@@ -23,12 +23,13 @@ defineProps<{ standing: TodaySheet['standing'] }>()
         <tr v-for="row in standing" :key="row.domain">
           <td>{{ row.domain }}</td>
           <td class="num">{{ count(row.delivered) }}</td>
-          <td class="num" :class="row.bounceRate > 0.02 && 'font-semibold text-bad-600'">
-            {{ percent(row.bounceRate) }}<template v-if="row.bounceRate > 0.02"> over</template>
+          <td class="num" :class="row.rates.bounced.over && 'font-semibold text-bad-600'">
+            {{ percent(row.rates.bounced.rate)
+            }}<template v-if="row.rates.bounced.over"> over</template>
           </td>
-          <td class="num" :class="row.complaintRate > 0.001 && 'font-semibold text-bad-600'">
-            {{ percent(row.complaintRate)
-            }}<template v-if="row.complaintRate > 0.001"> over</template>
+          <td class="num" :class="row.rates.complained.over && 'font-semibold text-bad-600'">
+            {{ percent(row.rates.complained.rate)
+            }}<template v-if="row.rates.complained.over"> over</template>
           </td>
         </tr>
       </tbody>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Waiting } from './today'
+import type { Waiting } from '~~/core/results'
 
 const props = defineProps<{ waiting: Waiting[] }>()
 function held(blockers: string[]) {

@@ -1,15 +1,14 @@
-import { DAY } from '~~/core/time'
-import { wilson } from '~~/core/results'
+import { STANDING_MONTH, STANDING_WEEK } from '~~/core/counting'
+import { standingRates } from '~~/core/standing'
 import { byProvider, mailingsSince } from '~~/database/results'
 
-/** What mailbox providers made of the mail of the last 7 and 30 days. */
+/** What mailbox providers made of the mail of the last week and month. */
 export default defineEventHandler(() => {
   const { db, clock } = satchel()
-  const within = (days: number) =>
-    byProvider(db, mailingsSince(db, clock() - days * DAY)).map((row) => ({
+  const within = (ms: number) =>
+    byProvider(db, mailingsSince(db, clock() - ms)).map((row) => ({
       ...row,
-      bounced: { n: row.bounced, ...wilson(row.bounced, row.delivered + row.bounced) },
-      complained: { n: row.complained, ...wilson(row.complained, row.delivered) },
+      ...standingRates(row),
     }))
-  return { week: within(7), month: within(30) }
+  return { week: within(STANDING_WEEK), month: within(STANDING_MONTH) }
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { recipientsOf, totalOf } from '~~/core/counting'
 import { planFieldWords } from '~/components/dispatch/plan-words'
 import { addDays, localInputToTime, timeToLocalInput } from '~~/core/time'
 
@@ -47,22 +48,8 @@ const holds = computed(() => {
 })
 const mailing = computed(() => store.mailing!)
 const totals = computed(() => mailing.value.totals)
-const waiting = computed(() =>
-  totals.value
-    ? totals.value.planned + totals.value.queued + totals.value.claimed + totals.value.deferred
-    : 0,
-)
-const all = computed(() =>
-  totals.value
-    ? waiting.value +
-      totals.value.uncertain +
-      totals.value.accepted +
-      totals.value.failed +
-      totals.value.dropped +
-      totals.value.bounced +
-      totals.value.complained
-    : 0,
-)
+const waiting = computed(() => (totals.value ? totalOf(totals.value, 'waiting') : 0))
+const all = computed(() => (totals.value ? recipientsOf(totals.value) : 0))
 const handed = computed(() =>
   totals.value ? totals.value.accepted + totals.value.bounced + totals.value.complained : 0,
 )
@@ -71,7 +58,7 @@ const rows = computed(() =>
     ? (
         [
           ['Handed over', handed.value, 'the mail server took it'],
-          ['Still to go', totals.value.planned + totals.value.queued, 'in the queue'],
+          ['Still to go', totals.value.queued, 'in the queue'],
           ['In conversation', totals.value.claimed, 'just now'],
           [
             'Deferred',

@@ -24,6 +24,15 @@ export type Waiting =
   | { kind: 'uncertain'; mailing: { id: number; name: string }; count: number }
   | { kind: 'import'; id: number; name: string; refused: number; rows: number }
 
+/** A share with what it is of, and whether it is over its limit. */
+interface StandingRate {
+  n: number
+  of: number
+  rate: number
+  over: boolean
+}
+
+/** The first page: what went out and what will, what waits, the list and standing. */
 export interface TodaySheet {
   now: number
   zone: string
@@ -40,7 +49,6 @@ export interface TodaySheet {
     domain: string
     delivered: number
     recipients: number
-    bounceRate: number
-    complaintRate: number
+    rates: { bounced: StandingRate; complained: StandingRate }
   }[]
 }

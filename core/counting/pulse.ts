@@ -1,3 +1,5 @@
+import { isIn } from './counts'
+
 /** What a mailing was to one person: a bar of their pulse. */
 export type PulseBar = 'clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced'
 
@@ -8,6 +10,6 @@ export function pulseBar(row: {
 }): PulseBar {
   if (row.clicked_at !== null) return 'clicked'
   if (row.opened_at !== null) return 'opened'
-  if (row.state === 'accepted' || row.state === 'complained') return 'delivered'
-  return row.state === 'bounced' || row.state === 'failed' ? 'bounced' : 'not-sent'
+  if (isIn(row.state, 'delivered')) return 'delivered'
+  return isIn(row.state, 'bounced') ? 'bounced' : 'not-sent'
 }
