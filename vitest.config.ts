@@ -10,11 +10,15 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
  */
 export default defineConfig({
   test: {
+    // One for each of the two processors that are promised; those of the browser wait more than they work.
+    maxWorkers: 2,
     projects: [
       {
         test: {
           name: 'unit',
           testTimeout: 30_000,
+          // They keep nothing between files, and reading the same modules anew for each takes longer than they do.
+          isolate: false,
           include: ['{core,database,cases,engine,server,shared,world,demo,bin}/**/*.test.ts'],
         },
       },
@@ -33,7 +37,8 @@ export default defineConfig({
         test: {
           name: 'whole',
           include: ['tests/**/*.test.ts'],
-          fileParallelism: false,
+          globalSetup: './tests/demos.ts',
+          sequence: { groupOrder: 1 },
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },

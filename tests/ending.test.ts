@@ -1,13 +1,13 @@
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 
-import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { expect, test } from 'vitest'
 import { migrate } from '../database/migrations'
 import { install, setupCode, until } from './installation'
+import { freePorts } from './ports'
 
 /** Whole Satchels that are told to end, and one whose disk is full. */
 
@@ -47,13 +47,6 @@ const isAlive = (pid: number) => {
     return false
   }
 }
-async function freePort(): Promise<number> {
-  const server = createServer()
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
-  const { port } = server.address() as AddressInfo
-  await new Promise((done) => server.close(done))
-  return port
-}
 
 test.each([
   ['node', ['bin/start.mjs']],
@@ -70,7 +63,7 @@ test.each([
     env: {
       ...process.env,
       SATCHEL_DATA: data,
-      PORT: String(await freePort()),
+      PORT: String((await freePorts(1))[0]),
       SATCHEL_SMTP_URL: 'smtp://127.0.0.1:9',
     },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -1,14 +1,15 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { openDatabase, closeDatabase, type Database } from '../database'
-import { updateAccount, writeClock, addUser } from '../database/account'
+import { openDatabase, closeDatabase, q, run, type Database } from '../database'
+import { readClock, updateAccount, writeClock, addUser } from '../database/account'
 import { addApiToken } from '../database/imports'
 import { addList } from '../database/people'
 import { fillAccount } from '../database/made-up'
+import { copyDemo } from './demos'
+import { freePorts } from './ports'
 
 type ProcessName = 'web' | 'engine' | 'world'
 const entries: Record<ProcessName, string> = {
@@ -49,14 +50,10 @@ export async function install(
   const worldUrl = `http://127.0.0.1:${worldPort}`
   const [enterKey, reportsKey] = [secret(), secret()]
   if (options.demo) {
-    const made = spawnSync(
-      process.execPath,
-      ['.output/processes/demo.mjs', data, '--size', String(options.demo)],
-      { encoding: 'utf8', env: { ...process.env, WORLD_IMAP_PORT: String(imapPort) } },
-    )
-    if (made.status !== 0) throw new Error(made.stderr)
+    copyDemo(options.demo, data)
   }
   const db = openDatabase(data)
+  if (options.demo) settleDemo(db, imapPort!)
   if (!options.demo && !options.empty) smallAccount(db)
   // Nobody sits before it to call anything back; tests of that set it themselves.
   updateAccount(db, { callback_seconds: 0 })
@@ -167,6 +164,12 @@ export async function signIn(installation: Installation) {
   }
 }
 
+/** A copy of a demo account goes on from the moment in which that was made, with its mailboxes on this port. */
+function settleDemo(db: Database, imapPort: number) {
+  writeClock(db, { ...readClock(db)!, anchorReal: Date.now() })
+  run(db, q.updateTable('trial_mailboxes').set({ port: imapPort }))
+}
+
 function smallAccount(db: Database) {
   const now = Date.now()
   fillAccount(db, {}, now)
@@ -181,20 +184,4 @@ function smallAccount(db: Database) {
 
 function secret(): string {
   return randomBytes(24).toString('hex')
-}
-
-async function freePorts(n: number): Promise<number[]> {
-  const servers = await Promise.all(
-    Array.from(
-      { length: n },
-      () =>
-        new Promise<ReturnType<typeof createServer>>((done) => {
-          const server = createServer()
-          server.listen(0, '127.0.0.1', () => done(server))
-        }),
-    ),
-  )
-  const ports = servers.map((server) => (server.address() as { port: number }).port)
-  await Promise.all(servers.map((server) => new Promise((done) => server.close(done))))
-  return ports
 }

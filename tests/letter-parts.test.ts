@@ -128,10 +128,14 @@ test('a plan puts prompts on the paper; the subject and the wording come from th
     .click()
   await seen('[How to do one thing]')
   await block('heading').locator('.paper-text').click()
-  await page().waitForTimeout(200)
+  await until('the prompt is chosen, to be written over', () =>
+    page().evaluate(() => getSelection()!.toString().startsWith('[')),
+  )
   await page().keyboard.type('How to wash a line')
   await block('text').first().locator('.paper-text').click()
-  await page().waitForTimeout(200)
+  await until('the prompt is chosen, to be written over', () =>
+    page().evaluate(() => getSelection()!.toString().startsWith('[')),
+  )
   await page().keyboard.type('In order to keep it, do not let salt dry. Will yours last?')
   const made = latest()
   await until('it is saved', () => JSON.stringify(letter(made)).includes('yours last?'))
