@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon'
-import type { FieldKind } from '~~/core/people'
+import { showFieldValue, type FieldKind, type FieldValue } from '~~/core/people'
+import { dateText, isDay } from '~~/core/time'
 
 /** "12,408". */
 export function count(n: number): string {
@@ -32,6 +33,11 @@ export function lasting(ms: number): string {
 }
 export const rows = (n: number) => several(n, 'row', 'rows')
 export const people = (n: number) => several(n, 'person', 'people')
+
+/** A field's value as people read it. */
+export function valueWords(value: FieldValue | null | undefined, kind: FieldKind): string {
+  return kind === 'date' && isDay(value) ? dateText(value) : showFieldValue(value)
+}
 
 /** What a kind of field holds. */
 export const kindWords: Record<FieldKind, string> = {

@@ -67,7 +67,7 @@ async function make() {
         label="Time zone"
         :fault="faults.zone"
         hint="Days and hours are those of this zone."
-        ><input id="zone" v-model="form.zone" class="field"
+        ><ZoneField id="zone" v-model="form.zone"
       /></FormField>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <button class="btn btn-go" :disabled="busy">Make the account</button>

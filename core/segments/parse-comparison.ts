@@ -82,7 +82,7 @@ export function readTime(r: TokenReader): TimeComparison {
   for (const is of ['before', 'after', 'on'] as const) {
     if (!r.take(is)) continue
     const { kind, text } = r.token
-    if (kind !== 'day' || !isDay(text)) throw r.fault('A day is needed here, such as 2026-11-23.')
+    if (kind !== 'day' || !isDay(text)) throw r.fault('A day is needed here, such as 23 Nov 2026.')
     r.next++
     return { is, day: text }
   }

@@ -20,6 +20,7 @@ const mailing = [...catalog.mailings][0]!
 test.each<[string, Condition]>([
   ['joined in the last 30 days', { kind: 'joined', when: { is: 'last-days', days: 30 } }],
   ['joined in the last 1 day', { kind: 'joined', when: { is: 'last-days', days: 1 } }],
+  ['joined before 31 January 2026', { kind: 'joined', when: { is: 'before', day: '2026-01-31' } }],
   ['joined before 2026-01-31', { kind: 'joined', when: { is: 'before', day: '2026-01-31' } }],
   [`tagged "${tag[1]}"`, { kind: 'tagged', tagId: tag[0] }],
   [`tagged #${tag[0]}`, { kind: 'tagged', tagId: tag[0] }],

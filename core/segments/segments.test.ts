@@ -55,7 +55,7 @@ test.each([
   '"Height (m) is" is under 1.25',
   'inside sequence "Welcome" or finished sequence #2 or never in sequence "Welcome"',
   'opened any mailing of sequence "Welcome" at least 2 times in the last 30 days',
-  'last bought before 2026-01-01 and domain is "inkpost.example"',
+  'last bought before 1 Jan 2026 and domain is "inkpost.example"',
 ])('%s', (text) => {
   const parsed = parseRule(text, catalog)
   expect(parsed.ok && writeRule(parsed.rule, catalog).replace('10.5 ', '10.50 ')).toBe(text)

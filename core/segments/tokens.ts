@@ -1,3 +1,5 @@
+import { readDayText } from '../time'
+
 /** A piece of a rule's text and where it stands. `text` of a string is what is between the quotes. */
 export interface Token {
   kind: 'word' | 'number' | 'day' | 'string' | 'sign' | 'end'
@@ -18,7 +20,7 @@ export class RuleTextError extends Error {
 }
 
 const pieces =
-  /\s+|"((?:[^"\\]|\\.)*)"|“([^”]*)”|(\d{4}-\d{2}-\d{2})|(-?\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(#[\w-]+|[(),])|([\p{L}_][\p{L}\p{M}\p{N}_]*)/uy
+  /\s+|"((?:[^"\\]|\\.)*)"|“([^”]*)”|(\d{4}-\d{2}-\d{2}|\d{1,2} (?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]* \d{4})|(-?\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(#[\w-]+|[(),])|([\p{L}_][\p{L}\p{M}\p{N}_]*)/iuy
 
 /** Cuts the text of a rule into tokens, with one of kind `end` behind the last. */
 export function tokensOf(text: string): Token[] {
@@ -37,7 +39,7 @@ export function tokensOf(text: string): Token[] {
       tokens.push({ kind, text: content, at, length: whole.length })
     if (plain !== undefined) token('string', plain.replace(/\\(.)/gsu, '$1'))
     else if (curled !== undefined) token('string', curled)
-    else if (day !== undefined) token('day', day)
+    else if (day !== undefined) token('day', readDayText(day, '2000-01-01') ?? day)
     else if (number !== undefined) token('number', number)
     else if (sign !== undefined) token('sign', sign)
     else if (word !== undefined) token('word', word)

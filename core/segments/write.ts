@@ -1,3 +1,4 @@
+import { dateText } from '../time'
 import type { Comparison, NumberComparison, TimeComparison } from './comparison'
 import { fold } from './fold'
 import type { Catalog } from './ready'
@@ -174,7 +175,7 @@ export function writeTime(when: TimeComparison): string {
     case 'before':
     case 'after':
     case 'on':
-      return `${when.is} ${when.day}`
+      return `${when.is} ${dateText(when.day)}`
   }
 }
 

@@ -7,6 +7,7 @@ export {
   dayStart,
   dayLabel,
   isZone,
+  zones,
   addDays,
   hourOf,
   nextHour,
@@ -17,3 +18,5 @@ export {
 } from './zone'
 export { anniversariesFrom, dayOf, isDay, nextDay, startOfDay } from './calendar'
 export type { Day } from './calendar'
+export { dateText, dayText, momentText, readDayText, readMomentText, readTimeText } from './typed'
+export { daysLater, monthOf, monthsLater } from './month'

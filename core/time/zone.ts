@@ -55,3 +55,14 @@ export function sameHourAfter(at: number, every: 'day' | 'week' | 'month', zone:
     .plus({ [every]: 1 })
     .toMillis()
 }
+
+/** Every time zone, with how far it is from UTC at a moment ("UTC+05:30") and the words by which it is found. */
+export function zones(at: number): { name: string; offset: string; words: string }[] {
+  return ['UTC', ...Intl.supportedValuesOf('timeZone').filter((name) => name !== 'UTC')].map(
+    (name) => ({
+      name,
+      offset: `UTC${DateTime.fromMillis(at, { zone: name }).toFormat('ZZ')}`,
+      words: name.toLowerCase().replaceAll('_', ' '),
+    }),
+  )
+}

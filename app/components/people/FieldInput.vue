@@ -27,7 +27,7 @@ function set(text: string) {
   if (JSON.stringify(made) !== JSON.stringify(props.value ?? null)) emit('change', made)
 }
 const type = computed(
-  () => ({ number: 'number', date: 'date', link: 'url' })[props.field.kind as string] ?? 'text',
+  () => ({ number: 'number', link: 'url' })[props.field.kind as string] ?? 'text',
 )
 </script>
 
@@ -43,6 +43,16 @@ const type = computed(
     <option>yes</option>
     <option>no</option>
   </select>
+  <DateField
+    v-else-if="field.kind === 'date'"
+    :class="framed ? 'field' : 'field-inline'"
+    :bare="!framed"
+    :aria-label="field.name"
+    :placeholder="framed ? undefined : '—'"
+    :model-value="showFieldValue(value)"
+    @taken="set($event)"
+    @keydown.enter="($event.target as HTMLInputElement).blur()"
+  />
   <KeptInput
     v-else
     :class="framed ? 'field' : 'field-inline'"

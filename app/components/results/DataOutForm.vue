@@ -66,9 +66,9 @@ const id = useId()
       </select>
       <template v-if="when === 'between'">
         <label :for="`${id}-from`">First day</label>
-        <input :id="`${id}-from`" v-model="form.from" type="date" class="field field-sm" />
+        <DateField :id="`${id}-from`" v-model="form.from" class="field field-sm" />
         <label :for="`${id}-to`">Last day</label>
-        <input :id="`${id}-to`" v-model="form.to" type="date" class="field field-sm" />
+        <DateField :id="`${id}-to`" v-model="form.to" class="field field-sm" />
       </template>
     </div>
     <fieldset class="mt-3 border-t border-line-soft pt-2">

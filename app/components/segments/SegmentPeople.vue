@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { showFieldValue } from '~~/core/people'
-
 /** Some of the people a rule keeps; each opens the reason why. */
 const emit = defineEmits<{ why: [person: { id: number; name: string }] }>()
 const store = useSegment()
@@ -38,7 +36,7 @@ const field = computed(() => store.vocabulary?.fields.find(({ key }) => !key.end
           </td>
           <td><PulseBars :bars="person.pulse" /></td>
           <td class="truncate">
-            {{ field ? showFieldValue(person.values[field.key]) || '—' : '' }}
+            {{ field ? valueWords(person.values[field.key], field.kind) || '—' : '' }}
           </td>
           <td class="whitespace-nowrap">
             {{

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateText } from '~~/core/time'
 import { area, line, max, min, scaleLinear } from 'd3'
 
 /** A segment's size day by day, who came and went, and because of which line. */
@@ -66,7 +67,7 @@ const names = (came: boolean, why: string | null) =>
         <g :transform="`translate(0 ${HEIGHT + 4 + MOVES / 2})`">
           <line x1="0" :x2="WIDTH" y1="0" y2="0" stroke="#cfd4c9" />
           <g v-for="(day, i) in days" :key="day.day">
-            <title>{{ day.day }}: {{ day.came }} came, {{ day.went }} went</title>
+            <title>{{ dateText(day.day) }}: {{ day.came }} came, {{ day.went }} went</title>
             <rect
               :x="x(i) - 3"
               :y="-moved(day.came)"
@@ -77,9 +78,11 @@ const names = (came: boolean, why: string | null) =>
             <rect :x="x(i) - 3" y="0" width="6" :height="moved(day.went)" fill="#b6573c" />
           </g>
         </g>
-        <text x="0" :y="HEIGHT + MOVES + 16" font-size="11" fill="#5b6459">{{ first!.day }}</text>
+        <text x="0" :y="HEIGHT + MOVES + 16" font-size="11" fill="#5b6459">
+          {{ dateText(first!.day) }}
+        </text>
         <text :x="WIDTH" :y="HEIGHT + MOVES + 16" font-size="11" text-anchor="end" fill="#5b6459">
-          {{ last!.day }}
+          {{ dateText(last!.day) }}
         </text>
       </svg>
       <p class="small muted px-4">

@@ -7,12 +7,11 @@ const emit = defineEmits<{ change: [when: TimeComparison] }>()
 </script>
 
 <template>
-  <KeptInput
+  <DateField
     v-if="'day' in when"
     class="chip"
-    type="date"
     aria-label="Day"
-    :value="when.day"
+    :model-value="when.day"
     @taken="
       (day) => {
         if (day) emit('change', { ...when, day } as TimeComparison)

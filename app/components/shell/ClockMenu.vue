@@ -70,7 +70,7 @@ async function jump(to: number | null, close: () => void) {
         @submit.prevent="jump(localInputToTime(chosen, session.zone), close)"
       >
         <label for="jump-to" class="w-14">to</label>
-        <input id="jump-to" v-model="chosen" type="datetime-local" class="field field-sm" />
+        <DateField id="jump-to" v-model="chosen" time bare class="field field-sm !w-40" />
         <button class="btn btn-sm btn-go">Jump</button>
       </form>
       <p v-if="fault" class="fault mt-1.5" role="alert">{{ fault }}</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useLocalStorage } from '@vueuse/core'
-import { showFieldValue, type Field, type FieldValue } from '~~/core/people'
+import { type Field, type FieldValue } from '~~/core/people'
 
 interface Person {
   id: number
@@ -58,7 +58,7 @@ const known = computed<Column[]>(() => [
       name,
       width: 'minmax(90px,1fr)',
       num: kind === 'number',
-      show: (person: Person) => showFieldValue(person.values[key]) || '—',
+      show: (person: Person) => valueWords(person.values[key], kind) || '—',
     })),
   { key: 'engagement', name: 'Engagement', width: '90px', show: ({ tier }) => tier },
   {

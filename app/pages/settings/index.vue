@@ -113,7 +113,7 @@ async function save() {
       </FormField>
       <div class="grid grid-cols-2 gap-4">
         <FormField id="zone" label="Time zone" :fault="faults.zone"
-          ><input id="zone" v-model="form.zone" class="field"
+          ><ZoneField id="zone" v-model="form.zone"
         /></FormField>
         <FormField
           id="pace"

@@ -209,12 +209,13 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
                     ? 'At a time on each reader’s clock'
                     : 'At a time'
                 }}</label
-              ><input
+              ><DateField
                 v-model="later"
-                type="datetime-local"
-                class="field field-sm ml-2 w-52"
+                time
+                class="field field-sm ml-2 !w-48"
                 aria-label="Time"
                 @input="when = 'later'"
+                @taken="when = 'later'"
             /></span>
           </fieldset>
           <p v-for="lack in lacks" :key="lack" class="mt-3">
