@@ -103,7 +103,7 @@ function prepare(data: string) {
       ...['/api/people?offset=400000', '/api/people?offset=900000&sort=spent', '/api/people/7'],
       ...[
         '/api/people?sort=field:town&way=up',
-        '/api/people?setAside=1',
+        '/api/people?suppressed=1',
         '/api/find?q=na',
         '/api/find?q=name7',
       ],

@@ -11,7 +11,7 @@ import {
   personDetails,
   valuesOf,
   changePerson,
-  setPeopleAside,
+  suppressPeople,
   changeSubscription,
   subscriptionState,
 } from '../database/people'
@@ -197,11 +197,11 @@ test.each(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const)(
   },
 )
 
-test('consent is never widened: who left stays gone, who is set aside stays set aside', async () => {
+test('consent is never widened: who left stays gone, who is suppressed stays suppressed', async () => {
   const left = somebody(db, 'left', { list })
   changeSubscription(db, left, list, 'unsubscribed', { act: 'person', way: 'link' }, 5)
   const aside = somebody(db, 'aside')
-  setPeopleAside(db, [aside], 'asked us to', 6)
+  suppressPeople(db, [aside], 'asked us to', 6)
   const gone = somebody(db, 'gone')
   erasePerson(db, gone, 7)
   while (await runJobs(engine));
@@ -343,7 +343,7 @@ function beginAnew() {
   somebody(db, 'b')
   const left = somebody(db, 'left', { list })
   changeSubscription(db, left, list, 'unsubscribed', { act: 'person', way: 'link' }, 5)
-  setPeopleAside(db, [somebody(db, 'aside', { list })], 'asked', 6)
+  suppressPeople(db, [somebody(db, 'aside', { list })], 'asked', 6)
 }
 
 test('what is counted before is what comes out after', async () => {

@@ -2,7 +2,7 @@ import { readToken } from '../core/delivery'
 import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
 import { moveRecipient, readRecipient, reportRead, unreadReports } from '../database/sending'
-import { changeSubscription, setAside } from '../database/people'
+import { changeSubscription, suppress } from '../database/people'
 import { transact, type Database } from '../database'
 import type { Engine, Work } from './engine'
 
@@ -61,7 +61,7 @@ function bounced(
   const from = recipient?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
   moveRecipient(db, mailingId, personId, from, 'bounced', now, { answer: report.words })
-  if (report.deadAddress) setAside(db, personId, 'bounced', report.answer || report.words, now)
+  if (report.deadAddress) suppress(db, personId, 'bounced', report.answer || report.words, now)
   return 'bounced'
 }
 
@@ -70,7 +70,7 @@ function complained(db: Database, mailingId: number, personId: number, now: numb
   const from = recipient?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
   moveRecipient(db, mailingId, personId, from, 'complained', now)
-  setAside(db, personId, 'complained', 'Reported a mailing as spam.', now)
+  suppress(db, personId, 'complained', 'Reported a mailing as spam.', now)
   const listId = mailingById(db, mailingId)?.list_id
   if (listId)
     changeSubscription(

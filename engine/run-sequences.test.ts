@@ -24,7 +24,7 @@ import {
   everythingKnown,
   addList,
   mergePeople,
-  setPeopleAside,
+  suppressPeople,
   changeSubscription,
 } from '../database/people'
 import { madeUpAccount, somebody } from '../database/made-up'
@@ -117,7 +117,7 @@ test('each step is carried out once, however often the engine looks, and nobody 
   expect(standingAt(db, id)).toEqual({ pause: 1 })
 })
 
-test('who leaves the list or is set aside gets nothing more', async () => {
+test('who leaves the list or is suppressed gets nothing more', async () => {
   const { id, second } = welcome()
   start(id)
   const [leaver, aside] = [join('leaver'), join('aside')]
@@ -130,12 +130,12 @@ test('who leaves the list or is set aside gets nothing more', async () => {
     { act: 'person', way: 'link' },
     engine.time.now,
   )
-  setPeopleAside(db, [aside], 'asked', engine.time.now)
+  suppressPeople(db, [aside], 'asked', engine.time.now)
   engine.time.now += 3 * DAY
   await settle()
   expect([state(second, leaver), state(second, aside)]).toEqual([undefined, undefined])
   const why = all(db, q.selectFrom('enrolments').select(['why']).orderBy('person_id'))
-  expect(why).toEqual([{ why: 'unsubscribed' }, { why: 'set aside' }])
+  expect(why).toEqual([{ why: 'unsubscribed' }, { why: 'suppressed' }])
 })
 
 test('an event lets in who is on the list, and a rule keeps others out', async () => {

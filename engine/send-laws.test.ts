@@ -31,8 +31,8 @@ import {
 } from '../database/mailings'
 import {
   readLists,
-  isSetAside,
-  setPeopleAside,
+  isSuppressed,
+  suppressPeople,
   changeSubscription,
   subscriptionState,
 } from '../database/people'
@@ -68,7 +68,7 @@ type Command =
   | { do: 'look' | 'send' | 'call back' | 'move' }
   | { do: 'die at the letter'; engine: number }
   | { do: 'clock'; hours: number }
-  | { do: 'unsubscribe' | 'set aside' | 'bounce'; who: number }
+  | { do: 'unsubscribe' | 'suppressed' | 'bounce'; who: number }
 const command: fc.Arbitrary<Command> = fc.oneof(
   {
     weight: 6,
@@ -122,7 +122,7 @@ const command: fc.Arbitrary<Command> = fc.oneof(
   {
     weight: 3,
     arbitrary: fc.record({
-      do: fc.constantFrom('unsubscribe' as const, 'set aside' as const, 'bounce' as const),
+      do: fc.constantFrom('unsubscribe' as const, 'suppressed' as const, 'bounce' as const),
       who,
     }),
   },
@@ -237,7 +237,7 @@ async function begin(tempers: readonly string[]) {
   run(db, q.updateTable('mailings').set({ sequence_id: sequence }).where('id', '=', other))
   for (const id of [mailing, other]) await contentsToSend(base, mailingById(db, id)!)
   const state = (i: number) => readRecipient(db, mailing, people[i]!)!.state
-  /** Readers who had left, or were set aside, when nobody had claimed them yet and they had no copy. */
+  /** Readers who had left, or were suppressed, when nobody had claimed them yet and they had no copy. */
   const leftInTime = new Set<number>()
 
   async function carryOut(one: Command) {
@@ -332,10 +332,10 @@ async function begin(tempers: readonly string[]) {
       case 'clock':
         return void (base.time.now += one.hours * HOUR)
       case 'unsubscribe':
-      case 'set aside': {
+      case 'suppressed': {
         const person = people[one.who]!
         const waits = ['queued', 'deferred'].includes(state(one.who))
-        if (one.do === 'set aside') setPeopleAside(db, [person], 'asked', now)
+        if (one.do === 'suppressed') suppressPeople(db, [person], 'asked', now)
         else
           changeSubscription(db, person, list, 'unsubscribed', { act: 'person', way: 'link' }, now)
         if (waits && !copies.get(one.who)) leftInTime.add(one.who)
@@ -420,7 +420,7 @@ async function begin(tempers: readonly string[]) {
       if (at === 'dropped') expect(had).toBe(0)
       expect(['accepted', 'bounced', 'failed', 'dropped', 'uncertain']).toContain(at)
       if (leftInTime.has(i)) expect(had, `left in time: ${i}`).toBe(0)
-      if (at === 'dropped' && !isSetAside(db, person))
+      if (at === 'dropped' && !isSuppressed(db, person))
         expect(['subscribed', 'unsubscribed']).toContain(subscriptionState(db, person, list))
     })
     // Only at the user's word are the uncertain mailed again, and then they have their answer.

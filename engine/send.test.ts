@@ -17,7 +17,7 @@ import {
   updateMailing,
 } from '../database/mailings'
 import { answersByProvider, resultsBy } from '../database/results'
-import { setPeopleAside } from '../database/people'
+import { suppressPeople } from '../database/people'
 import { finishedLetter } from '../tests/subscribers'
 import { readAccount, saveLetterhead, updateAccount } from '../database/account'
 import { engineNotes } from '../database/jobs'
@@ -248,10 +248,10 @@ test('two engines share a mailing and nobody gets two letters', async () => {
   expect(new Set(taken.map(({ to }) => to)).size).toBe(80)
 })
 
-test('who is set aside while it goes out gets none', async () => {
+test('who is suppressed while it goes out gets none', async () => {
   const ids = readers(40)
   const id = mailingOnItsWay(db, list, { letter: finishedLetter() })
-  setPeopleAside(db, [ids[39]!], 'asked by telephone', 5)
+  suppressPeople(db, [ids[39]!], 'asked by telephone', 5)
   const { sending } = engineAt(await openOffice())
   await stepUntil(sending, isSent(id))
   expect(taken.map(({ to }) => to)).not.toContain('reader39@inkpost.example')

@@ -2,7 +2,7 @@ import { beforeEach, expect, test } from 'vitest'
 import { all, q, run, type Database } from '../database'
 import { claimSome, madeUpAccount, somebody } from '../database/made-up'
 import { createMailing, linkOf, mailingById, moveMailing, totalsOf } from '../database/mailings'
-import { setPeopleAside } from '../database/people'
+import { suppressPeople } from '../database/people'
 import { beat } from '../database/jobs'
 import { claimsOf } from '../database/sending'
 import { writeClock, readClock } from '../database/account'
@@ -43,7 +43,7 @@ function scheduled(at: number, letter: Letter = finishedLetter()): number {
 test('what is not due stays; what is due begins with the people of that moment', async () => {
   const later = scheduled(engine.time.now + HOUR)
   const due = scheduled(engine.time.now)
-  setPeopleAside(db, [1], 'asked', 5)
+  suppressPeople(db, [1], 'asked', 5)
   expect(await startDueMailings(engine)).toBe(true)
   expect(mailingById(db, later)!.state).toBe('scheduled')
   expect(mailingById(db, due)).toMatchObject({ state: 'sending', started_at: engine.time.now })

@@ -107,7 +107,7 @@ test.each<[string, ObjectSchema<AnyObject>, object, string, RegExp]>([
   ['nobody chosen', peopleActInput, { ids: [], act: 'tag', tag: 'x' }, 'ids', /Choose somebody/],
   ['a tag without a name', peopleActInput, { ids: [1], act: 'tag' }, 'tag', /Name a tag/],
   [
-    'setting aside without a reason',
+    'suppressing without a reason',
     peopleActInput,
     { ids: [1], act: 'set-aside' },
     'reason',

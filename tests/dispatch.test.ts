@@ -107,7 +107,7 @@ test('it goes out in parts: the test decides by itself, the rest gets the best, 
 test('its results show the test, how sure it is, and what the mailing was worth', async () => {
   const id = idOf('Winter workshop')
   await page().goto(`${satchel.url}/mail/${id}/results`)
-  await seen('The test: settled')
+  await seen('The test: decided')
   await seen(/The rest got [ABC], decided .* by itself/)
   await seen(/ordered within 7 days/)
   await seen(/held out/)
@@ -193,18 +193,18 @@ test('the keenest go first; a bad provider stops what follows until somebody let
 test('an owner lets a blocker pass with a reason, which is kept, and takes it back', async () => {
   const id = idOf('Gale season sale')
   await page().goto(`${satchel.url}/mail/${id}/proof`)
-  await seen(/blockers hold it/)
+  await seen(/Blocked: \d+ blockers?/)
   await page().getByRole('button', { name: 'Let it go all the same…' }).click()
   await page().getByRole('button', { name: 'Let it go', exact: true }).click()
   await seen('Say why it may go out all the same.')
   await page().getByLabel('Why').fill('The page goes up at noon.')
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'Let it go', exact: true }).click()
-  await seen('Nothing holds it')
+  await seen('Nothing blocks it')
   await seen(/let 2 blockers pass/)
   expect(mailingById(satchel.db, id)!.overruled).toContain('The page goes up at noon.')
-  await page().getByRole('button', { name: 'Take it back' }).click()
-  await seen(/blockers hold it/)
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await seen(/Blocked: \d+ blockers?/)
   visitor.errors.splice(0) // the refusal stands in the console, as it should
 })
 

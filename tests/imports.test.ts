@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { understandFile, type ColumnPlan } from '../core/people'
 import { all, one, q } from '../database'
-import { countPeople, changeSubscription, setAside, subscriptionState } from '../database/people'
+import { countPeople, changeSubscription, suppress, subscriptionState } from '../database/people'
 import { install, signIn, until, type Installation } from './installation'
 
 let satchel: Installation
@@ -190,7 +190,7 @@ test('one may only add, or only update, and empty cells may take values away', a
   expect(personOf('other@mode.example')).toBeUndefined()
 })
 
-test('brought in again nothing changes, and nobody who left or is set aside comes back', async () => {
+test('brought in again nothing changes, and nobody who left or is suppressed comes back', async () => {
   const people = all(
     satchel.db,
     q.selectFrom('subscriptions').select('person_id').where('list_id', '=', 1).limit(2),
@@ -203,7 +203,7 @@ test('brought in again nothing changes, and nobody who left or is set aside come
     { act: 'person', way: 'unsubscribe page' },
     Date.now(),
   )
-  setAside(
+  suppress(
     satchel.db,
     people[1]!.person_id,
     'complained',

@@ -164,7 +164,7 @@ test('the proof that has not answered is unknown, and nothing is sent before it 
   const asking = await holdBack(/\/api\/mailings\/\d+\/proof$/, 'GET')
   await page().goto(`${satchel.url}/mail/${id}/proof`)
   await seen('The proof is being made')
-  expect(await page().getByText('Nothing holds it').count()).toBe(0)
+  expect(await page().getByText('Nothing blocks it').count()).toBe(0)
   const stages = page().getByRole('navigation', { name: 'Stages' })
   await stages.getByText('not known yet').waitFor()
   await visitor.expectAccessible()
@@ -172,7 +172,7 @@ test('the proof that has not answered is unknown, and nothing is sent before it 
   await seen('The proof has not answered yet.')
   expect(await send().isDisabled()).toBe(true)
   await asking.letGo()
-  await seen('Nothing holds it')
+  await seen('Nothing blocks it')
   await until('it can be sent', () => send().isEnabled())
 })
 

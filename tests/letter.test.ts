@@ -192,7 +192,7 @@ test('it is read as three people: each sees what is for them', async () => {
   const header = page().locator('b').filter({ hasText: somebody.first_name! })
   await header.first().waitFor()
   await page().getByRole('button', { name: 'Plain text', exact: true }).click()
-  await seen(/Leave /)
+  await seen(/Unsubscribe from /)
   await page().getByRole('button', { name: 'Write', exact: true }).click()
 })
 
@@ -200,13 +200,17 @@ test('it is drawn as classes of mail program draw it, side by side', async () =>
   await page().getByRole('link', { name: 'All renderings' }).click()
   await seen('Old word-processor engine')
   expect(await page().locator('iframe').count()).toBe(6)
-  await page().frameLocator('iframe[title="Pictures off"]').getByText('Leave ').first().waitFor()
+  await page()
+    .frameLocator('iframe[title="Pictures off"]')
+    .getByText('Unsubscribe from ')
+    .first()
+    .waitFor()
   const dark = page().frameLocator('iframe[title="Dark, all inverted"]').locator('body')
   expect(await dark.evaluate((body) => getComputedStyle(body).backgroundColor)).not.toBe(
     'rgb(255, 255, 255)',
   )
   await visitor.expectAccessible()
-  await page().getByRole('link', { name: 'Narrow', exact: true }).click()
+  await page().getByRole('link', { name: 'Phone', exact: true }).click()
   await page().waitForURL(/screen=narrow/)
   await page().goto(`${satchel.url}/mail/${id}/letter`)
 })
@@ -246,7 +250,7 @@ test('the letterhead changes, is seen before it is kept, and letters follow', as
   )
 })
 
-test('an older version is compared and taken back, and that is undone', async () => {
+test('an older version is compared and restored, and that is undone', async () => {
   await page().goto(`${satchel.url}/mail/${id}/history`)
   await seen('as it was begun')
   await page()
@@ -255,7 +259,7 @@ test('an older version is compared and taken back, and that is undone', async ()
   await seen(/things are different now/)
   await seen('Subject')
   await visitor.expectAccessible()
-  await page().getByRole('button', { name: 'Take it back to then' }).click()
+  await page().getByRole('button', { name: 'Restore this version' }).click()
   await seen('The letter is as it was then.')
   expect(letter()).toMatchObject({ subject: '' })
   expect(blocksOf(letter().document).map(({ kind }) => kind)).toEqual(['footer'])

@@ -66,7 +66,7 @@ test('a segment is made by typing what one knows, counted as one goes, undone, s
 
 test('a line becomes one of several, moves by keyboard, and the rule reads as text', async () => {
   await page().getByRole('button', { name: 'More for this line' }).nth(1).click()
-  await page().getByRole('menuitem', { name: 'Or something else…' }).click()
+  await page().getByRole('menuitem', { name: 'Add “or”…' }).click()
   await page().getByRole('combobox', { name: 'Add to this group' }).fill('joined')
   await page().getByRole('option', { name: 'Joined in the last days' }).click()
   await seen(/\(?Flying style includes "stunt" or joined in the last 30 days\)?/)
@@ -242,7 +242,7 @@ test('a person is changed where they stand, with undo; a note is kept; all that 
   await seen('Met at the festival.')
   const [download] = await Promise.all([
     page().waitForEvent('download'),
-    page().getByRole('link', { name: 'Give out all that is known' }).click(),
+    page().getByRole('link', { name: 'Export all that is known' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('person.json')
 })

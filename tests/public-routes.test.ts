@@ -125,7 +125,7 @@ test('wrong and forged tokens answer 404 and change nothing', async () => {
 test('leaving takes one press, without cookies or scripts, and can be taken back', async () => {
   const path = `/u/${token('leave', 4)}`
   const page = await (await ask(path)).text()
-  expect(page).toContain('Leave Wind notes')
+  expect(page).toContain('Unsubscribe from Wind notes')
   expect(page).not.toContain('<script')
   expect(subscriptionState(satchel.db, 4, 1)).toBe('subscribed')
   await ask(path, { method: 'POST', body: new URLSearchParams({ leave: 'yes' }) })

@@ -17,7 +17,7 @@ const idOf = (name: string) =>
 test('the data of a mailing comes out as a ZIP whose counts are those of the page', async () => {
   const id = idOf('Wind notes 46')
   await page().goto(`${satchel.url}/results/${id}`)
-  await page().getByRole('link', { name: 'Take its data out' }).click()
+  await page().getByRole('link', { name: 'Export its data' }).click()
   await seen('Nothing yet. Files stand here for 30 days.')
   await visitor.expectAccessible()
   expect(await page().getByLabel('From', { exact: true }).inputValue()).toBe(String(id))

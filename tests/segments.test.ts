@@ -96,7 +96,7 @@ test('the counts are those of the rule, line by line', async () => {
 })
 
 async function takeOut() {
-  await page().getByRole('button', { name: 'Take out…' }).click()
+  await page().getByRole('button', { name: 'Export…' }).click()
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'nothing else' }).click()
   await page().getByRole('checkbox', { name: 'Engagement' }).check()
@@ -142,7 +142,7 @@ test('a mailing goes to a segment: the waterfall ends at just its people', async
   const segment = page().getByLabel('Segment', { exact: true })
   await segment.selectOption({ label: 'Moved about' })
   await page()
-    .getByRole('button', { name: /^Take away/ })
+    .getByRole('button', { name: /^Remove/ })
     .first()
     .click()
   const rule = readSegments(satchel.db).find((one) => one.id === id)!.rule

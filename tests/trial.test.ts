@@ -29,11 +29,11 @@ test('a mailbox is added in Settings, taken away, and comes back; nobody is told
   expect(await told.text()).toContain('own@elsewhere.example')
   expect(await told.text()).not.toMatch(/between us|password/)
   const gone = settings.getByText('own@elsewhere.example')
-  await settings.getByRole('button', { name: 'Take away own@elsewhere.example' }).click()
+  await settings.getByRole('button', { name: 'Remove own@elsewhere.example' }).click()
   await gone.waitFor({ state: 'detached' })
   await page().getByRole('button', { name: 'Undo' }).click()
   await gone.waitFor()
-  await settings.getByRole('button', { name: 'Take away own@elsewhere.example' }).click()
+  await settings.getByRole('button', { name: 'Remove own@elsewhere.example' }).click()
   await gone.waitFor({ state: 'detached' })
 })
 
@@ -77,7 +77,7 @@ test('a mailing says why it can’t be tried: no mailboxes, or none that open', 
   await page().goto(`${satchel.url}/settings`)
   const settings = page().getByRole('region', { name: 'Trial mailboxes' })
   for (const provider of providers) {
-    const name = `Take away galewright.trial@${provider}.example`
+    const name = `Remove galewright.trial@${provider}.example`
     await settings.getByRole('button', { name }).click()
     await settings.getByRole('button', { name }).waitFor({ state: 'detached' })
   }

@@ -133,7 +133,7 @@ test('a tag is coloured, renamed, joined to another, and one is taken away', asy
   await dialog().getByRole('button', { name: 'Join' }).click()
   await until('it is gone', () => tagsWithCounts(satchel.db).every(({ id }) => id !== first!.id))
   await page()
-    .getByRole('button', { name: `Take away ${second!.name}` })
+    .getByRole('button', { name: `Remove ${second!.name}` })
     .click()
   await dialog().getByRole('button', { name: 'Take it away' }).click()
   await until('it is gone, too', () =>

@@ -33,7 +33,7 @@ test('many people are done in batches, one after the other, with progress', asyn
 
 test('undo does the opposite for those it changed, and only for them', async () => {
   const acts = usePeopleActs(() => {})
-  void acts.act([1, 2, 3], { act: 'set-aside', reason: 'asked' }, 'set aside')
+  void acts.act([1, 2, 3], { act: 'set-aside', reason: 'asked' }, 'suppressed')
   expect(acts.underway.value).toBe(false)
   await answer([2])
   notice().action!.run()

@@ -1,4 +1,4 @@
-/** Something done with people: a tag, a list, set aside, or the opposite. */
+/** Something done with people: a tag, a list, suppressed, or the opposite. */
 export interface PeopleAct {
   act: 'tag' | 'untag' | 'list' | 'unlist' | 'set-aside' | 'take-back'
   tag?: string

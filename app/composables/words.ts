@@ -34,6 +34,18 @@ export function lasting(ms: number): string {
 export const rows = (n: number) => several(n, 'row', 'rows')
 export const people = (n: number) => several(n, 'person', 'people')
 
+/** A mailing's state as it is called: where it stands still, by what. */
+export function mailingState({
+  state,
+  held_by,
+}: {
+  state: string
+  held_by?: string | null
+}): string {
+  if (state !== 'held') return state
+  return { hand: 'paused', line: 'stopped', fault: 'stopped' }[held_by ?? ''] ?? 'blocked'
+}
+
 /** A field's value as people read it. */
 export function valueWords(value: FieldValue | null | undefined, kind: FieldKind): string {
   return kind === 'date' && isDay(value) ? dateText(value) : showFieldValue(value)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 interface Overview {
   everyone: number
-  setAside: number
+  suppressed: number
   lists: { id: number; name: string; subscribers: number }[]
   imports: {
     id: number
@@ -97,13 +97,13 @@ useKeys((event) => {
         <p v-if="segments.answer.value?.length === 0" class="muted small px-4 pb-1">
           A rule that says who; always up to date.
         </p>
-        <div class="side-title">Set aside</div>
+        <div class="side-title">Suppressed</div>
         <NuxtLink
           :to="{ path: '/people', query: { aside: '1' } }"
           class="side-item"
           :class="route.query.aside && 'here'"
           ><span>Bounced, complained, by hand</span
-          ><span>{{ count(answer.setAside) }}</span></NuxtLink
+          ><span>{{ count(answer.suppressed) }}</span></NuxtLink
         >
         <template v-if="answer.imports.length">
           <div class="side-title">Imports</div>

@@ -33,7 +33,7 @@ useKeys((event) => {
     <nav class="side w-[230px]" aria-label="Results">
       <NuxtLink to="/results/account" class="side-item" active-class="here">Over the year</NuxtLink>
       <NuxtLink to="/results/data" class="side-item border-b border-line" active-class="here"
-        >Data out</NuxtLink
+        >Export</NuxtLink
       >
       <NuxtLink
         v-for="row in sent"

@@ -44,10 +44,10 @@ export function sendOff(
     const { zone, callback_seconds } = readAccount(db)!
     if (mailing.started_at !== null) return { refused: 'This mailing has begun to go out.' }
     if (mailing.state === 'scheduled')
-      return { refused: 'It is scheduled already. Take it back to a draft to change that.' }
+      return { refused: 'It is scheduled already. Make it a draft again to change that.' }
     const blockers = dispatchBlockers(db, mailing, now)
     if (blockers.length || people === null)
-      return { refused: `The proof holds it: ${blockers.join('; ')}.` }
+      return { refused: `The proof blocks it: ${blockers.join('; ')}.` }
     const changed = changedSince(seen, fingerprintOf(db, mailing, at, people))
     if (changed.length)
       return {

@@ -86,6 +86,7 @@ export function runSheet(db: Database, now: number): TodaySheet {
       id: mailing.id,
       name: mailing.name,
       state: mailing.state,
+      held_by: mailing.held_by,
       at: mailing.started_at ?? mailing.scheduled_at ?? mailing.created_at,
       recipients,
       delivered: totalOf(mailing, 'delivered'),

@@ -80,9 +80,9 @@ test('includes and addresses of names are followed (RFC 7208)', async () => {
   expect((await verdicts(partner, { 'out.partner.example': ['192.0.2.8'] }))[0]).toBe('bad')
 })
 
-test('a key that was taken back, and a record of DMARC that says nothing', async () => {
+test('a key that was revoked, and a record of DMARC that says nothing', async () => {
   const found = await check({ ...good, [dkimName]: ['v=DKIM1; p='] })
-  expect(found.dkim).toMatchObject({ verdict: 'bad', words: expect.stringMatching(/taken back/) })
+  expect(found.dkim).toMatchObject({ verdict: 'bad', words: expect.stringMatching(/revoked/) })
   expect((await check({ ...good, [`_dmarc.${domain}`]: ['v=DMARC1; rua=x'] })).dmarc.verdict).toBe(
     'bad',
   )

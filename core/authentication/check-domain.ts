@@ -119,7 +119,7 @@ function judgeDkim(
   if (found === '')
     return { ...base, verdict: 'missing', words: 'The key that signs your letters is not there.' }
   const key = /(?:^|;)\s*p=([^;]*)/i.exec(found)?.[1]?.replace(/\s+/g, '') ?? ''
-  if (key === '') return { ...base, verdict: 'bad', words: 'The key was taken back (p= is empty).' }
+  if (key === '') return { ...base, verdict: 'bad', words: 'The key was revoked (p= is empty).' }
   return key === publicKey
     ? { ...base, verdict: 'good', words: 'The key that signs your letters is there.' }
     : { ...base, verdict: 'bad', words: 'Another key is there, so every signature fails.' }

@@ -2,7 +2,7 @@
 export interface Answer {
   /** Come again later, or never. */
   outcome: 'deferred' | 'failed'
-  /** Whether the address itself is dead, so that it is set aside. */
+  /** Whether the address itself is dead, so that it is suppressed. */
   deadAddress: boolean
   /** Enhanced status code (RFC 3463), where one was given: "5.1.1". */
   status: string | null

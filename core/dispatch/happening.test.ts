@@ -59,7 +59,7 @@ test('one sentence says who, how many, how, when, what is tried and who is held 
   expect(words).toMatch(
     /trying the subject in 2 versions on 240 people; the rest gets the best by opens after 4 hours/,
   )
-  expect(words).toMatch(/with 91 people held out by lot/)
+  expect(words).toMatch(/with 91 people in the control group/)
 })
 
 test('how long it takes counts the watching, the day of best hours, the zones and the test', () => {

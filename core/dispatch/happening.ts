@@ -91,7 +91,7 @@ export function happeningWords(happening: Happening, at: (time: number) => strin
     plan.pace === 'widening' && `each tier watched for ${minutes(plan.watchMinutes)}`,
     happening.perMinute !== null && `at most ${number(happening.perMinute)} a minute`,
     test && testWords(test, plan.test!, mailed),
-    heldOut > 0 && `with ${people(heldOut)} held out by lot, who don’t get it`,
+    heldOut > 0 && `with ${people(heldOut)} in the control group, who don’t get it`,
   ]
   const when = begins === null ? 'now' : at(begins)
   const clock =

@@ -202,9 +202,9 @@ test('picked products need enough to pick from', () => {
   const document = insertRow(letter.document, 0, block)
   const offered = (many: number) =>
     titles({ letter: { ...letter, document }, offered: new Map([['picked', many]]) })
-  expect(offered(0)).toEqual(['No product to pick'])
-  expect(offered(2)).toEqual(['Only 2 to pick from'])
-  expect(offered(4)).toEqual(['4 products to pick from'])
+  expect(offered(0)).toEqual(['No product to recommend'])
+  expect(offered(2)).toEqual(['Only 2 to recommend'])
+  expect(offered(4)).toEqual(['4 products to recommend'])
   expect(offered(40)).toEqual([])
 })
 
@@ -293,7 +293,7 @@ test('pictures need words, of their own and around them; text stands out; weight
   expect(titles({ weight: { whole: 90_000, hidden: 0 } })).toEqual([])
   expect(titles({ weight: { whole: 120_000, hidden: 3_000 } })).toEqual([
     'The letter weighs 117 KB',
-    '3 KB are left out on some screens',
+    '3 KB are hidden on some screens',
   ])
 })
 

@@ -3,6 +3,8 @@ export interface SheetMailing {
   id: number
   name: string
   state: string
+  /** By what it stands still, where it does. */
+  held_by: string | null
   at: number
   recipients: number
   delivered: number

@@ -62,7 +62,7 @@ test.each([
   ['never opened', 'Never opened a mailing'],
   ['BIRTH week', 'Birthday has its anniversary soon'],
   ['spent', 'Spent over an amount'],
-  ['wind left', 'Left list Wind notes'],
+  ['wind left', 'Unsubscribed from list Wind notes'],
   ['provider', 'Domain of the address'],
   ['delta', 'Bought Delta 7'],
   ['new', 'Joined in the last days'],

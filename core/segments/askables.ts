@@ -1,3 +1,4 @@
+import { otherWordsFor } from '../words'
 import type { Field, FieldKind } from '../people/fields'
 import type { Comparison } from './comparison'
 import { fold } from './fold'
@@ -89,7 +90,7 @@ export function askables({
     { words: 'Received a mailing', also: 'delivered got', rule: mail('delivered', 30) },
     { words: 'Bounced', also: 'came back refused', rule: mail('bounced', 180) },
     { words: 'Complained', also: 'marked as spam', rule: mail('complained', null) },
-    { words: 'Left by a mailing', also: 'unsubscribed', rule: mail('left', null) },
+    { words: 'Unsubscribed by a mailing', also: 'left', rule: mail('left', null) },
     {
       words: 'Opened one of the last mailings',
       also: 'last 5 recent',
@@ -143,7 +144,11 @@ export function askables({
     },
     ...lists.flatMap(({ id, name }) => [
       { words: `On list ${name}`, also: 'subscribed', rule: onList(id, 'subscribed') },
-      { words: `Left list ${name}`, also: 'unsubscribed gone', rule: onList(id, 'unsubscribed') },
+      {
+        words: `Unsubscribed from list ${name}`,
+        also: 'left gone',
+        rule: onList(id, 'unsubscribed'),
+      },
       { words: `Pending on list ${name}`, also: 'not confirmed', rule: onList(id, 'pending') },
     ]),
     ...tags.flatMap(({ id, name }) => [
@@ -258,11 +263,13 @@ export function findAskables(all: readonly Askable[], text: string, limit: numbe
   const scored = all.flatMap((askable, i) => {
     const own = fold(askable.words).split(/[^\p{L}\p{N}]+/u)
     const also = askable.also.split(' ')
+    const others = otherWordsFor(askable.words).flatMap((other) => other.split(' '))
     let score = 0
     for (const word of words) {
       if (own.some((one) => one === word)) score += 3
       else if (own.some((one) => one.startsWith(word))) score += 2
       else if (also.some((one) => one.startsWith(word))) score += 1
+      else if (others.some((one) => one.startsWith(word))) score += 0.5
       else return []
     }
     return [{ askable, score: score / Math.max(1, words.length), i }]

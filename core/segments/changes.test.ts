@@ -115,7 +115,7 @@ test.each([
   ['bought twice', 'Bought twice or more'],
   ['town', 'Town is'],
   ['birthday', 'Birthday has its anniversary soon'],
-  ['wind notes left', 'Left list Wind notes'],
+  ['wind notes left', 'Unsubscribed from list Wind notes'],
   ['DELTA', 'Bought Delta 7'],
   ['money', 'Spent over an amount'],
   ['read', 'Opened a mailing lately'],

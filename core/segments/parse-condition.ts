@@ -24,8 +24,14 @@ export function readCondition(r: TokenReader, catalog: Catalog): Condition {
       r.expect('on')
       r.expect('list')
       return readList(r, catalog, 'pending')
+    // As it was called earlier.
     case 'left':
       if (r.take('by')) return readMail(r, catalog, 'left')
+      r.expect('list')
+      return readList(r, catalog, 'unsubscribed')
+    case 'unsubscribed':
+      if (r.take('by')) return readMail(r, catalog, 'left')
+      r.expect('from')
       r.expect('list')
       return readList(r, catalog, 'unsubscribed')
     case 'tagged':

@@ -47,7 +47,7 @@ export interface MailFact {
   acceptedAt: number | null
   openedAt: number | null
   clickedAt: number | null
-  /** When they left the list by it. */
+  /** When they unsubscribed by it. */
   leftAt: number | null
 }
 

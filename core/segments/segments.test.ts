@@ -51,7 +51,7 @@ test.each([
   'did "basket" at least 2 times in the last 7 days where "worth" is over 40',
   'Birthday has its anniversary within 7 days',
   'tier is warm, keen',
-  'left list "Wind notes" in the last 30 days by "form"',
+  'unsubscribed from list "Wind notes" in the last 30 days by "form"',
   '"Height (m) is" is under 1.25',
   'inside sequence "Welcome" or finished sequence #2 or never in sequence "Welcome"',
   'opened any mailing of sequence "Welcome" at least 2 times in the last 30 days',

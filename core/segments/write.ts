@@ -41,7 +41,7 @@ export function writeCondition(of: Condition, catalog: Catalog): string {
       const verb = {
         pending: 'pending on',
         subscribed: since ? 'joined' : 'on',
-        unsubscribed: 'left',
+        unsubscribed: 'unsubscribed from',
       }
       return `${verb[of.state]} ${list}${since}${way}`
     }
@@ -92,12 +92,12 @@ export const mailVerbs: Record<MailAct, string> = {
   clicked: 'clicked',
   bounced: 'bounced on',
   complained: 'complained about',
-  left: 'left by',
+  left: 'unsubscribed by',
 }
 
 /** Words with which a condition begins, so that no field of such a name is taken for one. */
 export const firstWords = new Set(
-  'everyone nobody not neither all any none joined tagged on pending left address domain was received opened clicked bounced complained bought spent first last did in inside finished never tier field'.split(
+  'everyone nobody not neither all any none joined tagged on pending left unsubscribed address domain was received opened clicked bounced complained bought spent first last did in inside finished never tier field'.split(
     ' ',
   ),
 )

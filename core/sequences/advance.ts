@@ -12,7 +12,7 @@ export interface Place {
 /** What must be known of somebody inside to go on with them. */
 export interface InsideFacts {
   subscribed: boolean
-  setAside: boolean
+  suppressed: boolean
 }
 
 /** What carrying a step out does in the world. */
@@ -24,14 +24,14 @@ export type Advanced =
 /** How somebody came out: by Finish, or on the way. */
 export type Ending =
   | { state: 'finished'; why: null }
-  | { state: 'left'; why: 'unsubscribed' | 'set aside' | 'the step is gone' }
+  | { state: 'left'; why: 'unsubscribed' | 'suppressed' | 'the step is gone' }
 
 /**
  * Carries out the step at which somebody stands and says where they stand then. Nothing happens outside of the answer:
- * the same map, place, facts and time give the same. Who is unsubscribed or set aside leaves before anything is done.
+ * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done.
  */
 export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now: number): Advanced {
-  if (facts.setAside) return left('set aside')
+  if (facts.suppressed) return left('suppressed')
   if (!facts.subscribed) return left('unsubscribed')
   const step = map.steps[place.step]
   if (!step) return left('the step is gone')

@@ -31,7 +31,7 @@ const someMap = fc.array(fc.tuple(step, fc.nat()), { maxLength: 8 }).map((steps)
     return insertStep(map, after, `s${n}`, one)
   }, emptyMap),
 )
-const inside = { subscribed: true, setAside: false }
+const inside = { subscribed: true, suppressed: false }
 
 /** Everything that happens to somebody who is always seen to on time. */
 function walk(map: SequenceMap, from: number) {
@@ -94,7 +94,7 @@ test('what is no map is not read as one', () => {
   ).toBeNull()
 })
 
-test('who is unsubscribed or set aside leaves before anything is done', () => {
+test('who is unsubscribed or suppressed leaves before anything is done', () => {
   const map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
   const place = enter(map, 0)!
   expect(advance(map, place, inside, 0)).toEqual({
@@ -106,9 +106,9 @@ test('who is unsubscribed or set aside leaves before anything is done', () => {
     effects: [],
     ended: { state: 'left', why: 'unsubscribed' },
   })
-  expect(advance(map, place, { ...inside, setAside: true }, 0)).toMatchObject({
+  expect(advance(map, place, { ...inside, suppressed: true }, 0)).toMatchObject({
     effects: [],
-    ended: { state: 'left', why: 'set aside' },
+    ended: { state: 'left', why: 'suppressed' },
   })
   expect(advance(emptyMap, place, inside, 0)).toMatchObject({
     effects: [],

@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from 'vitest'
 import { exportPeople } from './people'
-import { idsOfPeople, tagNamed, setPeopleAside, tagPeople, changeSubscription } from '../people'
+import { idsOfPeople, tagNamed, suppressPeople, tagPeople, changeSubscription } from '../people'
 import { madeUpAccount, somebody } from '../made-up'
 import type { Database } from '../query'
 
@@ -34,14 +34,14 @@ test('people come with their values, tags and the lists they are subscribed to',
 })
 const unread = { orders: 0, spent: 0, openedAt: null, tier: 'silent' }
 
-test('those a table shows: of a list, set aside, or found', () => {
+test('those a table shows: of a list, suppressed, or found', () => {
   const tove = somebody(db, 'tove', { list })
   const ivo = somebody(db, 'ivo')
-  setPeopleAside(db, [ivo], 'asked us to', 3)
+  suppressPeople(db, [ivo], 'asked us to', 3)
   const addresses = (shown: Parameters<typeof idsOfPeople>[1]) =>
     exported({ shown }).map(({ address }) => address)
   expect(addresses({ listId: list })).toEqual(['tove@inkpost.example'])
-  expect(addresses({ setAside: true })).toEqual(['ivo@inkpost.example'])
+  expect(addresses({ suppressed: true })).toEqual(['ivo@inkpost.example'])
   expect(addresses({ search: 'vo' })).toEqual(['ivo@inkpost.example'])
   expect(idsOfPeople(db, {})).toEqual([tove, ivo])
   expect(idsOfPeople(db, { search: 'nobody' })).toEqual([])
@@ -51,7 +51,7 @@ test('some by their ids, or those a rule keeps', () => {
   const tove = somebody(db, 'tove', { list })
   const ivo = somebody(db, 'ivo')
   somebody(db, 'orla')
-  setPeopleAside(db, [ivo], 'asked us to', 3)
+  suppressPeople(db, [ivo], 'asked us to', 3)
   const addresses = (choice: Parameters<typeof exportPeople>[1]) =>
     exported(choice).map(({ address }) => address)
   expect(addresses({ ids: [ivo, tove] })).toEqual(['tove@inkpost.example', 'ivo@inkpost.example'])

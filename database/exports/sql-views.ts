@@ -65,11 +65,21 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
         since: [time('s.since'), 'since when'],
       },
     ),
-    view('set_aside', 'Who is never mailed', (db) => `${db}.set_aside a`, {
+    view('suppressed', 'Who is never mailed', (db) => `${db}.set_aside a`, {
       person_id: ['a.person_id', 'the person'],
       at: [time('a.at'), 'when'],
       reason: ['a.reason', 'bounced, complained or by-hand'],
     }),
+    view(
+      'set_aside',
+      'The same as suppressed, as it was called earlier',
+      (db) => `${db}.set_aside a`,
+      {
+        person_id: ['a.person_id', 'the person'],
+        at: [time('a.at'), 'when'],
+        reason: ['a.reason', 'bounced, complained or by-hand'],
+      },
+    ),
     view(
       'mailings',
       'Every mailing with its totals',
@@ -85,7 +95,8 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
         delivered: [`coalesce(${totalWords('delivered')}, 0)`, 'delivered'],
         opened: ['coalesce(t.opened, 0)', 'people who opened it'],
         clicked: ['coalesce(t.clicked, 0)', 'people who clicked'],
-        left_list: ['coalesce(t.left_list, 0)', 'people who left by it'],
+        unsubscribed: ['coalesce(t.left_list, 0)', 'people who unsubscribed by it'],
+        left_list: ['coalesce(t.left_list, 0)', 'the same as unsubscribed'],
         bounced: [`coalesce(${totalWords('bounced')}, 0)`, 'bounced or refused'],
         complained: ['coalesce(t.complained, 0)', 'complained'],
       },
@@ -97,7 +108,8 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
       accepted: [time('r.accepted_at'), 'when their provider took it'],
       opened: [time('r.opened_at'), 'first opened'],
       clicked: [time('r.clicked_at'), 'first clicked'],
-      left: [time('r.left_at'), 'left the list by it'],
+      unsubscribed: [time('r.left_at'), 'unsubscribed by it'],
+      left: [time('r.left_at'), 'the same as unsubscribed'],
     }),
     acts('opens', 'Every open by a person', 'open', {}),
     acts('clicks', 'Every click by a person', 'click', { link: ['a.link', 'number of the link'] }),

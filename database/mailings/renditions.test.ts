@@ -4,7 +4,7 @@ import { richText } from '../../core/letters/rich-text'
 import { conditionsOf, type LetterDocument } from '../../core/letters'
 import type { Rule } from '../../core/segments'
 import { madeUpAccount, somebody } from '../made-up'
-import { setPeopleAside } from '../people'
+import { suppressPeople } from '../people'
 import type { Database } from '../query'
 import { countTruths, readerOf, renditionsFor, truthsOf } from './renditions'
 import { countMembers } from '../segments'
@@ -50,11 +50,11 @@ test('every rule holds for whom it holds alone, and the counts sum to the audien
   )
 })
 
-test('without a rule everybody is the same; who is set aside is nobody', () => {
+test('without a rule everybody is the same; who is suppressed is nobody', () => {
   somebody(db, 'tove', { list })
   const ivo = somebody(db, 'ivo', { list })
   somebody(db, 'elsewhere')
-  setPeopleAside(db, [ivo], 'asked', now)
+  suppressPeople(db, [ivo], 'asked', now)
   expect(countTruths(db, { listId: list, rule: null }, [], now)).toEqual([{ truth: 0, people: 1 }])
   expect(countTruths(db, { listId: list, rule: town('Nobody') }, [], now)).toEqual([])
 })

@@ -12,9 +12,9 @@ import {
   addPerson,
   changePerson,
   listPeople,
-  setPeopleAside,
+  suppressPeople,
   tagPeople,
-  takePeopleBack,
+  restorePeople,
 } from './changes'
 import { personDetails } from './people'
 import { all, one, q, run, type Database } from '../query'
@@ -137,8 +137,8 @@ test('tagging tells for whom it changed something, so that undo touches only the
   expect(tagPeople(db, [tove, other], tag, false)).toEqual([tove, other])
 })
 
-test('listing by hand leaves its reason as evidence, and leaves out those set aside', () => {
-  setPeopleAside(db, [other], 'asked by letter', now)
+test('listing by hand leaves its reason as evidence, and leaves out those suppressed', () => {
+  suppressPeople(db, [other], 'asked by letter', now)
   expect(listPeople(db, [tove, other], wind, 'subscribed', 'asked at the festival', now)).toEqual([
     tove,
   ])
@@ -148,8 +148,8 @@ test('listing by hand leaves its reason as evidence, and leaves out those set as
   })
   expect(listPeople(db, [tove, other], wind, 'unsubscribed', 'asked', now)).toEqual([tove])
   expect(subscriptionState(db, other, wind)).toBeNull()
-  expect(takePeopleBack(db, [tove, other])).toEqual([other])
-  expect(setPeopleAside(db, [other], 'again', now)).toEqual([other])
+  expect(restorePeople(db, [tove, other])).toEqual([other])
+  expect(suppressPeople(db, [other], 'again', now)).toEqual([other])
 })
 
 test('merging keeps what either had, and never makes anybody mailed who asked not to be', () => {
@@ -159,7 +159,7 @@ test('merging keeps what either had, and never makes anybody mailed who asked no
   changeSubscription(db, other, offers, 'subscribed', { act: 'person', way: 'form' }, 3)
   tagPeople(db, [other], tagNamed(db, 'owner'), true)
   addNote(db, other, 'Wren', 'Left-handed.', now)
-  setPeopleAside(db, [other], 'by telephone', now)
+  suppressPeople(db, [other], 'by telephone', now)
   clicked(1, other)
   clicked(2, other)
   clicked(2, tove)
@@ -178,7 +178,7 @@ test('merging keeps what either had, and never makes anybody mailed who asked no
   expect(facts.orders).toHaveLength(1)
   expect(facts.clicks.length).toBeGreaterThanOrEqual(2)
   const details = personDetails(db, tove)!
-  expect(details.setAside).toMatchObject({ detail: 'by telephone' })
+  expect(details.suppressed).toMatchObject({ detail: 'by telephone' })
   expect(details.tags).toEqual(['owner'])
   expect(personDetails(db, other)).toBeNull()
   expect(one(db, q.selectFrom('facts').selectAll().where('person_id', '=', tove))).toMatchObject({

@@ -1,6 +1,6 @@
 import type { FieldValue } from '../../core/people'
 import { one, q, run, transact, type Database } from '../query'
-import { changeSubscription, setAside, subscriptionState } from './subscriptions'
+import { changeSubscription, suppress, subscriptionState } from './subscriptions'
 
 /** What somebody is called, and their values by field key; null takes a value away. */
 export interface PersonChange {
@@ -122,7 +122,7 @@ export function tagPeople(
 
 /**
  * Puts people on a list, or takes them off it, by hand and with a reason, which becomes evidence.
- * Those for whom that changed something. Who is set aside is not put on a list.
+ * Those for whom that changed something. Who is suppressed is not put on a list.
  */
 export function listPeople(
   db: Database,
@@ -136,7 +136,7 @@ export function listPeople(
     ids.filter((id) => {
       const before = subscriptionState(db, id, listId)
       if (before === state || (state === 'unsubscribed' && before === null)) return false
-      if (state === 'subscribed' && isSetAside(db, id)) return false
+      if (state === 'subscribed' && isSuppressed(db, id)) return false
       const by = { act: 'by-hand' as const, way: 'by hand', wording: reason }
       return changeSubscription(db, id, listId, state, by, now) === state
     }),
@@ -144,7 +144,7 @@ export function listPeople(
 }
 
 /** Sets people aside by hand. Those who were not before. */
-export function setPeopleAside(
+export function suppressPeople(
   db: Database,
   ids: readonly number[],
   reason: string,
@@ -152,15 +152,15 @@ export function setPeopleAside(
 ): number[] {
   return transact(db, () =>
     ids.filter((id) => {
-      if (isSetAside(db, id)) return false
-      setAside(db, id, 'by-hand', reason, now)
+      if (isSuppressed(db, id)) return false
+      suppress(db, id, 'by-hand', reason, now)
       return true
     }),
   )
 }
 
-/** Takes people back that were set aside. Those who were. */
-export function takePeopleBack(db: Database, ids: readonly number[]): number[] {
+/** Takes people back that were suppressed. Those who were. */
+export function restorePeople(db: Database, ids: readonly number[]): number[] {
   return transact(db, () =>
     ids.filter(
       (id) => run(db, q.deleteFrom('set_aside').where('person_id', '=', id)).changes === 1,
@@ -188,6 +188,6 @@ export function deleteNote(db: Database, personId: number, noteId: number): bool
   )
 }
 
-export function isSetAside(db: Database, id: number): boolean {
+export function isSuppressed(db: Database, id: number): boolean {
   return one(db, q.selectFrom('set_aside').select('at').where('person_id', '=', id)) !== undefined
 }

@@ -7,7 +7,7 @@ import { reportsAbout } from '../sending'
 export function everythingKnown(db: Database, id: number) {
   const details = personDetails(db, id)
   if (!details) return null
-  const { person, subscriptions, tags, setAside } = details
+  const { person, subscriptions, tags, suppressed } = details
   const time = (at: number | null) => (at === null ? null : new Date(at).toISOString())
   return {
     address: person.address,
@@ -44,7 +44,7 @@ export function everythingKnown(db: Database, id: number) {
       entered: time(entered_at),
       ended: time(ended_at),
     })),
-    set_aside: setAside && { ...setAside, at: time(setAside.at) },
+    set_aside: suppressed && { ...suppressed, at: time(suppressed.at) },
     mailings: all(
       db,
       q

@@ -7,11 +7,11 @@ export {
   addPerson,
   changePerson,
   deleteNote,
-  isSetAside,
+  isSuppressed,
   listPeople,
-  setPeopleAside,
+  suppressPeople,
   tagPeople,
-  takePeopleBack,
+  restorePeople,
 } from './changes'
 export { erasePerson } from './erase'
 export { erasedAsker, lastErasure, rememberErased } from './erased'
@@ -50,6 +50,6 @@ export {
 export type { PeopleChoice } from './people'
 export { personHistory } from './person-page'
 export { rewriteRules } from './rewrite-rules'
-export { changeSubscription, setAside, subscriptionState, wordingId } from './subscriptions'
+export { changeSubscription, suppress, subscriptionState, wordingId } from './subscriptions'
 export { changeTag, deleteTag, joinTags, tagNamed, tagVersion, tagsWithCounts } from './tags'
 export { commonDomains, commonValues, eventNames, readVocabulary } from './vocabulary'

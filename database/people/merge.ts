@@ -2,14 +2,14 @@ import { sql } from 'kysely'
 import { moveClicks, dropOpenRecipients } from '../sending'
 import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
-import { isSetAside, tagPeople } from './changes'
+import { isSuppressed, tagPeople } from './changes'
 import { all, one, q, raw, run, transact, type Database } from '../query'
-import { setAside, subscriptionState } from './subscriptions'
+import { suppress, subscriptionState } from './subscriptions'
 
 /**
  * Makes two people one: `gone` goes, all that is known of them is `kept`'s from now on. Where both have
  * a value, that of `kept` stays. A subscription that either has ended stays ended, and who was
- * set aside stays set aside: merging never makes anybody mailed who asked not to be.
+ * suppressed stays suppressed: merging never makes anybody mailed who asked not to be.
  */
 export function mergePeople(db: Database, kept: number, gone: number, now: number): boolean {
   return transact(db, () => {
@@ -66,10 +66,10 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
           way_ref: other.address,
         }),
       )
-      if (next === 'unsubscribed') dropOpenRecipients(db, kept, 'left the list', now, list_id)
+      if (next === 'unsubscribed') dropOpenRecipients(db, kept, 'unsubscribed', now, list_id)
     }
     const aside = one(db, q.selectFrom('set_aside').selectAll().where('person_id', '=', gone))
-    if (aside && !isSetAside(db, kept)) setAside(db, kept, aside.reason, aside.detail, now)
+    if (aside && !isSuppressed(db, kept)) suppress(db, kept, aside.reason, aside.detail, now)
     dropOpenRecipients(db, gone, 'merged with another person', now)
     for (const { tag_id } of all(
       db,

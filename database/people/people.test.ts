@@ -12,7 +12,7 @@ import {
 import { peopleColumns, type PeopleOrder } from './order'
 import { forgetWords } from './search'
 import { tagNamed } from './tags'
-import { setPeopleAside, tagPeople } from './changes'
+import { suppressPeople, tagPeople } from './changes'
 import { q, run, type Database } from '../query'
 
 let db: Database
@@ -172,14 +172,14 @@ test('what more than a few thousand have in common is found in its order, too', 
   }
 })
 
-test('on a list, set aside, and both with a search; the count agrees', () => {
+test('on a list, suppressed, and both with a search; the count agrees', () => {
   const tove = somebody(db, 'tove', { list })
   somebody(db, 'orla', { list })
   somebody(db, 'ivo')
-  setPeopleAside(db, [tove], 'by hand', 3)
+  suppressPeople(db, [tove], 'by hand', 3)
   for (const [choice, found] of [
     [{ listId: list }, ['orla', 'tove']],
-    [{ setAside: true }, ['tove']],
+    [{ suppressed: true }, ['tove']],
     [{ listId: list, search: 'or' }, ['orla']],
     [{ listId: 99 }, []],
     [{}, ['ivo', 'orla', 'tove']],
@@ -240,7 +240,7 @@ test('a person’s details, and nothing where there is nobody', () => {
   expect(details.tags).toEqual(['Alder', 'club'])
   expect(details.subscriptions).toMatchObject([{ name: 'Wind notes', state: 'subscribed' }])
   expect(details.evidence).toMatchObject([{ way: 'form', list: 'Wind notes', wording: null }])
-  expect(details.setAside).toBeNull()
+  expect(details.suppressed).toBeNull()
   expect(personDetails(db, 4_711)).toBeNull()
 })
 

@@ -6,10 +6,10 @@ import { idsAfter, type PeopleOrder } from './order'
 import { searchedFor } from './search'
 import { all, one, prepared, q, raw, type Database } from '../query'
 
-/** Which people: everyone, the subscribers of a list, or those set aside; and part of a name or address. */
+/** Which people: everyone, the subscribers of a list, or those suppressed; and part of a name or address. */
 export interface PeopleChoice {
   listId?: number | undefined
-  setAside?: boolean | undefined
+  suppressed?: boolean | undefined
   search?: string | undefined
 }
 
@@ -125,7 +125,7 @@ export function countPeople(db: Database, choice: PeopleChoice = {}): number {
 /** The condition on a person's id; `early`: see {@link searchedFor}. */
 export function chosenPeople(
   db: Database,
-  { listId, setAside, search }: PeopleChoice,
+  { listId, suppressed, search }: PeopleChoice,
   id: RawBuilder<unknown>,
   { early = false } = {},
 ): Expression<SqlBool> {
@@ -134,7 +134,7 @@ export function chosenPeople(
     parts.push(
       sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
     )
-  if (setAside) parts.push(sql`${id} in (select person_id from set_aside)`)
+  if (suppressed) parts.push(sql`${id} in (select person_id from set_aside)`)
   if (search) parts.push(searchedFor(db, search, id, { early }))
   return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
 }
@@ -193,7 +193,7 @@ export function personDetails(db: Database, id: number) {
         .where('person_id', '=', id)
         .orderBy('tags.name'),
     ).map(({ name }) => name),
-    setAside:
+    suppressed:
       one(
         db,
         q.selectFrom('set_aside').select(['at', 'reason', 'detail']).where('person_id', '=', id),

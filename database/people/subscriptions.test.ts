@@ -4,7 +4,7 @@ import type { SubscriptionAct, SubscriptionState } from '../../core/people'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../made-up'
 import { all, one, q, type Database } from '../query'
 import { readRecipient } from '../sending'
-import { changeSubscription, setAside, subscriptionState, wordingId } from './subscriptions'
+import { changeSubscription, suppress, subscriptionState, wordingId } from './subscriptions'
 
 let db: Database
 let list: number
@@ -68,17 +68,17 @@ test('whatever happens, the state is that of the last evidence', () => {
   )
 })
 
-test('who leaves or is set aside is dropped from what has not been sent yet', () => {
+test('who leaves or is suppressed is dropped from what has not been sent yet', () => {
   const ivo = somebody(db, 'ivo', { list })
   const orla = somebody(db, 'orla', { list })
   const mailing = mailingOnItsWay(db, list, { now: 20 })
   changeSubscription(db, ivo, list, 'unsubscribed', { act: 'person', way: 'link' }, 21)
-  setAside(db, orla, 'by-hand', 'asked by telephone', 22)
+  suppress(db, orla, 'by-hand', 'asked by telephone', 22)
   expect(readRecipient(db, mailing, ivo)).toMatchObject({
     state: 'dropped',
-    answer: 'left the list',
+    answer: 'unsubscribed',
   })
-  expect(readRecipient(db, mailing, orla)).toMatchObject({ state: 'dropped', answer: 'set aside' })
+  expect(readRecipient(db, mailing, orla)).toMatchObject({ state: 'dropped', answer: 'suppressed' })
 })
 
 test('who leaves one list still gets the mailings of another', () => {
@@ -93,8 +93,8 @@ test('who leaves one list still gets the mailings of another', () => {
 })
 
 test('the first reason for setting somebody aside stays', () => {
-  setAside(db, tove, 'complained', 'first', 1)
-  setAside(db, tove, 'by-hand', 'second', 2)
+  suppress(db, tove, 'complained', 'first', 1)
+  suppress(db, tove, 'by-hand', 'second', 2)
   expect(
     one(db, q.selectFrom('set_aside').selectAll().where('person_id', '=', tove)),
   ).toMatchObject({ reason: 'complained', detail: 'first', at: 1 })

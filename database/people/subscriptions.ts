@@ -53,7 +53,7 @@ export function changeSubscription(
         agent: by.agent?.slice(0, 300) ?? null,
       }),
     )
-    if (next === 'unsubscribed') dropOpenRecipients(db, personId, 'left the list', now, listId)
+    if (next === 'unsubscribed') dropOpenRecipients(db, personId, 'unsubscribed', now, listId)
     return next
   })
 }
@@ -81,7 +81,7 @@ export function wordingId(db: Database, text: string): number {
 }
 
 /** Sets a person aside: never mailed again, whatever the lists say. The first reason stays. */
-export function setAside(
+export function suppress(
   db: Database,
   personId: number,
   reason: 'bounced' | 'complained' | 'by-hand',
@@ -96,6 +96,6 @@ export function setAside(
         .values({ person_id: personId, at: now, reason, detail: detail.slice(0, 500) })
         .onConflict((conflict) => conflict.doNothing()),
     )
-    dropOpenRecipients(db, personId, 'set aside', now)
+    dropOpenRecipients(db, personId, 'suppressed', now)
   })
 }

@@ -33,7 +33,7 @@ export function sentSince(db: Database, since: number) {
   )
 }
 
-/** How many joined, and how many left or were set aside, in each month. */
+/** How many joined, and how many unsubscribed or were suppressed, in each month. */
 export function growthByMonth(
   db: Database,
   since: number,

@@ -2,7 +2,7 @@ import { beforeAll, expect, test } from 'vitest'
 import { DAY, HOUR } from '../../core/time'
 import { makeAccount } from '../../demo/account'
 import { all, openMemory, q, run, type Database } from '..'
-import { addList, setAside, changeSubscription } from '../people'
+import { addList, suppress, changeSubscription } from '../people'
 import { totalsOf } from '../mailings'
 import {
   byProvider,
@@ -99,7 +99,7 @@ test('mailings since a time are those that began at or after it', () => {
     expect(week.includes(id)).toBe(started_at !== null && started_at >= now - 7 * DAY)
 })
 
-test('growth counts each day’s people once: who joined, who left, who was set aside', () => {
+test('growth counts each day’s people once: who joined, who left, who was suppressed', () => {
   const small = openMemory()
   const lists = ['Wind notes', 'Offers'].map((name) => addList(small, { name, description: '' }, 0))
   const person = (at: number) => {
@@ -130,7 +130,7 @@ test('growth counts each day’s people once: who joined, who left, who was set 
       { act: 'person', way: 'link' },
       2 * DAY + 5,
     )
-  setAside(small, second, 'complained', '', 3 * DAY)
+  suppress(small, second, 'complained', '', 3 * DAY)
   expect(growthByDay(small, 0, DAY)).toEqual({
     joined: [
       { day: 0, n: 2 },

@@ -133,7 +133,7 @@ export function mailingsSince(db: Database, since: number): number[] {
   )
 }
 
-/** How many joined, left and were set aside since a time, by day number counted from `since`. */
+/** How many joined, left and were suppressed since a time, by day number counted from `since`. */
 export function growthByDay(db: Database, since: number, dayLength: number) {
   const day = (column: string) =>
     sql<number>`cast((${sql.ref(column)} - ${since}) / ${dayLength} as integer)`

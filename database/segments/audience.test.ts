@@ -5,7 +5,7 @@ import { emptyLetter } from '../../core/letters'
 import { readyRule, ruleToPredicate, type Rule } from '../../core/segments'
 import { DAY } from '../../core/time'
 import { audiencePeople, audienceWaterfall, countAudience, countGaps, dropOuts } from './audience'
-import { addList, setAside } from '../people'
+import { addList, suppress } from '../people'
 import { createMailing } from '../mailings'
 import { openMemory } from '../connect'
 import { factsOf } from './person-facts'
@@ -63,7 +63,7 @@ function peopleIn(db: Database, made: Made[]) {
         }),
       ),
     )
-    if (person.aside) setAside(db, id, 'by-hand', 'asked by telephone', now)
+    if (person.aside) suppress(db, id, 'by-hand', 'asked by telephone', now)
   })
   return list
 }

@@ -3,7 +3,7 @@ import { startingLetter } from '../../core/letters'
 import { MINUTE } from '../../core/time'
 import { actRecorder, applyVerdict, recordLeaving, unjudgedActs } from './acts'
 import { openMemory } from '../connect'
-import { addList, changeSubscription, setAside } from '../people'
+import { addList, changeSubscription, suppress } from '../people'
 import {
   createMailing,
   moveMailing,
@@ -124,9 +124,9 @@ test('an answer that arrives after all settles what had become uncertain', () =>
   expect(totals()).toMatchObject({ uncertain: 0, accepted: 1 })
 })
 
-test('somebody who leaves or is set aside is dropped before the next claim', () => {
+test('somebody who leaves or is suppressed is dropped before the next claim', () => {
   changeSubscription(db, 3, list, 'unsubscribed', { act: 'person', way: 'unsubscribe link' }, 1)
-  setAside(db, 4, 'by-hand', 'asked', 1)
+  suppress(db, 4, 'by-hand', 'asked', 1)
   expect(totals()).toMatchObject({ dropped: 2, queued: 8 })
   const claimed = claimSome(claimsOf(db, 'a', mailing), 20, 2).map((one) => one.person_id)
   expect(claimed).not.toContain(3)

@@ -2,7 +2,7 @@ import { sql } from 'kysely'
 import { advance, enter, type Place, type SequenceMap } from '../../core/sequences'
 import { ruleToPredicate } from '../../core/segments'
 import { factsOf, askedAt, readyNow } from '../segments'
-import { isSetAside, subscriptionState } from '../people'
+import { isSuppressed, subscriptionState } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
 import { addRecipient } from '../sending'
 import { mapOfVersion, type Sequence } from './sequences'
@@ -76,7 +76,7 @@ function did(db: Database, { events_read }: Sequence, name: string) {
 }
 
 function mayBeInside(db: Database, { list_id }: Sequence, person: number): boolean {
-  return subscriptionState(db, person, list_id!) === 'subscribed' && !isSetAside(db, person)
+  return subscriptionState(db, person, list_id!) === 'subscribed' && !isSuppressed(db, person)
 }
 
 function enrol(db: Database, { id, version }: Sequence, person: number, place: Place, now: number) {
@@ -115,7 +115,7 @@ export function advanceDue(db: Database, now: number): number {
       maps.set(key, map)
       const facts = {
         subscribed: subscriptionState(db, person_id, list_id!) === 'subscribed',
-        setAside: isSetAside(db, person_id),
+        suppressed: isSuppressed(db, person_id),
       }
       const { effects, next, ended } = advance(map, place, facts, now)
       for (const { mailingId } of effects) addRecipient(db, mailingId, person_id, now)

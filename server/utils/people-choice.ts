@@ -5,7 +5,7 @@ export function peopleChoice(given: Record<string, unknown>): PeopleChoice {
   const search = typeof given.search === 'string' ? given.search.trim().slice(0, 100) : ''
   return {
     listId: given.list ? Number(given.list) : undefined,
-    setAside: given.aside === '1',
+    suppressed: given.aside === '1',
     search: search || undefined,
   }
 }

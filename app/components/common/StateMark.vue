@@ -39,9 +39,14 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
         rx="1.5"
         fill="#667064"
       />
+      <path
+        v-else-if="state === 'stopped' || state === 'failed' || state === 'cancelled'"
+        d="M3.8 1h4.4L11 3.8v4.4L8.2 11H3.8L1 8.2V3.8z"
+        fill="#a5371f"
+      />
       <template v-else>
-        <rect x="2" y="1.5" width="3" height="9" fill="#a5371f" />
-        <rect x="7" y="1.5" width="3" height="9" fill="#a5371f" />
+        <circle cx="6" cy="6" r="4.7" fill="none" stroke="#a5371f" stroke-width="1.6" />
+        <path d="M2.8 9.2l6.4-6.4" stroke="#a5371f" stroke-width="1.6" />
       </template></svg
     >{{ word }}
   </span>

@@ -23,7 +23,7 @@ async function add() {
 async function remove({ id, address }: { id: number; address: string }) {
   if (!(await act(`/api/trial-mailboxes/${id}`, 'DELETE'))) return
   await mailboxes.reload()
-  notices.say(`${address} is taken away.`, {
+  notices.say(`${address} is removed.`, {
     label: 'Undo',
     run: async () => {
       await act(`/api/trial-mailboxes/${id}/restore`, 'POST')
@@ -50,10 +50,10 @@ async function remove({ id, address }: { id: number; address: string }) {
               v-may="'DELETE /api/trial-mailboxes/[id]'"
               type="button"
               class="btn btn-sm"
-              :aria-label="`Take away ${one.address}`"
+              :aria-label="`Remove ${one.address}`"
               @click="remove(one)"
             >
-              Take away
+              Remove
             </button>
           </td>
         </tr>

@@ -162,7 +162,7 @@ const id = useId()
             :aria-label="`No pace of its own for ${one.domain}`"
             @click="setProviders(plan.providers.filter((_, i) => i !== at))"
           >
-            take away
+            remove
           </button></span
         >
         <select

@@ -5,9 +5,9 @@ const { answer } = useAnswer<{ domain: string; state: string; answer: string; n:
   () => `/api/mailings/${props.mailing}/answers`,
 )
 const states: Record<string, string> = {
-  deferred: 'put off',
+  deferred: 'deferred',
   failed: 'refused',
-  bounced: 'came back',
+  bounced: 'bounced',
 }
 </script>
 

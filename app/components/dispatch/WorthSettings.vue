@@ -2,7 +2,7 @@
 import type { Goal } from '~~/core/dispatch'
 import type { HappeningAnswer } from '~~/core/dispatch'
 
-/** What the mailing is for, and who is kept from it to see what it was worth. */
+/** What the mailing is for, and who is kept from it to see what it brought. */
 const props = defineProps<{ plan: Plan; happening: HappeningAnswer | null }>()
 /** It is drawn only once the plan is known. */
 const plan = computed(() => props.plan.plan.value!)
@@ -73,7 +73,7 @@ const id = useId()
           />days
         </template></span
       >
-      <label :for="`${id}-holdout`">Held out</label>
+      <label :for="`${id}-holdout`">Control group</label>
       <span class="flex items-center gap-2"
         ><select
           :id="`${id}-holdout`"
@@ -86,7 +86,7 @@ const id = useId()
         </select>
         <span class="muted small">{{
           plan.holdout
-            ? `${heldOut === null ? 'those' : people(heldOut)} drawn by lot don’t get it: what they do tells what it was worth`
+            ? `${heldOut === null ? 'those' : people(heldOut)} drawn by lot don’t get it: what they do tells what it brought`
             : 'everybody gets it, so nobody can say what they would have done without it'
         }}</span></span
       >

@@ -66,8 +66,8 @@ const id = useId()
         </option>
       </select>
       <p class="muted col-span-2">
-        Programs of the old word-processor kind do not show it. Choose a ground, too, on which the
-        words can be read.
+        Programs of the old word-processor kind do not show it. Choose a background, too, on which
+        the words can be read.
       </p>
     </template>
   </div>

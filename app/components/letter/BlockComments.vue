@@ -86,7 +86,7 @@ async function resolve(id: number, resolved: boolean) {
         aria-label="Comment on this block"
         placeholder="Say something about this block"
         maxlength="2000"
-      /><button class="btn btn-sm" :disabled="!text.trim()">Say it</button>
+      /><button class="btn btn-sm" :disabled="!text.trim()">Comment</button>
     </form>
   </section>
 </template>

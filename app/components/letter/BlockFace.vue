@@ -256,7 +256,7 @@ const button = computed(() => ({
         @input="store.update(block.id, { html: typed($event) })"
       />
       <p class="text-[12px] text-ink-500" style="font-family: var(--font-ui)">
-        What could run, send or load something from elsewhere is taken out. See it under “Wide”.
+        What could run, send or load something from elsewhere is removed. See it under “Desktop”.
       </p>
     </div>
     <div v-else class="pt-5 pb-6 text-[12px] leading-normal text-[#5b6459]">
@@ -268,8 +268,8 @@ const button = computed(() => ({
         @slash="() => {}"
       />
       <p class="mt-2">
-        Your postal address and “Leave {{ store.mailing!.list ?? 'this list' }}” stand here in every
-        letter.
+        Your postal address and “Unsubscribe from {{ store.mailing!.list ?? 'this list' }}” stand
+        here in every letter.
       </p>
     </div>
   </div>

@@ -85,7 +85,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           </select>
         </template>
         <template v-if="block.kind === 'picture' || block.kind === 'film'">
-          <label for="alt">In words</label>
+          <label for="alt">Alternative text</label>
           <input
             id="alt"
             class="field field-sm"
@@ -108,7 +108,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
               @input="store.update(block.id, { width: Number(text($event)) })"
             />{{ block.width }}%</span
           >
-          <label for="narrow-width">On narrow</label>
+          <label for="narrow-width">On phones</label>
           <select
             id="narrow-width"
             class="field field-sm"
@@ -119,7 +119,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
               })
             "
           >
-            <option value="">as on wide</option>
+            <option value="">as on desktops</option>
             <option v-for="n in [25, 33, 50, 75, 100]" :key="n" :value="n">{{ n }}%</option>
           </select>
         </template>

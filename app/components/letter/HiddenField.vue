@@ -9,7 +9,7 @@ const given = (event: Event) => (event.target as HTMLSelectElement).value || und
 
 <template>
   <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 text-[12.5px]">
-    <label :for="id">Left out</label>
+    <label :for="id">Hide</label>
     <select
       :id="id"
       class="field field-sm"
@@ -17,8 +17,8 @@ const given = (event: Event) => (event.target as HTMLSelectElement).value || und
       @change="emit('change', given($event) as Hidden)"
     >
       <option value="">nowhere</option>
-      <option value="narrow">on narrow</option>
-      <option value="wide">on wide</option>
+      <option value="narrow">on phones</option>
+      <option value="wide">on desktops</option>
     </select>
   </div>
 </template>

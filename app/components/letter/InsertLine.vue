@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isFoundBy } from '~~/core/words'
 import { blockKinds, type BlockKind } from '~~/core/letters'
 import type { Stamp } from '~~/core/letters'
 
@@ -31,8 +32,9 @@ const offered = computed(() => [
   })),
 ])
 const found = computed(() =>
-  offered.value.filter(({ name, about }) =>
-    `${name} ${about}`.toLowerCase().includes(words.value.toLowerCase()),
+  offered.value.filter(
+    ({ name, about }) =>
+      isFoundBy(name, words.value) || about.toLowerCase().includes(words.value.toLowerCase()),
   ),
 )
 watch(

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-/** The letter taken out as a file, and its web version. */
+/** The letter exported as a file, and its web version. */
 const store = useMailing()
 const id = computed(() => store.mailing!.id)
 const open = ref(false)
 const web = ref<string | null>(null)
 const files = [
   ['html', 'HTML', 'styles inlined'],
-  ['mjml', 'MJML', 'to go on designing elsewhere'],
+  ['mjml', 'MJML', 'to go on designing in another program'],
   ['eml', 'Message', 'EML, as a mail program saves it'],
   ['text', 'Plain text', 'as it is read without HTML'],
   ['json', 'JSON', 'the document itself'],
@@ -43,7 +43,7 @@ async function copy() {
       aria-controls="letter-out"
       @click="open = !open"
     >
-      Take out
+      Export
     </button>
     <div
       v-if="open"

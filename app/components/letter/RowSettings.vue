@@ -72,7 +72,7 @@ const id = useId()
             @taken="setShare(c, Number($event) || 50)"
           /><span class="muted">%</span>
         </div>
-        <label :for="`${id}-narrow`">On narrow</label>
+        <label :for="`${id}-narrow`">On phones</label>
         <select
           :id="`${id}-narrow`"
           class="field field-sm"

@@ -41,19 +41,19 @@ const keys = computed<Settable[]>(() => {
   ]
 })
 const names: Record<Settable, string> = {
-  ink: 'Ink',
+  ink: 'Text colour',
   accent: 'Links, buttons',
   headingFont: 'Headings',
   textFont: 'Text',
   size: 'Size',
   corner: 'Corners',
-  ground: 'Ground',
-  space: 'Space',
+  ground: 'Background',
+  space: 'Padding',
   border: 'Border',
   borderColor: 'Its colour',
-  narrowSize: 'Size, narrow',
-  narrowSpace: 'Space, narrow',
-  narrowAlign: 'Stands, narrow',
+  narrowSize: 'Size on phones',
+  narrowSpace: 'Padding on phones',
+  narrowAlign: 'Align on phones',
 }
 const colors = ['ink', 'accent', 'ground', 'borderColor']
 const fonts = ['headingFont', 'textFont']
@@ -107,7 +107,7 @@ const id = useId()
         :value="own?.narrowAlign ?? ''"
         @change="set(key, given($event) || undefined)"
       >
-        <option value="">as on wide</option>
+        <option value="">as on desktops</option>
         <option value="left">left</option>
         <option value="center">in the middle</option>
         <option value="right">right</option>
@@ -131,7 +131,7 @@ const id = useId()
         :aria-label="`${names[key]}: as it is around`"
         @click="set(key, undefined)"
       >
-        give back
+        reset
       </button>
       <span v-else class="small muted">{{ handedDown(key) ? from(key) : '' }}</span>
     </template>

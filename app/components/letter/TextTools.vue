@@ -188,14 +188,14 @@ const tools = computed(() => [
         <span />
         <span class="muted">{{ count(gap.have!) }} of {{ people(gap.of) }} have one</span>
       </template>
-      <label for="fill-in-fallback">Where empty</label>
+      <label for="fill-in-fallback">If empty</label>
       <input
         id="fill-in-fallback"
         v-model="fallback"
         class="field field-sm"
         placeholder="nothing"
       />
-      <label for="fill-in-format">Written</label>
+      <label for="fill-in-format">Format</label>
       <select id="fill-in-format" v-model="format" class="field field-sm">
         <option v-for="one in fillInFormats" :key="one.filter" :value="one.filter">
           {{ one.name }}

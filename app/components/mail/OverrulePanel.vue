@@ -19,7 +19,7 @@ async function pass() {
     await changeAt(at.value, { method: 'POST', body: { reason: reason.value } })
     asking.value = false
     reason.value = ''
-    notices.say('They hold it no longer. The reason stands in the proof.')
+    notices.say('They block it no longer. The reason stands in the proof.')
   } catch (error) {
     fault.value = problemOf(error).message
   }
@@ -42,7 +42,7 @@ const id = useId()
         >{{ passed.byName }} let {{ several(passed.keys.length, 'blocker', 'blockers') }} pass
         {{ dayAndTime(passed.at) }}: “{{ passed.reason }}”</span
       >
-      <button type="button" class="link" @click="takeBack">Take it back</button>
+      <button type="button" class="link" @click="takeBack">Undo</button>
     </p>
     <p
       v-else-if="store.blockers && session.user?.role === 'owner'"
@@ -52,7 +52,7 @@ const id = useId()
     </p>
     <BaseDialog :open="asking" title="Let it go all the same?" @close="asking = false">
       <p>
-        {{ several(store.blockers, 'blocker', 'blockers') }} will hold this mailing no longer.
+        {{ several(store.blockers, 'blocker', 'blockers') }} will block this mailing no longer.
         Others, or the same in another place, still do. No audience and no postal address can’t be
         passed over.
       </p>
@@ -60,7 +60,7 @@ const id = useId()
       <textarea :id="`${id}-reason`" v-model="reason" class="field mt-1" rows="2" maxlength="500" />
       <p v-if="fault" class="fault mt-2" role="alert">{{ fault }}</p>
       <template #actions
-        ><button type="button" class="btn" @click="asking = false">Leave it held</button
+        ><button type="button" class="btn" @click="asking = false">Leave it blocked</button
         ><button type="button" class="btn btn-bad" @click="pass">Let it go</button></template
       >
     </BaseDialog>

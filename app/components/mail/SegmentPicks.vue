@@ -31,7 +31,7 @@ function add(event: Event) {
         ><button
           v-if="!keepOne || chosen.length > 1"
           class="icon-btn"
-          :aria-label="`Take away ${nameOf(id)}`"
+          :aria-label="`Remove ${nameOf(id)}`"
           @click="
             emit(
               'choose',

@@ -40,8 +40,8 @@ const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
       </button>
     </form>
     <button type="button" class="btn btn-sm" @click="dialog = 'list'">List…</button>
-    <button type="button" class="btn btn-sm" @click="dialog = 'aside'">Set aside…</button>
-    <button type="button" class="btn btn-sm" @click="dialog = 'out'">Take out…</button>
+    <button type="button" class="btn btn-sm" @click="dialog = 'aside'">Suppressed…</button>
+    <button type="button" class="btn btn-sm" @click="dialog = 'out'">Export…</button>
     <span class="flex-1" />
     <template v-if="underway">
       <span class="w-40"><ProgressBar :done="done" :total="of" label="People done" /></span>
@@ -79,9 +79,9 @@ const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
       v-if="dialog === 'aside'"
       :title="`Set ${people(ids.length)} aside`"
       about="They are never mailed from then on, whatever the lists say, until you take them back."
-      verb="Set aside"
+      verb="Suppress"
       @close="dialog = null"
-      @done="(reason) => ((dialog = null), act(ids, { act: 'set-aside', reason }, 'set aside'))"
+      @done="(reason) => ((dialog = null), act(ids, { act: 'set-aside', reason }, 'suppressed'))"
     />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { startCompletion } from '@codemirror/autocomplete'
 import { sql, SQLite } from '@codemirror/lang-sql'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { Compartment, Prec } from '@codemirror/state'
@@ -19,6 +20,7 @@ const box = ref<HTMLElement>()
 const language = new Compartment()
 const dialect = () => language.reconfigure(sql({ dialect: SQLite, schema: props.schema }))
 let view: EditorView | undefined
+let written = false
 onMounted(() => {
   view = new EditorView({
     parent: box.value!,
@@ -33,14 +35,20 @@ onMounted(() => {
       EditorView.lineWrapping,
       EditorView.contentAttributes.of({ 'aria-label': 'Query' }),
       EditorView.updateListener.of((update) => {
-        if (update.docChanged) emit('update:modelValue', update.state.doc.toString())
+        if (!update.docChanged) return
+        written ||= update.transactions.some((one) => one.isUserEvent('input'))
+        emit('update:modelValue', update.state.doc.toString())
       }),
     ],
   })
 })
 watch(
   () => props.schema,
-  () => view?.dispatch({ effects: dialect() }),
+  () => {
+    view?.dispatch({ effects: dialect() })
+    // Who was faster than the views is told of them where they write.
+    if (view?.hasFocus && written) startCompletion(view)
+  },
 )
 onBeforeUnmount(() => view?.destroy())
 </script>

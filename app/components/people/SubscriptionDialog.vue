@@ -39,7 +39,7 @@ const reason = ref('')
         />
       </div>
       <p class="muted small">
-        The reason is kept as evidence of this change. Who is set aside is left out.
+        The reason is kept as evidence of this change. Who is suppressed is left out.
       </p>
     </form>
     <template #actions>

@@ -18,7 +18,7 @@ export interface Person {
   segments: { id: number; name: string }[]
   subscriptions: { list_id: number; name: string; state: string; since: number }[]
   tags: string[]
-  setAside: { at: number; reason: string; detail: string } | null
+  suppressed: { at: number; reason: string; detail: string } | null
   evidence: {
     at: number
     state: string

@@ -74,13 +74,13 @@ async function make() {
       @change="change"
     />
     <div class="mt-3 flex flex-wrap items-center gap-2">
-      <button type="button" class="btn btn-sm" @click="turnRight">Turn right</button>
+      <button type="button" class="btn btn-sm" @click="turnRight">Rotate right</button>
       <ChoiceButtons v-model="shape" label="Shape" :options="shapes" />
       <span class="muted small ml-auto">{{ size.width }} × {{ size.height }}</span>
     </div>
     <template #actions
       ><button class="btn" @click="emit('close')">Cancel</button
-      ><button class="btn btn-go" :disabled="busy" @click="make">Keep the part</button></template
+      ><button class="btn btn-go" :disabled="busy" @click="make">Crop</button></template
     >
   </BaseDialog>
 </template>

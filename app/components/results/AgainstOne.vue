@@ -21,7 +21,7 @@ const rows = computed(() => {
     [
       ['Opened', 'opened'],
       ['Clicked', 'clicked'],
-      ['Left the list', 'left'],
+      ['Unsubscribed', 'left'],
       ['Bounced, refused', 'bounced'],
     ] as const
   ).map(([name, key]) => {

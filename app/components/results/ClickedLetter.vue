@@ -58,8 +58,8 @@ const whole = ref(false)
         v-model="screen"
         label="Screen"
         :options="[
-          { value: 'wide', name: 'Wide' },
-          { value: 'narrow', name: 'Narrow' },
+          { value: 'wide', name: 'Desktop' },
+          { value: 'narrow', name: 'Phone' },
         ]"
       />
     </div>

@@ -89,7 +89,7 @@ const id = useId()
       <label :for="`${id}-unique`">Opens, clicks</label>
       <select :id="`${id}-unique`" v-model="form.unique" class="field field-sm">
         <option :value="true">only each person’s first</option>
-        <option :value="false">all, machines’ too</option>
+        <option :value="false">all, bots’ too</option>
       </select>
       <label :for="`${id}-active`">People</label>
       <select :id="`${id}-active`" v-model="form.active" class="field field-sm">

@@ -43,7 +43,7 @@ const facts = computed(() => {
       about: `${percent(r.rates.clickToOpen.rate)} of openers`,
     },
     {
-      name: 'Left the list',
+      name: 'Unsubscribed',
       did: 'left' as MailAct,
       value: percent(r.rates.left.rate),
       about: people(r.rates.left.hits),
@@ -64,7 +64,7 @@ const facts = computed(() => {
 })
 const states: Record<string, string> = {
   failed: 'Refused',
-  bounced: 'Came back',
+  bounced: 'Bounced',
   dropped: 'Dropped',
   deferred: 'Deferred',
   uncertain: 'Uncertain',
@@ -86,10 +86,10 @@ const states: Record<string, string> = {
         </p>
       </div>
       <div class="flex items-center gap-3">
-        <StateMark :state="answer.mailing.state" /><NuxtLink
+        <StateMark :state="mailingState(answer.mailing)" /><NuxtLink
           :to="{ path: '/results/data', query: { mailing: id } }"
           class="btn"
-          >Take its data out</NuxtLink
+          >Export its data</NuxtLink
         ><button v-if="results" class="btn" @click="print">Print</button
         ><NuxtLink :to="`/mail/${id}/letter`" class="btn">See the letter</NuxtLink>
       </div>
@@ -133,11 +133,11 @@ const states: Record<string, string> = {
           />
         </section>
         <section v-if="results.test" class="sheet px-4 py-3">
-          <h2>{{ results.test.winner === null ? 'The test so far' : 'The test: settled' }}</h2>
+          <h2>{{ results.test.winner === null ? 'The test so far' : 'The test: decided' }}</h2>
           <TestCurves :test="results.test" />
         </section>
         <section class="sheet px-4 py-3">
-          <h2>What it was worth</h2>
+          <h2>Goal and revenue</h2>
           <WorthPanel :worth="results.worth" />
         </section>
         <ClickedLetter class="row-span-2" :mailing="id" :results="results" />
@@ -181,8 +181,8 @@ const states: Record<string, string> = {
           <div class="sheet-head">
             <h2>Who did not get it, and why</h2>
             <span class="small muted"
-              >machines beside: {{ count(results.totals.machineOpened) }} opens,
-              {{ count(results.totals.scannerClicked) }} scanned</span
+              >not counted: {{ count(results.totals.machineOpened) }} bot opens,
+              {{ count(results.totals.scannerClicked) }} bot clicks</span
             >
           </div>
           <p v-if="!results.reasons.length" class="muted p-4">Everybody got it.</p>
@@ -197,7 +197,7 @@ const states: Record<string, string> = {
           </table>
         </section>
         <section class="sheet px-4 py-3">
-          <h2>Who left, and why</h2>
+          <h2>Who unsubscribed, and why</h2>
           <p v-if="!results.totals.left" class="muted mt-1">Nobody has left by it.</p>
           <template v-else>
             <p class="mt-1">

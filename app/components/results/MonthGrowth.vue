@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { max, scaleLinear, sum } from 'd3'
 
-/** Who joined in each month, above the line, and who left or was set aside, below it; one scale for both. */
+/** Who joined in each month, above the line, and who unsubscribed or was suppressed, below it; one scale for both. */
 const props = defineProps<{
   growth: { month: string; joined: number; gone: number }[]
   monthName: (month: string) => string
@@ -49,7 +49,8 @@ const total = (key: 'joined' | 'gone') => sum(props.growth, (one) => one[key])
     </g>
     <line x1="14" x2="440" :y1="base" :y2="base" stroke="#3c433a" />
     <text x="20" y="172" font-size="11.5" fill="#3c433a">
-      {{ count(total('joined')) }} joined, {{ count(total('gone')) }} left or were set aside
+      {{ count(total('joined')) }} joined, {{ count(total('gone')) }} unsubscribed or were
+      suppressed
     </text>
   </svg>
 </template>

@@ -93,7 +93,7 @@ const delivered = computed(() => props.test.variants.reduce((sum, one) => sum + 
         <td v-if="test.measure !== 'money'" class="num muted whitespace-nowrap">
           {{ percent(one.low) }} to {{ percent(one.high) }}
         </td>
-        <td class="num muted whitespace-nowrap">best: {{ percent(one.best) }}</td>
+        <td class="num muted whitespace-nowrap">chance to be best {{ percent(one.best) }}</td>
       </tr>
     </tbody>
   </table>

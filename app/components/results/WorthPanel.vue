@@ -29,9 +29,11 @@ const points = (share: number) => `${share >= 0 ? '+' : '−'}${Math.abs(share *
     }}) {{ goalWords }}.
   </p>
   <p v-if="worth.lift" class="mt-1.5">
-    Of the {{ people(worth.heldOut) }} held out {{ percent(worth.lift.heldOut) }} did so without it:
-    the lift is <b>{{ points(worth.lift.difference) }} points</b> ({{ points(worth.lift.low) }} to
-    {{ points(worth.lift.high) }}).
+    Of the {{ people(worth.heldOut) }} in the control group {{ percent(worth.lift.heldOut) }} did so
+    without it: the lift is <b>{{ points(worth.lift.difference) }} points</b> ({{
+      points(worth.lift.low)
+    }}
+    to {{ points(worth.lift.high) }}).
     <template v-if="worth.lift.low <= 0 && worth.lift.high >= 0">It may as well be none.</template>
   </p>
   <p class="mt-1.5">

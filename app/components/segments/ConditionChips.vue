@@ -33,7 +33,7 @@ const mailVerbs: Record<MailAct, string> = {
   delivered: 'Received',
   bounced: 'Bounced on',
   complained: 'Complained about',
-  left: 'Left the list by',
+  left: 'Unsubscribed by',
 }
 const states = { subscribed: 'On list', pending: 'Pending on list', unsubscribed: 'Left list' }
 const standings = {

@@ -35,7 +35,7 @@ const counted = computed(() => store.sizes && store.sizes.drawn >= store.sizes.e
         <b class="text-ink-900">{{ count(last.size) }}</b>
       </span>
     </div>
-    <p v-if="!store.sizes" class="muted small p-4">Reckoned when the rules rest for a moment.</p>
+    <p v-if="!store.sizes" class="muted small p-4">Estimated when the rules rest for a moment.</p>
     <template v-else>
       <svg
         :viewBox="`0 0 ${WIDTH} ${HEIGHT + 18}`"
@@ -63,7 +63,7 @@ const counted = computed(() => store.sizes && store.sizes.drawn >= store.sizes.e
       <p class="small muted px-4 pb-3">
         <template v-if="counted">Counted for each week</template>
         <template v-else
-          >Reckoned from {{ count(store.sizes.drawn) }} of {{ people(store.sizes.everyone) }}; the
+          >Estimated from {{ count(store.sizes.drawn) }} of {{ people(store.sizes.everyone) }}; the
           true size lies in the pale band 19 times out of 20</template
         >. Values and tags have no past and are taken as they are now.
       </p>

@@ -70,8 +70,8 @@ function actions(path: Path, part: Rule) {
         list.push([`Make it “${groupWords[kind]}”`, () => set(path, { ...part, kind })])
     list.push(['Take the group apart', () => store.change(ungroupPart(rule, path))])
   } else {
-    list.push(['Or something else…', () => store.change(groupPart(rule, path, 'any'))])
-    list.push(['Turn round: not this', () => store.change(groupPart(rule, path, 'none'))])
+    list.push(['Add “or”…', () => store.change(groupPart(rule, path, 'any'))])
+    list.push(['Exclude these', () => store.change(groupPart(rule, path, 'none'))])
   }
   list.push(['Repeat this line', () => store.change(insertPart(rule, next(path), part))])
   if (path.length > 1)

@@ -67,6 +67,6 @@ function setWhen(value: string) {
     </div>
   </fieldset>
   <p class="muted small mt-3">
-    Once a person. Whoever leaves the list or is set aside leaves the sequence, too.
+    Once a person. Whoever unsubscribes or is suppressed leaves the sequence, too.
   </p>
 </template>

@@ -7,6 +7,7 @@ import {
   Dialog,
   DialogPanel,
 } from '@headlessui/vue'
+import { isFoundBy } from '~~/core/words'
 
 interface Command {
   id: string
@@ -53,6 +54,30 @@ const fixed: Command[] = [
     about: 'A query over people and mail',
     run: () => navigateTo('/people/sql'),
   },
+  {
+    id: 'suppressed',
+    name: 'Suppressed people',
+    about: 'Who is never mailed, and why',
+    run: () => navigateTo('/people?aside=1'),
+  },
+  {
+    id: 'segment',
+    name: 'New segment',
+    about: 'People by a rule',
+    run: () => navigateTo('/people/segments/new'),
+  },
+  {
+    id: 'stamps',
+    name: 'Stamps',
+    about: 'Blocks kept for reuse: change once, and every unsent letter follows',
+    run: () => navigateTo('/mail/stamps'),
+  },
+  {
+    id: 'export',
+    name: 'Export results',
+    about: 'Sends, opens, clicks … as files',
+    run: () => navigateTo('/results/data'),
+  },
   ...areas.map((area) => ({
     id: area.path,
     name: area.name,
@@ -65,11 +90,23 @@ const fixed: Command[] = [
     about: 'Sender, postal address, pace',
     run: () => navigateTo('/settings'),
   },
+  {
+    id: 'letterhead',
+    name: 'Letterhead',
+    about: 'The look of every letter',
+    run: () => navigateTo('/settings/letterhead'),
+  },
+  { id: 'team', name: 'Team', about: 'Users and roles', run: () => navigateTo('/settings/team') },
+  {
+    id: 'audit',
+    name: 'Audit log',
+    about: 'Who did what',
+    run: () => navigateTo('/settings/audit'),
+  },
   { id: 'keys', name: 'Keys', about: '?', run: () => (shell.keys = true) },
 ]
 const commands = computed<Command[]>(() => {
-  const typed = words.value.trim().toLowerCase()
-  const matching = fixed.filter((command) => command.name.toLowerCase().includes(typed))
+  const matching = fixed.filter(({ name }) => isFoundBy(name, words.value))
   return [
     ...matching,
     ...(found.value.rule === null

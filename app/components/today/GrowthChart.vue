@@ -56,7 +56,7 @@ const up = (n: number) => Math.min(n * scale.value, 48)
         viewBox="0 0 370 84"
         class="w-full"
         role="img"
-        :aria-label="`${total('joined')} joined, ${total('left')} left, ${total('aside')} were set aside in 30 days`"
+        :aria-label="`${total('joined')} joined, ${total('left')} unsubscribed, ${total('aside')} were suppressed in 30 days`"
       >
         <g v-for="(n, i) in joined" :key="i">
           <rect :x="i * DAY" :y="52 - up(n)" width="9" :height="up(n)" fill="#66752b" />
@@ -84,7 +84,7 @@ const up = (n: number) => Math.min(n * scale.value, 48)
           class="text-[#b4573c]"
           >■</span
         >
-        left {{ count(total('left')) }}, set aside {{ count(total('aside')) }}
+        unsubscribed {{ count(total('left')) }}, suppressed {{ count(total('aside')) }}
       </p>
     </div>
   </div>

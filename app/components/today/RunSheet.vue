@@ -56,7 +56,7 @@ const rows = computed(() => Math.max(2, ...placed.value.map(({ row }) => row + 1
 const height = computed(() => 36 + rows.value * 38 + 12)
 function about(mailing: SheetMailing) {
   if (mailing.state === 'held')
-    return `${dayAndTime(mailing.at).slice(0, 3)} ${at(mailing.at).toFormat('HH:mm')} · ${count(mailing.recipients)} · held`
+    return `${dayAndTime(mailing.at).slice(0, 3)} ${at(mailing.at).toFormat('HH:mm')} · ${count(mailing.recipients)} · ${mailingState(mailing)}`
   if (mailing.state === 'scheduled')
     return `${at(mailing.at).toFormat('ccc HH:mm')} · ${count(mailing.recipients)}`
   if (mailing.state === 'sending')

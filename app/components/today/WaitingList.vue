@@ -3,7 +3,7 @@ import type { Waiting } from '~~/core/results'
 
 const props = defineProps<{ waiting: Waiting[] }>()
 function held(blockers: string[]) {
-  if (!blockers.length) return 'What held it is mended. It goes out when you say so.'
+  if (!blockers.length) return 'What blocked it is mended. It goes out when you say so.'
   return `${blockers.length} ${blockers.length === 1 ? 'blocker' : 'blockers'}: ${blockers.map((title) => title.replace(/^Link/, 'a link')).join('; ')}.`
 }
 const items = computed(() =>
@@ -14,7 +14,7 @@ const items = computed(() =>
           ? {
               key: `h${one.mailing.id}`,
               level: 'blocker' as const,
-              title: `“${one.mailing.name}” is held by its proof`,
+              title: `“${one.mailing.name}” is blocked by its proof`,
               detail: held(one.blockers),
               label: one.blockers.length ? 'Open the proof' : 'Dispatch it',
               to: `/mail/${one.mailing.id}/${one.blockers.length ? 'proof' : 'dispatch'}`,
@@ -41,7 +41,7 @@ const items = computed(() =>
           key: `b${one.domain}`,
           level: 'caution' as const,
           title: `Bounces at ${one.domain} are ${percent(one.rate)}, over the 2% line`,
-          detail: `${count(one.bounced)} of ${count(one.tried)} in 7 days. Addresses that are dead have been set aside; see where they came from.`,
+          detail: `${count(one.bounced)} of ${count(one.tried)} in 7 days. Addresses that are dead have been suppressed; see where they came from.`,
           label: 'Look',
           to: '/standing',
         }
@@ -76,7 +76,7 @@ const items = computed(() =>
       <span class="small muted">{{ items.length }}</span>
     </div>
     <p v-if="!items.length" class="muted p-4">
-      Nothing waits. What is held, stuck or doubtful will stand here, each with its one action.
+      Nothing waits. What is blocked, stuck or doubtful will stand here, each with its one action.
     </p>
     <div
       v-for="item in items"

@@ -52,7 +52,7 @@ async function start() {
         <option v-for="one in fieldKinds" :key="one" :value="one">{{ kindWords[one] }}</option>
       </select>
       <label class="flex items-center gap-2"
-        ><input v-model="what" type="radio" value="into" />Join it to</label
+        ><input v-model="what" type="radio" value="into" />Merge it into</label
       >
       <select v-model="into" class="field" aria-label="Join it to" @change="what = 'into'">
         <option value="">choose a field</option>
@@ -67,7 +67,7 @@ async function start() {
       <p>
         {{ people(shown.kept) }} keep their value<template v-if="shown.lost"
           >, <b class="text-bad-600">{{ people(shown.lost) }} lose it</b>: what can’t be read as
-          {{ kindWords[asked!] }} is taken away</template
+          {{ kindWords[asked!] }} is lost</template
         >.
       </p>
       <p v-if="shown.examples.length" class="mt-1">
@@ -81,7 +81,7 @@ async function start() {
     <template #actions>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>
       <button type="button" class="btn btn-go" :disabled="!ready || job !== null" @click="start">
-        {{ job && !job.error ? 'Changing…' : what === 'into' ? 'Join' : 'Change' }}
+        {{ job && !job.error ? 'Changing…' : what === 'into' ? 'Merge' : 'Change' }}
       </button>
     </template>
   </BaseDialog>

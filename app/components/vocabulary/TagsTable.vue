@@ -105,7 +105,7 @@ async function remove() {
         </tr>
       </tbody>
     </table>
-    <BaseDialog v-if="joining" open :title="`Join ${joining.name}`" @close="joining = null">
+    <BaseDialog v-if="joining" open :title="`Merge ${joining.name}`" @close="joining = null">
       <label for="join-into">Everybody who has it gets, in its place,</label>
       <select id="join-into" v-model="into" class="field mt-1">
         <option
@@ -120,7 +120,7 @@ async function remove() {
       <template #actions>
         <button type="button" class="btn" @click="joining = null">Cancel</button>
         <button type="button" class="btn btn-go" :disabled="into === null" @click="join">
-          Join
+          Merge
         </button>
       </template>
     </BaseDialog>

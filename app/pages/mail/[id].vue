@@ -58,7 +58,7 @@ const saved = { saved: 'Saved', waiting: 'Writing…', saving: 'Saving…', fail
         maxlength="120"
         @taken="store.set({ name: $event })"
       />
-      <StateMark :state="store.mailing.state" />
+      <StateMark :state="mailingState(store.mailing)" />
       <NuxtLink
         v-if="store.mailing.sequence"
         class="link small whitespace-nowrap"

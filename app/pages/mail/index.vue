@@ -8,6 +8,7 @@ interface Row {
   scheduled_at: number | null
   started_at: number | null
   created_at: number
+  held_by: string | null
   held_note: string | null
   accepted: number | null
   complained: number | null
@@ -19,7 +20,7 @@ const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
 const order = ['sending', 'held', 'scheduled', 'draft', 'sent']
 const names: Record<string, string> = {
   sending: 'Sending',
-  held: 'Held',
+  held: 'Blocked, paused, stopped',
   scheduled: 'Scheduled',
   draft: 'Drafts',
   sent: 'Sent',
@@ -106,9 +107,9 @@ useKeys((event) => {
             </p>
           </div>
           <div class="flex flex-none items-center gap-2">
-            <StateMark :state="chosen.state" />
+            <StateMark :state="mailingState(chosen)" />
             <button v-may="'POST /api/mailings/[id]/duplicate'" class="btn" @click="again(chosen)">
-              Write one like it
+              Make a copy
             </button>
             <button
               v-may="'DELETE /api/mailings/[id]'"

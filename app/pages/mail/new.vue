@@ -108,10 +108,10 @@ async function from(mailing: Earlier) {
             <button
               type="button"
               class="btn btn-sm absolute top-1.5 right-1.5"
-              :aria-label="`Take away the template ${one.name}`"
+              :aria-label="`Delete the template ${one.name}`"
               @click="removeOwn(one)"
             >
-              Take away
+              Delete
             </button>
           </div>
           <TemplateCard

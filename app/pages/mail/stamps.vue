@@ -62,10 +62,10 @@ const placeOf = ({ usedIn }: Stamp) => usedIn.find(({ follows }) => follows)
               >Change it in “{{ placeOf(stamp)!.name }}”</NuxtLink
             ><button
               class="btn btn-sm ml-auto"
-              :aria-label="`Take away the stamp ${stamp.name}`"
+              :aria-label="`Delete the stamp ${stamp.name}`"
               @click="stamps.remove(stamp)"
             >
-              Take away
+              Delete
             </button>
           </p>
         </div>

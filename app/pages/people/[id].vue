@@ -77,12 +77,12 @@ function addTag() {
     <div class="mt-3 flex flex-wrap gap-2">
       <button
         v-may="'POST /api/people/act'"
-        v-if="!person.setAside"
+        v-if="!person.suppressed"
         type="button"
         class="btn btn-sm"
         @click="dialog = 'aside'"
       >
-        Set aside
+        Suppress
       </button>
       <button
         v-may="'POST /api/people/act'"
@@ -91,7 +91,7 @@ function addTag() {
         class="btn btn-sm"
         @click="actOn({ act: 'take-back' })"
       >
-        Take back
+        Restore
       </button>
       <button
         v-may="'POST /api/people/act'"
@@ -113,7 +113,7 @@ function addTag() {
         v-may="'GET /api/people/[id]/known.json'"
         class="btn btn-sm"
         :href="`/api/people/${person.id}/known.json`"
-        >Give out all that is known</a
+        >Export all that is known</a
       >
       <button
         v-may="'POST /api/people/[id]/erase'"
@@ -124,9 +124,9 @@ function addTag() {
         Erase
       </button>
     </div>
-    <p v-if="person.setAside" class="mt-3 rounded-md border border-bad-600 bg-bad-100 px-3 py-2">
-      <b>Set aside</b> {{ date(person.setAside.at) }}: {{ person.setAside.detail }} This person is
-      never mailed.
+    <p v-if="person.suppressed" class="mt-3 rounded-md border border-bad-600 bg-bad-100 px-3 py-2">
+      <b>Suppressed</b> {{ date(person.suppressed.at) }}: {{ person.suppressed.detail }} This person
+      is never mailed.
     </p>
     <div class="mt-4 grid grid-cols-2 items-start gap-4">
       <section class="sheet">
@@ -221,7 +221,7 @@ function addTag() {
       v-if="dialog === 'aside'"
       :title="`Set ${person.name || person.address} aside`"
       about="They are never mailed from then on, whatever the lists say, until you take them back."
-      verb="Set aside"
+      verb="Suppress"
       @close="dialog = null"
       @done="(reason) => ((dialog = null), actOn({ act: 'set-aside', reason }, 'take-back'))"
     />

@@ -277,7 +277,7 @@ async function start() {
         </div>
         <p class="muted small mt-3">
           A column of yes and no for a list decides for itself; who says no does not join. Somebody
-          who has left a list, or is set aside, is never brought back by an import.
+          who has unsubscribed, or is suppressed, is never brought back by an import.
         </p>
         <div class="mt-4 flex items-center gap-3">
           <button class="btn btn-go" :disabled="busy || !hasAddress" @click="start">

@@ -47,7 +47,7 @@ const total = computed(() => first.value?.count ?? 0)
 const list = computed(() =>
   overview.answer.value?.lists.find((one) => String(one.id) === route.query.list),
 )
-const title = computed(() => (route.query.aside ? 'Set aside' : (list.value?.name ?? 'Everyone')))
+const title = computed(() => (route.query.aside ? 'Suppressed' : (list.value?.name ?? 'Everyone')))
 
 const currency = computed(() => session.account?.currency ?? 'GBP')
 const known = computed<Column[]>(() => [
@@ -193,7 +193,7 @@ async function chooseAll() {
           class="btn btn-sm"
           @click="takeOut = true"
         >
-          Take out…
+          Export…
         </button>
         <div class="text-right">
           <div class="font-head text-[24px] font-[640]">

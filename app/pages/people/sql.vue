@@ -25,17 +25,24 @@ const busy = ref(false)
 const name = ref('')
 const open = ref<string | null>('people')
 
+/** Whether it was asked for again while one was being answered: the last is asked next. */
+let again = false
 async function run() {
+  again = busy.value
   if (busy.value) return
   busy.value = true
-  fault.value = ''
-  try {
-    answer.value = await question<Answer>('/api/sql/ask', { query: query.value })
-    asked.value = query.value
-  } catch (error) {
-    answer.value = null
-    fault.value = problemOf(error).message
-  }
+  do {
+    again = false
+    const wanted = query.value
+    fault.value = ''
+    try {
+      answer.value = await question<Answer>('/api/sql/ask', { query: wanted })
+      asked.value = wanted
+    } catch (error) {
+      answer.value = null
+      fault.value = problemOf(error).message
+    }
+  } while (again)
   busy.value = false
 }
 async function save() {

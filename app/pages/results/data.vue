@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { dataKinds, type DataChoice } from '~~/core/results'
 
-/** Taking data out of mailings: what, from which, now or again and again; and what was taken out. */
+/** Exporting what came of mailings: what, from which, now or again and again; and what was exported. */
 interface Out {
   id: number
   choice: DataChoice
@@ -80,7 +80,7 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
 
 <template>
   <div>
-    <h1>Data out</h1>
+    <h1>Export</h1>
     <p class="muted mt-0.5">
       What came of your mailings, person by person: one CSV for each kind, together in a ZIP.
     </p>
@@ -89,7 +89,7 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
       <DataOutForm :mailings="(mailings ?? []).filter((one) => one.started_at)" @asked="reload" />
       <div class="min-w-0 space-y-3.5">
         <section class="sheet px-4 py-3">
-          <h2>Taken out</h2>
+          <h2>Exports</h2>
           <p v-if="answer && !answer.outs.length" class="muted mt-1">
             Nothing yet. Files stand here for 30 days.
           </p>
@@ -128,7 +128,7 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
                 class="mt-2"
                 :done="out.done ?? 0"
                 :total="out.total || 1"
-                label="Taking data out"
+                label="Exporting"
               />
               <p v-else-if="out.error" class="fault small mt-1">{{ out.error }}</p>
               <p v-else-if="out.made_at" class="muted small mt-0.5">

@@ -56,7 +56,7 @@ const frames = [
   ['foot', 'Under every letter'],
 ] as const
 const colors = [
-  ['ink', 'Ink'],
+  ['ink', 'Text colour'],
   ['accent', 'Links and buttons'],
   ['paper', 'Paper'],
   ['ground', 'Around the paper'],

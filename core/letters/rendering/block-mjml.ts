@@ -119,7 +119,7 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
       )
     }
     case 'footer':
-      return `<mj-text${common(block, around, 22, 26)} font-size="12px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET}">Leave ${escapeHtml(rendering.listName)}</a></p></mj-text>`
+      return `<mj-text${common(block, around, 22, 26)} font-size="12px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET}">Unsubscribe from ${escapeHtml(rendering.listName)}</a></p></mj-text>`
   }
 }
 

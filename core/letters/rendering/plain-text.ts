@@ -73,7 +73,7 @@ function blockText(block: Block, rendering: Rendering): string {
       htmlLinks(block.html).forEach(() => rendering.nextLink())
       return htmlText(block.html)
     case 'footer':
-      return `-- \n${nodesText(block.text.content, rendering)}\n\n${rendering.postalAddress}\n\nLeave ${rendering.listName}: ${slotMark.leave}`
+      return `-- \n${nodesText(block.text.content, rendering)}\n\n${rendering.postalAddress}\n\nUnsubscribe from ${rendering.listName}: ${slotMark.leave}`
   }
 }
 

@@ -121,8 +121,8 @@ test('text from the author is escaped, and the footer has the address and the wa
   expect(html).toContain('Go &lt;now&gt;')
   expect(html).toContain('alt="A &quot;delta&quot;"')
   expect(html).toContain('1 Slipway, Sandreach')
-  expect(html).toMatch(/href="#leave"[^>]*>Leave Wind &lt;notes&gt;/)
-  expect(text).toContain('Leave Wind <notes>: #leave')
+  expect(html).toMatch(/href="#leave"[^>]*>Unsubscribe from Wind &lt;notes&gt;/)
+  expect(text).toContain('Unsubscribe from Wind <notes>: #leave')
 })
 
 test('every link has one slot in the HTML and one in the text, with the same number', () => {

@@ -5,7 +5,7 @@ export const renderings = [
   { key: 'whole', name: 'Everything', about: 'programs that keep style sheets and pictures' },
   { key: 'stripped', name: 'Style sheets stripped', about: 'only what stands in the tags is left' },
   { key: 'pictures-off', name: 'Pictures off', about: 'until somebody asks for them' },
-  { key: 'dark', name: 'Dark, all inverted', about: 'every colour turned round' },
+  { key: 'dark', name: 'Dark, all inverted', about: 'every colour inverted' },
   { key: 'dark-light', name: 'Dark, light grounds only', about: 'what is dark already stays' },
   { key: 'old', name: 'Old word-processor engine', about: 'tables only, square corners' },
 ] as const

@@ -172,7 +172,7 @@ test('text is read from top to bottom, with every link', async () => {
     'Own words',
     'Go:',
     'You asked.',
-    'Leave Wind notes',
+    'Unsubscribe from Wind notes',
   ]
   const places = parts.map((part) => [part, plain.indexOf(part)] as const)
   for (const [part, at] of places) expect(at, part).toBeGreaterThanOrEqual(0)

@@ -8,7 +8,7 @@ export function audience({ listName, audienceCount, segmentProblems }: ProofFact
     return [{ ...base, title: 'The segment can’t be asked', detail: segmentProblems.join(' ') }]
   if (audienceCount === 0)
     return [
-      { ...base, detail: `Nobody on ${listName} is left after the segment and those set aside.` },
+      { ...base, detail: `Nobody on ${listName} is left after the segment and those suppressed.` },
     ]
   return []
 }

@@ -1,7 +1,7 @@
 import { blocksOf } from '../../letters'
 import type { Mark, ProofFacts } from '../mark'
 
-/** Blocks of picked products need products to pick from. */
+/** Blocks of picked products need products to recommend. */
 export function picks({ letter, offered }: ProofFacts): Mark[] {
   return blocksOf(letter.document).flatMap((block): Mark[] => {
     if (block.kind !== 'picks') return []
@@ -13,7 +13,7 @@ export function picks({ letter, offered }: ProofFacts): Mark[] {
         {
           ...base,
           level: 'blocker',
-          title: many === 0 ? 'No product to pick' : `Only ${many} to pick from`,
+          title: many === 0 ? 'No product to recommend' : `Only ${many} to recommend`,
           detail:
             'A product needs an address and a picture, and must fit the category, price and stock that are asked for.',
         },
@@ -22,7 +22,7 @@ export function picks({ letter, offered }: ProofFacts): Mark[] {
       {
         ...base,
         level: 'note',
-        title: `${many} products to pick from`,
+        title: `${many} products to recommend`,
         detail: 'Who has bought some of them may get fewer. Ask for less, or allow more.',
       },
     ]

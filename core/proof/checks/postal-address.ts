@@ -11,7 +11,7 @@ export function postalAddress({ letter, postalAddress: address }: ProofFacts): M
         ...base,
         blockId: null,
         title: 'No footer',
-        detail: 'A letter ends with the postal address and the way to leave the list.',
+        detail: 'A letter ends with the postal address and the way to unsubscribe.',
         repairs: [{ words: 'Put one at the end', change: { is: 'footer' } }],
       },
     ]

@@ -20,7 +20,7 @@ export function weight({ weight: reckoned }: ProofFacts): Mark[] {
     marks.push({
       ...base,
       level: 'note',
-      title: `${kb(reckoned.hidden)} are left out on some screens`,
+      title: `${kb(reckoned.hidden)} are hidden on some screens`,
       detail:
         'They are sent all the same, since which screen a letter is read on shows only there.',
     })

@@ -2,9 +2,9 @@ import {
   listById,
   tagNamed,
   listPeople,
-  setPeopleAside,
+  suppressPeople,
   tagPeople,
-  takePeopleBack,
+  restorePeople,
 } from '~~/database/people'
 import { peopleActInput } from '~~/shared/people-inputs'
 
@@ -23,8 +23,8 @@ export default defineEventHandler(async (event) => {
       return { changed: listPeople(db, ids, listId, state, reason!, clock()) }
     }
     case 'set-aside':
-      return { changed: setPeopleAside(db, ids, reason!, clock()) }
+      return { changed: suppressPeople(db, ids, reason!, clock()) }
     case 'take-back':
-      return { changed: takePeopleBack(db, ids) }
+      return { changed: restorePeople(db, ids) }
   }
 })

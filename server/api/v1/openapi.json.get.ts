@@ -5,7 +5,7 @@ const about = {
   people: 'Adds people, or changes those on file. Nobody who left a list is brought back.',
   events: 'Adds events to people on file.',
   orders: 'Adds orders of people on file; the same number twice is taken once.',
-  products: 'Adds products, or changes what is known of them: what letters pick from.',
+  products: 'Adds products, or changes what is known of them: what letters recommend from.',
 }
 
 /** The inbound API as an OpenAPI 3.1 document, made from the schemas that check it. */

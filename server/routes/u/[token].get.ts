@@ -2,7 +2,7 @@ import { readToken } from '~~/core/delivery'
 import { listById, subscriptionState } from '~~/database/people'
 import { mailingById } from '~~/database/mailings'
 
-/** The page behind "Leave …": says which list, and one button leaves it. Looking at it changes nothing. */
+/** The page behind "Unsubscribe from …": says which list, and one button unsubscribes. Looking at it changes nothing. */
 export default defineEventHandler((event) => {
   const { db } = satchel()
   const token = getRouterParam(event, 'token')!
@@ -15,14 +15,14 @@ export default defineEventHandler((event) => {
   if (subscriptionState(db, of.personId, list.id) === 'unsubscribed')
     return publicPage(
       event,
-      `You have left ${list.public_name}`,
+      `You are unsubscribed from ${list.public_name}`,
       `<p>${sender} does not send it to you any more.</p>${comeBack(token, name)}`,
     )
   return publicPage(
     event,
-    `Leave ${list.public_name}?`,
+    `Unsubscribe from ${list.public_name}?`,
     `${list.public_about ? `<p class="small">${name}: ${escapeText(list.public_about)}</p>` : ''}<p>${sender} will not send you <strong>${name}</strong> any more. Other lists you asked for stay as they are.</p>
-<form method="post" action="/u/${token}"><input type="hidden" name="leave" value="yes"><button>Leave ${name}</button></form>
+<form method="post" action="/u/${token}"><input type="hidden" name="leave" value="yes"><button>Unsubscribe</button></form>
 <p class="small">It takes effect at once.</p>`,
   )
 })

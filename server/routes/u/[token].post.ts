@@ -49,7 +49,7 @@ export default defineEventHandler(async (event) => {
     return publicPage(
       event,
       'Thank you',
-      `<p>You have left ${escapeText(list.public_name)}, and nothing more comes.</p>`,
+      `<p>You are unsubscribed from ${escapeText(list.public_name)}, and nothing more comes.</p>`,
     )
   }
   const way = form.get('List-Unsubscribe') === 'One-Click' ? 'one-click' : 'unsubscribe page'
@@ -66,7 +66,7 @@ export default defineEventHandler(async (event) => {
   })
   return publicPage(
     event,
-    `You have left ${list.public_name}`,
+    `You are unsubscribed from ${list.public_name}`,
     `<p>${escapeText(account().name)} does not send it to you any more.</p>${askWhy(token)}<form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.public_name)}</button></form>`,
   )
 })

@@ -19,9 +19,9 @@ const capWords = computed(() =>
 )
 const words = computed<Record<WaterfallTest, string>>(() => ({
   'on-list': 'Subscribed to the list',
-  'set-aside': 'Set aside: bounced, complained or by hand',
+  'set-aside': 'Suppressed: bounced, complained or by hand',
   segment: store.mailing!.segmentIds.length > 1 ? 'In none of the segments' : 'Not in the segment',
-  'left-out': 'In a segment that is left out',
+  'left-out': 'In an excluded segment',
   cap: `Had ${capWords.value} already`,
 }))
 const choice = computed(() =>
@@ -110,9 +110,9 @@ function setDays() {
         />
       </div>
       <template v-if="store.mailing.segments.length">
-        <span>Left out</span>
+        <span>Excluded</span>
         <SegmentPicks
-          label="Segment left out"
+          label="Excluded segment"
           joined="and"
           :segments="store.mailing.segments"
           :chosen="store.mailing.leftOutIds"

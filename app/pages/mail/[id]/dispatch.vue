@@ -66,7 +66,11 @@ const rows = computed(() =>
             'the provider asked to come again; tried for up to two days',
           ],
           ['Refused', totals.value.failed, 'for good'],
-          ['Dropped', totals.value.dropped, 'left, were set aside, or the rest was cancelled'],
+          [
+            'Dropped',
+            totals.value.dropped,
+            'unsubscribed, were suppressed, or the rest was cancelled',
+          ],
           ['Uncertain', totals.value.uncertain, 'the conversation broke off before its answer'],
         ] as const
       ).filter(([name, n]) => n > 0 || name === 'Handed over')
@@ -131,7 +135,8 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
           >To <b class="text-ink-900">{{ people(happening.happening.mailed) }}</b><template
             v-if="happening.happening.heldOut"
             >: {{ people(happening.happening.eligible) }} may get it,
-            {{ count(happening.happening.heldOut) }} are held out by lot</template
+            {{ count(happening.happening.heldOut) }} are in the control group, drawn by
+            lot</template
           >. Who exactly is fixed when it begins.</template
         ><template v-else>{{ waits }}</template>
       </p>
@@ -192,7 +197,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
               :disabled="busy"
               @click="tell('unschedule')"
             >
-              Take it back to a draft
+              Make it a draft again
             </button>
           </template>
         </template>

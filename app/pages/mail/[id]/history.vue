@@ -67,7 +67,7 @@ const short = (text: string | undefined) =>
         <b class="font-[560]">{{ span(version) }}</b>
         <span class="muted small block"
           >{{ version.byName || 'Somebody' }}{{ i === 0 ? ' · as it is now' : ''
-          }}{{ version.restoredFrom ? ' · taken back' : ''
+          }}{{ version.restoredFrom ? ' · restored' : ''
           }}{{ version.version === 1 ? ' · as it was begun' : '' }}</span
         >
       </NuxtLink>
@@ -107,7 +107,7 @@ const short = (text: string | undefined) =>
             class="btn btn-go flex-none"
             @click="restore"
           >
-            Take it back to then
+            Restore this version
           </button>
         </div>
         <div class="mt-4 grid min-h-[420px] flex-1 grid-cols-2 gap-4">

@@ -41,8 +41,8 @@ const reading = useAnswer<{
 )
 const views = [
   ['write', 'Write'],
-  ['wide', 'Wide'],
-  ['narrow', 'Narrow'],
+  ['wide', 'Desktop'],
+  ['narrow', 'Phone'],
   ['text', 'Plain text'],
 ] as const
 function next(by: number) {

@@ -143,7 +143,7 @@ function show(blockId: string | null) {
       </p>
     </div>
     <div v-if="store.mailing.held_by === 'proof' && !store.blockers" class="sheet mt-4 p-4">
-      <h2>It was held, and can go now</h2>
+      <h2>It was blocked, and can go now</h2>
       <p class="muted mt-1">Choose when on the next stage.</p>
       <NuxtLink class="btn btn-go mt-3" :to="`/mail/${store.mailing.id}/dispatch`"
         >Open dispatch</NuxtLink

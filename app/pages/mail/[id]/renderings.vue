@@ -24,8 +24,8 @@ const { answer, problem } = useAnswer<Renderings>(
   { live: false },
 )
 const screens = [
-  [undefined, 'Wide'],
-  ['narrow', 'Narrow'],
+  [undefined, 'Desktop'],
+  ['narrow', 'Phone'],
 ] as const
 </script>
 

@@ -59,7 +59,7 @@ const parts = computed(() => {
       ['changed', of.changed, 'On file, and something changes'],
       ['unchanged', of.unchanged, 'On file, and nothing changes'],
       ['repeated', of.repeated, 'Repeated in the file'],
-      ['never mailed', of.never_mail, 'Have left or are set aside; not brought back'],
+      ['never mailed', of.never_mail, 'Have left or are suppressed; not brought back'],
       ['left out', of.skipped, 'Not what was chosen to be written'],
       ['refused', of.refused, 'Nobody can be told from the row'],
     ] as const

@@ -207,7 +207,7 @@ const uses = computed(() =>
             :disabled="store.changed"
             @click="takeOut = true"
           >
-            Take out…
+            Export…
           </button>
           <button
             v-if="!store.fixed"

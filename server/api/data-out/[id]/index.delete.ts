@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { dataOutById, removeDataOut } from '~~/database/exports'
 import { cancelJob } from '~~/database/jobs'
 
-/** Takes away what was taken out, or ends the work on it. */
+/** Takes away what was exported, or ends the work on it. */
 export default defineEventHandler(async (event) => {
   const { db, data } = satchel()
   const out = dataOutById(db, idOf(event))

@@ -12,7 +12,7 @@ export default defineEventHandler(async (event) => {
   return transact(db, () => {
     const mailing = unsentMailingOf(event)
     if (mailing.state === 'scheduled')
-      throw refused('It is scheduled. Take it back to a draft to change how it goes out.')
+      throw refused('It is scheduled. Make it a draft again to change how it goes out.')
     if (planVersion(mailing) !== version)
       throw overtaken('Somebody else changed how this goes out meanwhile. Look at theirs first.')
     for (const { mailingId } of plan.test?.variants ?? [])
