@@ -47,7 +47,7 @@ test('a test is set up with what it can show; what is missing is said, and nothi
     'it is saved',
     () => plan(id).test!.variants[3]?.subject === 'Repair day: eight places',
   )
-  await page().getByRole('button', { name: 'Take variant D away' }).click()
+  await page().getByRole('button', { name: 'Remove variant D' }).click()
   await until('it is gone', () => plan(id).test!.variants.length === 3)
   await seen('only large differences show')
   await seen(/This test would show a difference of/)
@@ -110,7 +110,7 @@ test('its results show the test, how sure it is, and what the mailing was worth'
   await seen('The test: decided')
   await seen(/The rest got [ABC], decided .* by itself/)
   await seen(/ordered within 7 days/)
-  await seen(/held out/)
+  await seen(/control group/)
   await visitor.expectAccessible()
 })
 

@@ -142,7 +142,7 @@ test('what changed since it was shown is not sent, and it says what changed', as
     seen('Asking what will happen'),
   ])
   await asking.letGo()
-  await seen(/held out by lot/)
+  await seen(/in the control group/)
   expect(mailed(id)).toBe(0)
   expect(mailingById(satchel.db, id)!.state).toBe('draft')
   const { mailings } = { mailings: mailingById(satchel.db, id)! }

@@ -70,7 +70,7 @@ test('blocks of several kinds stand in columns, and move between them', async ()
   await block('quote').getByRole('textbox', { name: 'Who said it' }).fill('Tove, Orrin')
   await page().getByLabel('Width of column 1, per cent').fill('30')
   await page().getByLabel('Width of column 1, per cent').press('Tab')
-  await page().getByLabel('On narrow').selectOption('reverse')
+  await page().getByLabel('On phones').selectOption('reverse')
   await saved('the row is saved with its columns', () => {
     const [row] = letter().document.rows
     return (
@@ -143,7 +143,7 @@ test('a fill-in says how many of the audience have a value', async () => {
 test('a block is commented on, answered, resolved and opened again', async () => {
   await block('heading').first().click()
   await page().getByLabel('Comment on this block').fill('Is this <b>too</b> long?')
-  await page().getByRole('button', { name: 'Say it' }).click()
+  await page().getByRole('button', { name: 'Comment', exact: true }).click()
   await seen('Is this <b>too</b> long?')
   await page().getByRole('button', { name: 'Answer', exact: true }).click()
   await page().getByLabel('Your answer').fill('No, it stays')
@@ -282,7 +282,7 @@ test('it is taken out in open formats, and read on the web by anybody with its a
   expect(await get('eml')).toMatch(/^Subject: Who flies what\r$/m)
   expect(JSON.parse(await get('json'))).toMatchObject({ document: { version: 1 } })
   await page().goto(`${satchel.url}/mail/${id}/letter`)
-  await page().getByRole('button', { name: 'Take out' }).click()
+  await page().getByRole('button', { name: 'Export', exact: true }).click()
   await page().getByRole('button', { name: 'Make a web version' }).click()
   const link = page().getByRole('link', { name: /\/w\// })
   const address = (await link.getAttribute('href'))!
@@ -292,7 +292,7 @@ test('it is taken out in open formats, and read on the web by anybody with its a
   expect(web).not.toContain('For stunt flyers')
   expect(web).toContain('<meta property="og:title" content="Who flies what">')
   expect(web).not.toMatch(/#leave|\/o\/|\/c\//)
-  await page().getByRole('button', { name: 'Take it away' }).click()
+  await page().getByRole('button', { name: 'Remove it' }).click()
   await until('it is gone', async () => (await fetch(address)).status === 404)
   const mailings = one(
     satchel.db,

@@ -102,7 +102,7 @@ async function takeOut() {
   await page().getByRole('checkbox', { name: 'Engagement' }).check()
   await page().getByRole('checkbox', { name: 'Town' }).check()
   await page().getByRole('button', { name: 'Town earlier' }).click()
-  await page().getByRole('button', { name: 'Take out', exact: true }).click()
+  await page().getByRole('button', { name: 'Export', exact: true }).click()
 }
 
 test('its people are taken out as CSV, each of them and nobody else, with the chosen columns', async () => {

@@ -62,7 +62,7 @@ test('one is drawn step by step; what it lacks is said, and every step can be un
   await seen('Wait 3 days')
   await button('Mail after Wait 3 days').click()
   await until('there are three steps', () => Object.keys(sequence().map.steps).length === 3)
-  await button('Take this step out').click()
+  await button('Remove this step').click()
   await until('it is gone', () => Object.keys(sequence().map.steps).length === 2)
   await button('Undo').first().click()
   await until('it is back', () => mailings().length === 2)

@@ -50,7 +50,7 @@ test('what a viewer may not is not offered, and everything can be read', async (
   await page.getByText('Waiting for you').waitFor()
   await go(other, '/people')
   await page.getByText('reader0@harbourmail.example').waitFor()
-  for (const name of ['Import people', 'Add one person', 'Take people out…'])
+  for (const name of ['Import people', 'Add one person', 'Export people…'])
     expect(await page.getByText(name, { exact: true }).filter({ visible: true }).count()).toBe(0)
   await go(other, '/mail/1/letter')
   await page.getByTitle('The letter as it is read').waitFor()

@@ -112,8 +112,8 @@ test('a field becomes another kind after one has seen what is lost, and two are 
   await visitor.expectAccessible()
   await dialog().getByRole('button', { name: 'Cancel' }).click()
   await page().getByRole('button', { name: 'Change Shoe size' }).click()
-  await dialog().getByLabel('Join it to').nth(1).selectOption({ label: 'First kite' })
-  await dialog().getByRole('button', { name: 'Join' }).click()
+  await dialog().getByLabel('Merge it into').nth(1).selectOption({ label: 'First kite' })
+  await dialog().getByRole('button', { name: 'Merge' }).click()
   await dialog().waitFor({ state: 'detached' })
   expect(ownFields(satchel.db).map(({ key }) => key)).toEqual(
     before.filter((key) => key !== 'shoe_size'),
@@ -127,15 +127,15 @@ test('a tag is coloured, renamed, joined to another, and one is taken away', asy
   await until('it is green', () => tagsWithCounts(satchel.db)[0]!.color === 'green')
   await visitor.expectAccessible()
   await page()
-    .getByRole('button', { name: `Join ${first!.name}` })
+    .getByRole('button', { name: `Merge ${first!.name}` })
     .click()
   await dialog().getByRole('combobox').selectOption({ label: second!.name })
-  await dialog().getByRole('button', { name: 'Join' }).click()
+  await dialog().getByRole('button', { name: 'Merge' }).click()
   await until('it is gone', () => tagsWithCounts(satchel.db).every(({ id }) => id !== first!.id))
   await page()
-    .getByRole('button', { name: `Remove ${second!.name}` })
+    .getByRole('button', { name: `Delete ${second!.name}` })
     .click()
-  await dialog().getByRole('button', { name: 'Take it away' }).click()
+  await dialog().getByRole('button', { name: 'Delete it' }).click()
   await until('it is gone, too', () =>
     tagsWithCounts(satchel.db).every(({ id }) => id !== second!.id),
   )

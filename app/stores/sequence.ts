@@ -194,7 +194,7 @@ export const useSequence = defineStore('sequence', () => {
   async function remove(id: string) {
     chosen.value = null
     await set({ map: removeStep(sequence.value!.map, id) })
-    useNotices().say('The step is taken out.', { label: 'Undo', run: undo })
+    useNotices().say('The step is removed.', { label: 'Undo', run: undo })
   }
 
   async function changeStep(id: string, step: Step) {

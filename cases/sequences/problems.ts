@@ -13,7 +13,7 @@ export function sequenceProblems(db: Database, sequence: Sequence, now: number):
   const letters = lineOf(sequence.map).flatMap(({ step }) => {
     const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
     if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
-      return ['A mail is gone. Take its step out.']
+      return ['A mail is gone. Remove its step.']
     if (!mailing || mailing.started_at !== null) return []
     // A list that is still empty keeps no sequence from waiting for people.
     const [first] = blockersOf(proofMailing(db, mailing, now)).filter(

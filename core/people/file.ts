@@ -57,7 +57,7 @@ export function understandFile(
   if (header.length > maxColumns)
     return problem(
       'too-many-columns',
-      `This file has ${header.length} columns; up to ${maxColumns} can be imported. Take out those you do not need.`,
+      `This file has ${header.length} columns; up to ${maxColumns} can be imported. Remove those you do not need.`,
     )
   if (rows.length === 0)
     return problem(

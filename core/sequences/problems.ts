@@ -12,6 +12,6 @@ export function mapProblems(map: SequenceMap, listId: number | null): string[] {
   if (lost > 0)
     problems.push(lost === 1 ? 'One step is never reached.' : `${lost} steps are never reached.`)
   if (line.at(-1)?.step.kind === 'wait')
-    problems.push('The last wait has nothing behind it. Take it out, or put a mail behind it.')
+    problems.push('The last wait has nothing behind it. Remove it, or put a mail behind it.')
   return problems
 }

@@ -132,7 +132,7 @@ test('what a sequence lacks is said in sentences', () => {
   const mail = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
   expect(mapProblems(mail, 1)).toEqual([])
   expect(mapProblems(insertStep(mail, 'hello', 'w', { kind: 'wait', ms: 5 }), 1)).toEqual([
-    'The last wait has nothing behind it. Take it out, or put a mail behind it.',
+    'The last wait has nothing behind it. Remove it, or put a mail behind it.',
   ])
   const round = { ...mail, steps: { hello: { ...mail.steps.hello!, next: 'hello' } } }
   expect(mapProblems(round, 1)).toEqual(['It goes round in a circle: nobody would ever finish.'])

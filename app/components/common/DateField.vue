@@ -50,6 +50,13 @@ function choose(day: Day, close: () => void) {
   emit('taken', value)
   close()
 }
+/** The calendar opens above where there is no room below. */
+const above = ref(false)
+const HEIGHT = 260
+function place(event: MouseEvent) {
+  const { top, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  above.value = innerHeight - bottom < HEIGHT && top > HEIGHT
+}
 const id = useId()
 const wanted = computed(() => (props.time ? 'like 23 Nov 2026 09:40' : 'like 23 Nov 2026'))
 </script>
@@ -70,12 +77,13 @@ const wanted = computed(() => (props.time ? 'like 23 Nov 2026 09:40' : 'like 23 
         @change="leave"
       />
       <Popover v-if="!bare" class="relative">
-        <PopoverButton class="icon-btn" aria-label="Choose from a calendar"
+        <PopoverButton class="icon-btn" aria-label="Choose from a calendar" @click="place"
           ><CalendarDays :size="15" aria-hidden="true"
         /></PopoverButton>
         <PopoverPanel
           v-slot="{ close }"
-          class="floats absolute right-0 z-40 mt-1 rounded-md border border-line bg-sheet p-2.5"
+          class="floats absolute right-0 z-40 rounded-md border border-line bg-sheet p-2.5"
+          :class="above ? 'bottom-full mb-1' : 'mt-1'"
         >
           <MonthGrid
             :day="modelValue ? modelValue.slice(0, 10) : today()"

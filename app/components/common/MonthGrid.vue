@@ -53,7 +53,7 @@ async function key(event: KeyboardEvent) {
           <th
             v-for="weekday in ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su']"
             :key="weekday"
-            class="h-6 font-normal"
+            class="h-6 !p-0 !text-center font-normal"
           >
             {{ weekday }}
           </th>

@@ -21,7 +21,11 @@ const found = computed(() => {
     .toLowerCase()
     .replace(/[_\s]+/g, ' ')
     .trim()
-  const fits = all.value.filter(({ name, words: w }) => w.includes(wanted) || name === wanted)
+  const fits = all.value.filter(({ words: w }) => w.includes(wanted))
+  // A place whose name begins so comes before one that only has the letters in it.
+  const begins = ({ words: w }: { words: string }) =>
+    w.startsWith(wanted) || w.includes(`/${wanted}`) || w.includes(` ${wanted}`)
+  fits.sort((a, b) => Number(begins(b)) - Number(begins(a)))
   return fits.slice(0, MOST)
 })
 function type(typed: string) {
@@ -44,7 +48,7 @@ function type(typed: string) {
       @focus="words = ''"
     />
     <ComboboxButton
-      class="icon-btn absolute right-1 top-1"
+      class="icon-btn absolute inset-y-0 right-1 my-auto"
       aria-label="All time zones"
       @click="words = ''"
     >

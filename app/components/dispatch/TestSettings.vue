@@ -163,7 +163,7 @@ const id = useId()
           v-if="i > 1 || (i === 1 && test.variants.length > 2)"
           type="button"
           class="px-1.5"
-          :aria-label="`Take variant ${variantName(i)} away`"
+          :aria-label="`Remove variant ${variantName(i)}`"
           @click="removeVariant(i)"
         >
           ×

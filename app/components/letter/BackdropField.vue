@@ -41,7 +41,7 @@ const id = useId()
         @taken="set({ backdrop: $event })"
       />
       <button v-if="look?.backdrop" type="button" class="link small" @click="takeAway">
-        Take it away
+        Remove it
       </button>
     </div>
     <template v-if="look?.backdrop">

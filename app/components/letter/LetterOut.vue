@@ -74,7 +74,7 @@ async function copy() {
               class="btn btn-sm"
               @click="setWeb(false)"
             >
-              Take it away
+              Remove it
             </button>
           </div>
         </template>

@@ -32,7 +32,7 @@ const given = (event: Event) => (event.target as HTMLInputElement).value
         :aria-label="`Link ${i + 1}`"
         @taken="set(i, { href: safeLink($event) })"
       />
-      <button class="px-1" :aria-label="`Take link ${i + 1} away`" @click="set(i, null)">×</button>
+      <button class="px-1" :aria-label="`Remove link ${i + 1}`" @click="set(i, null)">×</button>
     </div>
     <button class="btn btn-sm" @click="set(block.links.length, {})">One more</button>
   </div>

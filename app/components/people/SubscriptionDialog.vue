@@ -20,7 +20,7 @@ const reason = ref('')
       <div class="flex gap-2">
         <select v-model="act" class="field" aria-label="What to do">
           <option value="list">Put on</option>
-          <option value="unlist">Take off</option>
+          <option value="unlist">Unsubscribe</option>
         </select>
         <select v-model="listId" class="field" aria-label="List">
           <option v-for="list in lists" :key="list.id" :value="list.id">{{ list.name }}</option>

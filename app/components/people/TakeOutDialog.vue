@@ -41,7 +41,7 @@ const all = computed(() => columns.value?.map(({ key }) => key) ?? [])
 </script>
 
 <template>
-  <BaseDialog open title="Take people out" @close="emit('close')">
+  <BaseDialog open title="Export people" @close="emit('close')">
     <p>{{ about }}</p>
     <form
       id="take-out-form"
@@ -81,7 +81,7 @@ const all = computed(() => columns.value?.map(({ key }) => key) ?? [])
     </form>
     <template #actions>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>
-      <button form="take-out-form" class="btn btn-go">Take out</button>
+      <button form="take-out-form" class="btn btn-go">Export</button>
     </template>
   </BaseDialog>
 </template>

@@ -207,7 +207,7 @@ const id = useId()
               @click="cutting = chosen"
             >
               Cut and turn…</button
-            ><button type="button" class="btn btn-sm" @click="remove(chosen)">Take away</button>
+            ><button type="button" class="btn btn-sm" @click="remove(chosen)">Delete</button>
           </p>
         </div>
       </template>

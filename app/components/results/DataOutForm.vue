@@ -130,7 +130,7 @@ const id = useId()
       {{ [...new Set(Object.values(faults))].join(' ') }}
     </p>
     <button class="btn btn-go mt-3 w-full justify-center" :disabled="busy">
-      {{ form.every ? 'Set the schedule' : 'Take it out' }}
+      {{ form.every ? 'Set the schedule' : 'Export' }}
     </button>
   </form>
 </template>

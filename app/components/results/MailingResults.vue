@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { limits } from '~~/core/counting'
 import type { MailAct } from '~~/core/segments'
 import { clickedLinks, peopleWho, type Results } from './results'
 
@@ -52,13 +53,13 @@ const facts = computed(() => {
       name: 'Complained',
       did: 'complained' as MailAct,
       value: percent(r.rates.complained.rate),
-      about: `${count(r.rates.complained.hits)} · line at 0.10%`,
+      about: `${count(r.rates.complained.hits)} · limit ${percent(limits.complained)}`,
     },
     {
       name: 'Bounced, refused',
       did: 'bounced' as MailAct,
       value: percent(r.rates.bounced.rate),
-      about: `${count(r.rates.bounced.hits)} · line at 2%`,
+      about: `${count(r.rates.bounced.hits)} · limit ${percent(limits.bounced)}`,
     },
   ]
 })

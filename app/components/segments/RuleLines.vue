@@ -68,7 +68,7 @@ function actions(path: Path, part: Rule) {
     for (const kind of ['all', 'any', 'none'] as const)
       if (kind !== part.kind)
         list.push([`Make it “${groupWords[kind]}”`, () => set(path, { ...part, kind })])
-    list.push(['Take the group apart', () => store.change(ungroupPart(rule, path))])
+    list.push(['Ungroup', () => store.change(ungroupPart(rule, path))])
   } else {
     list.push(['Add “or”…', () => store.change(groupPart(rule, path, 'any'))])
     list.push(['Exclude these', () => store.change(groupPart(rule, path, 'none'))])

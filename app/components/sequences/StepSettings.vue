@@ -21,7 +21,7 @@ function setWait(n: number, ms: number) {
 <template>
   <template v-if="step.kind === 'mail'">
     <h2>Mail</h2>
-    <p v-if="!mail" class="fault mt-2">This mail is gone. Take the step out.</p>
+    <p v-if="!mail" class="fault mt-2">This mail is gone. Remove the step.</p>
     <template v-else>
       <p class="mt-1 font-semibold">{{ mail.subject || mail.name }}</p>
       <div class="mt-2 flex flex-wrap gap-2">
@@ -64,6 +64,6 @@ function setWait(n: number, ms: number) {
     </fieldset>
   </template>
   <button v-if="store.canChange" class="btn btn-sm btn-bad mt-4" @click="store.remove(id)">
-    Take this step out
+    Remove this step
   </button>
 </template>

@@ -9,7 +9,7 @@ const keys = [
   ['[  ]', 'Previous, next reader'],
   ['Ctrl Z, Ctrl ⇧ Z', 'Undo, redo'],
   ['Alt ↑, Alt ↓', 'Move the block'],
-  ['Ctrl D, Delete', 'Double the block, take it away (Esc stops writing)'],
+  ['Ctrl D, Delete', 'Duplicate the block, delete it (Esc stops writing)'],
   ['Ctrl C, X, V', 'Copy, cut, paste its row, also into another letter'],
   ['?', 'This list'],
 ] as const

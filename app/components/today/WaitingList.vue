@@ -60,7 +60,7 @@ const items = computed(() =>
           key: `i${one.id}`,
           level: 'note' as const,
           title: `${count(one.refused)} of ${count(one.rows)} rows of “${one.name}” were refused`,
-          detail: 'Each has its reason. Take them out as CSV, mend them, and import that file.',
+          detail: 'Each has its reason. Export them as CSV, mend them, and import that file.',
           label: 'See the rows',
           to: `/people/imports/${one.id}`,
         }

@@ -54,7 +54,7 @@ async function start() {
       <label class="flex items-center gap-2"
         ><input v-model="what" type="radio" value="into" />Merge it into</label
       >
-      <select v-model="into" class="field" aria-label="Join it to" @change="what = 'into'">
+      <select v-model="into" class="field" aria-label="Merge it into" @change="what = 'into'">
         <option value="">choose a field</option>
         <option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option>
       </select>

@@ -91,7 +91,7 @@ async function remove() {
               class="btn btn-sm"
               @click="joining = tag"
             >
-              Join<span class="sr-only"> {{ tag.name }}</span>
+              Merge<span class="sr-only"> {{ tag.name }}</span>
             </button>
             <button
               v-may="'DELETE /api/tags/[id]'"
@@ -99,7 +99,7 @@ async function remove() {
               class="btn btn-sm btn-bad ml-1"
               @click="removing = tag"
             >
-              Take away<span class="sr-only"> {{ tag.name }}</span>
+              Delete<span class="sr-only"> {{ tag.name }}</span>
             </button>
           </td>
         </tr>
@@ -124,14 +124,14 @@ async function remove() {
         </button>
       </template>
     </BaseDialog>
-    <BaseDialog v-if="removing" open :title="`Take ${removing.name} away`" @close="removing = null">
+    <BaseDialog v-if="removing" open :title="`Delete ${removing.name}`" @close="removing = null">
       <p>
         {{ people(removing.people) }} lose it. A rule that asks for it says so from then on and
         matches nobody. This can’t be undone.
       </p>
       <template #actions>
         <button type="button" class="btn" @click="removing = null">Cancel</button>
-        <button type="button" class="btn btn-bad" @click="remove">Take it away</button>
+        <button type="button" class="btn btn-bad" @click="remove">Delete it</button>
       </template>
     </BaseDialog>
   </div>

@@ -158,7 +158,7 @@ function addTag() {
               <button
                 type="button"
                 class="px-0.5"
-                :aria-label="`Take the tag ${one} away`"
+                :aria-label="`Remove the tag ${one}`"
                 @click="actOn({ act: 'untag', tag: one }, 'tag')"
               >
                 ×

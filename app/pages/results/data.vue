@@ -113,7 +113,7 @@ const kilobytes = (size: number) => `${count(Math.max(1, Math.round(size / 1024)
                   class="btn btn-sm flex-none"
                   :href="`/api/data-out/${out.id}/file`"
                   download
-                  >Take the ZIP, {{ kilobytes(out.size!) }}</a
+                  >Download the ZIP, {{ kilobytes(out.size!) }}</a
                 >
                 <button
                   v-may="'DELETE /api/data-out/[id]'"

@@ -179,7 +179,7 @@ async function takeAway() {
           <div>
             <PictureSlot :src="look.logo" alt="The logo" @taken="look.logo = $event" />
             <button v-if="look.logo" type="button" class="link small" @click="look.logo = ''">
-              Take it away
+              Remove it
             </button>
           </div>
           <template v-if="look.logo">
@@ -255,7 +255,7 @@ async function takeAway() {
           <button type="button" class="btn" :disabled="!changed" @click="keeper.takeTheirs()">
             As it was
           </button>
-          <button v-if="here" type="button" class="btn ml-auto" @click="takeAway">Take away</button>
+          <button v-if="here" type="button" class="btn ml-auto" @click="takeAway">Delete</button>
         </div>
       </fieldset>
     </form>

@@ -42,7 +42,7 @@ function empty(blockId: string, what: string): Mark {
     level: 'caution',
     blockId,
     title: `An empty ${what}`,
-    detail: 'Fill it or take it out; readers see a gap.',
-    repairs: [{ words: 'Take it out', change: { is: 'remove' } }],
+    detail: 'Fill it or remove it; readers see a gap.',
+    repairs: [{ words: 'Remove it', change: { is: 'remove' } }],
   }
 }

@@ -33,7 +33,7 @@ export function gaps({ letter, gaps: emptyFor, audienceCount, names }: ProofFact
       marks.push({
         ...base,
         title: `Nothing is called “${fillIn.path}”`,
-        detail: 'Take this fill-in out, or choose one of the fields.',
+        detail: 'Remove this fill-in, or choose one of the fields.',
         repairs: names
           .filter((name) => isNear(name, fillIn.path))
           .map((name) => ({

@@ -24,7 +24,7 @@ export function renditions({ letter, ruleProblems, renditions: going }: ProofFac
         'blocker',
         null,
         `${conditions.rules.length} rules in one letter`,
-        `At most ${MOST_RULES} can be asked. Take some away, or make segments of them.`,
+        `At most ${MOST_RULES} can be asked. Remove some, or make segments of them.`,
       ),
     )
   if (conditions.of.size === 0 || !going) return marks

@@ -14,7 +14,7 @@ export function weight({ weight: reckoned }: ProofFacts): Mark[] {
       ...base,
       level: 'caution',
       title: `The letter weighs ${kb(reckoned.whole)}`,
-      detail: `Many mail programs cut what is over ${kb(CUT_AT)}, and the way out with it. Take something away.`,
+      detail: `Many mail programs cut what is over ${kb(CUT_AT)}, and the unsubscribe link with it. Remove something.`,
     })
   if (reckoned.hidden > 0)
     marks.push({

@@ -26,6 +26,8 @@ const plan = usePlan()
 const chosenTime = computed(() =>
   when.value === 'now' ? null : localInputToTime(later.value, session.zone),
 )
+/** Later is chosen, and when is not known. */
+const timeless = computed(() => when.value === 'later' && chosenTime.value === null)
 const { now: happening, waits, reload: askAgain } = useHappening(() => chosenTime.value)
 /** Whether somebody may still get it later: the rest of a test, or the next tier. */
 const unbegun = computed(() => !!plan.answer.value?.parts.some(({ begunAt }) => begunAt === null))
@@ -41,7 +43,7 @@ const takes = computed(() => {
 /** Why it can't be sent off just now, in words; null where it can. */
 const holds = computed(() => {
   if (!session.sends) return 'No mail server is set, so nothing can go out.'
-  if (when.value === 'later' && chosenTime.value === null) return 'Write a date and a time.'
+  if (timeless.value) return 'Write a day and a time.'
   if (waits.value) return waits.value
   if (store.proofState === 'unknown') return store.proofProblem ?? 'The proof has not answered yet.'
   return null
@@ -207,7 +209,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             <label class="flex items-center gap-2"
               ><input v-model="when" type="radio" value="now" />Now</label
             >
-            <span class="flex items-center gap-2"
+            <span class="flex items-baseline gap-4"
               ><label class="flex items-center gap-2"
                 ><input v-model="when" type="radio" value="later" />{{
                   plan.plan.value?.pace === 'local-time'
@@ -217,7 +219,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
               ><DateField
                 v-model="later"
                 time
-                class="field field-sm ml-2 !w-48"
+                class="field field-sm !w-48"
                 aria-label="Time"
                 @input="when = 'later'"
                 @taken="when = 'later'"
@@ -231,12 +233,15 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
             <NuxtLink class="link" :to="`/mail/${mailing.id}/proof`">Open the proof</NuxtLink>
           </p>
           <div class="mt-4 border-l-2 border-dashed border-brass-500 pl-3" aria-live="polite">
-            <p v-if="happening?.sentence" class="font-[560]">{{ happening.sentence }}</p>
+            <p v-if="timeless" class="muted">
+              Write a day and a time, and it is said here what will happen.
+            </p>
+            <p v-else-if="happening?.sentence" class="font-[560]">{{ happening.sentence }}</p>
             <p v-else-if="happening" class="muted">
               Choose a list, and it is said here what will happen.
             </p>
             <p v-else class="muted">{{ waits }}</p>
-            <p v-if="takes" class="muted small mt-1">{{ takes }}</p>
+            <p v-if="takes && !timeless" class="muted small mt-1">{{ takes }}</p>
           </div>
           <button
             v-may="'POST /api/mailings/[id]/dispatch'"

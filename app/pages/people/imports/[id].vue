@@ -186,7 +186,7 @@ const shown = (cells: string) =>
           class="btn btn-sm"
           :href="`/api/imports/${report.id}/refused.csv`"
           download
-          >Take them out as CSV</a
+          >Export them as CSV</a
         >
       </div>
       <table class="grid-table">
