@@ -26,7 +26,7 @@ export function beginEngine(name: 'engine' | 'jobs') {
   }
   keepHeapSteady()
   const db = openDatabase(settings.data, { durable: true })
-  const id = `${name}-${randomUUID()}`
+  const id = process.env.SATCHEL_ENGINE_ID || `${name}-${randomUUID()}`
   const notes = engineNotes(settings.data, id)
   const engine: Engine = {
     id,

@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { processFile } from '../cases/apart'
 import { jobsDied } from '../database/jobs'
 import type { Engine } from './engine'
@@ -20,18 +21,19 @@ export function jobsApart({ db, log }: Pick<Engine, 'db' | 'log'>) {
   const stopped = new Promise<void>((done) => (over = done))
 
   function start() {
+    // Named here, so that its death counts however soon it comes.
+    const id = `jobs-${randomUUID()}`
     const started = fork(processFile('jobs'), {
+      env: { ...process.env, SATCHEL_ENGINE_ID: id },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
       execArgv: [`--max-old-space-size=${MEMORY}`, '--enable-source-maps'],
     })
     child = started
-    let id: string | null = null
-    started.on('message', (message: { id: string }) => (id = message.id))
     started.on('error', () => {})
     started.on('exit', (code) => {
       if (stopping) return over()
       log.error({ code }, 'the process for jobs ended; it is started again')
-      if (id && code !== 0) jobsDied(db, id)
+      if (code !== 0) jobsDied(db, id)
       setTimeout(() => stopping || start(), PAUSE)
     })
   }

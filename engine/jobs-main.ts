@@ -1,4 +1,3 @@
-import { say } from '../cases/apart'
 import { beginEngine, doUntilTold } from './begin'
 import { runJobs } from './jobs'
 
@@ -6,7 +5,6 @@ import { runJobs } from './jobs'
 const { engine, end } = beginEngine('jobs')
 if (!process.connected) process.exit()
 process.on('disconnect', () => process.exit())
-say({ id: engine.id })
 await doUntilTold(engine, [['jobs', runJobs, 200]])
 end()
 process.disconnect()

@@ -39,6 +39,7 @@ const sent = () => {
     .orderBy('id', 'desc')
   return `/mail/${all(satchel.db, done)[0]!.id}`
 }
+const lookOfRow = 'letter, with the looks of a row and a block open'
 const pages: Record<string, () => string> = {
   today: () => '/',
   people: () => '/people',
@@ -58,6 +59,7 @@ const pages: Record<string, () => string> = {
   pictures: () => '/mail/pictures',
   audience: () => `${draft()}/audience`,
   letter: () => `${draft()}/letter`,
+  [lookOfRow]: () => `${draft()}/letter`,
   proof: () => `${draft()}/proof`,
   renderings: () => `${draft()}/renderings`,
   history: () => `${draft()}/history`,
@@ -134,16 +136,36 @@ function measure(): string[] {
   return [...new Set(found)]
 }
 
-test.each(sizes)('every page stands as it should at $width × $height', async (size) => {
+async function openLookOfRow() {
   const { page } = visitor
-  await page.setViewportSize(size)
-  const found: Record<string, string[]> = {}
+  await page.locator('[data-kind]').first().click()
+  for (const look of ['Look of the block', 'Look of the row'])
+    await page.getByText(look, { exact: true }).click()
+}
+
+/** The page has room to draw itself anew in: two frames, and what they start. */
+const drawn = () =>
+  visitor.page.evaluate(
+    () =>
+      new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))),
+  )
+
+test('every page stands as it should, and is accessible, at both sizes', async () => {
+  const { page } = visitor
+  const found: Record<string, unknown> = {}
   for (const [name, path] of Object.entries(pages)) {
+    await page.setViewportSize(sizes[0]!)
     await page.goto(satchel.url + path())
     await page.locator('h1, h2, [data-kind]').first().waitFor()
     await page.waitForLoadState('networkidle', { timeout: 5_000 }).catch(() => {})
-    const problems = await page.evaluate(measure)
-    if (problems.length) found[name] = problems
+    if (name === lookOfRow) await openLookOfRow()
+    for (const size of sizes) {
+      await page.setViewportSize(size)
+      await drawn()
+      const problems = await page.evaluate(measure)
+      if (problems.length) found[`${name} at ${size.width}`] = problems
+      await visitor.expectAccessible()
+    }
   }
   expect(found).toEqual({})
   expect(failed).toEqual([])

@@ -70,7 +70,7 @@ test('blocks of several kinds stand in columns, and move between them', async ()
   await block('quote').getByRole('textbox', { name: 'Who said it' }).fill('Tove, Orrin')
   await page().getByLabel('Width of column 1, per cent').fill('30')
   await page().getByLabel('Width of column 1, per cent').press('Tab')
-  await page().getByLabel('On phones').selectOption('reverse')
+  await page().getByLabel('On phones', { exact: true }).selectOption('reverse')
   await saved('the row is saved with its columns', () => {
     const [row] = letter().document.rows
     return (
@@ -292,7 +292,7 @@ test('it is taken out in open formats, and read on the web by anybody with its a
   expect(web).not.toContain('For stunt flyers')
   expect(web).toContain('<meta property="og:title" content="Who flies what">')
   expect(web).not.toMatch(/#leave|\/o\/|\/c\//)
-  await page().getByRole('button', { name: 'Remove it' }).click()
+  await page().getByRole('button', { name: 'Remove the web version' }).click()
   await until('it is gone', async () => (await fetch(address)).status === 404)
   const mailings = one(
     satchel.db,

@@ -75,4 +75,7 @@ test('a segment that a segment asks is part of what goes out; so is the accountâ
   expect(after.rule).not.toBe(before.rule)
   updateAccount(db, { sender_name: 'Others' })
   expect(goesOut(db, mailingById(db, id)!, null).sender).not.toBe(after.sender)
+  updateAccount(db, { pace_per_minute: 60 })
+  const paced = goesOut(db, mailingById(db, id)!, null)
+  expect(paced).not.toEqual({ ...after, sender: paced.sender })
 })

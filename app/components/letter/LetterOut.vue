@@ -74,7 +74,7 @@ async function copy() {
               class="btn btn-sm"
               @click="setWeb(false)"
             >
-              Remove it
+              Remove the web version
             </button>
           </div>
         </template>
