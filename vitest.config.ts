@@ -10,7 +10,7 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
  */
 export default defineConfig({
   test: {
-    // One for each of the two processors that are promised; those of the browser wait more than they work.
+    // One for each of the two processors that are promised.
     maxWorkers: 2,
     projects: [
       {
@@ -38,6 +38,8 @@ export default defineConfig({
           name: 'whole',
           include: ['tests/**/*.test.ts'],
           globalSetup: './tests/demos.ts',
+          // One after the other: each is a browser and three processes.
+          fileParallelism: false,
           sequence: { groupOrder: 1 },
           testTimeout: 300_000,
           hookTimeout: 300_000,

@@ -203,7 +203,7 @@ test('an owner lets a blocker pass with a reason, which is kept, and takes it ba
   await seen('Nothing blocks it')
   await seen(/let 2 blockers pass/)
   expect(mailingById(satchel.db, id)!.overruled).toContain('The page goes up at noon.')
-  await page().getByRole('button', { name: 'Undo' }).click()
+  await page().getByRole('button', { name: 'Revoke' }).click()
   await seen(/Blocked: \d+ blockers?/)
   visitor.errors.splice(0) // the refusal stands in the console, as it should
 })

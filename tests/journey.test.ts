@@ -286,7 +286,7 @@ test('5. It is paused, resumed, and comes to an end', async () => {
     .click()
   await seen(/^[\d,]+ a minute, .* left\.$/)
   await page().getByRole('button', { name: 'Pause' }).click()
-  await page().getByText('paused').waitFor()
+  await page().getByRole('status').getByText('paused').waitFor()
   const id = mailingId()
   await until('conversations are over', () => totalsOf(satchel.db, id)!.claimed === 0)
   const paused = totalsOf(satchel.db, id)!.accepted

@@ -56,7 +56,7 @@ test('a stamp is changed in one letter, and the others that have not gone out fo
     )
   expect(links('Repair day')).toContain('All kites')
   await page().getByRole('textbox', { name: 'Name 3' }).fill('Something else')
-  await page().getByRole('button', { name: 'Undo' }).click()
+  await page().getByRole('button', { name: 'Reset', exact: true }).click()
   await until('it is as the stamp is', () => links('Wind notes 47').includes('All kites'))
   await page().getByRole('button', { name: 'Detach' }).click()
   await page().getByRole('button', { name: 'Keep this row as a stamp…' }).waitFor()
@@ -244,7 +244,7 @@ test('pictures are brought, named, cut, and shown in the width that a letter nee
 
 test('products are picked for each reader, and lead where the shop says', async () => {
   await open('Winter workshop')
-  await insert('picked')
+  await insert('recommended')
   await page().getByLabel('Picked by').selectOption({ label: 'what sells best' })
   await page().getByLabel('How many').selectOption('2')
   await visitor.expectAccessible()

@@ -71,7 +71,7 @@ const id = useId()
           <button class="btn btn-sm btn-go" :disabled="busy" @click="spread">
             Change it everywhere
           </button>
-          <button class="btn btn-sm" @click="stamps.takeBack(store.chosenRow!)">Undo</button>
+          <button class="btn btn-sm" @click="stamps.takeBack(store.chosenRow!)">Reset</button>
         </div>
       </template>
       <KeptState class="mt-2" :keeper="stamps.keeperFor(stamp.id)" :describe="describe" />

@@ -42,7 +42,7 @@ const id = useId()
         >{{ passed.byName }} let {{ several(passed.keys.length, 'blocker', 'blockers') }} pass
         {{ dayAndTime(passed.at) }}: “{{ passed.reason }}”</span
       >
-      <button type="button" class="link" @click="takeBack">Undo</button>
+      <button type="button" class="link" @click="takeBack">Revoke</button>
     </p>
     <p
       v-else-if="store.blockers && session.user?.role === 'owner'"
