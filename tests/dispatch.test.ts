@@ -54,7 +54,7 @@ test('a test is set up with what it can show; what is missing is said, and nothi
   await page().getByLabel('After', { exact: true }).fill('2')
   await page().getByLabel('After', { exact: true }).press('Tab')
   await until('the hours are saved', () => plan(id).test!.hours === 2)
-  await page().getByLabel('Held out').selectOption('10%')
+  await page().getByLabel('Control group').selectOption('10%')
   await until('the holdout is saved', () => plan(id).holdout === 0.1)
 })
 

@@ -27,6 +27,7 @@ test('the first visit makes the owner’s account, and says what is missing', as
   await page().getByLabel('Password').fill('too short')
   await page().getByLabel('What your readers know you by').fill('Galewright Kites')
   await page().getByLabel('Time zone', { exact: true }).fill('Europe/London')
+  await page().getByLabel('Time zone', { exact: true }).press('Tab')
   await page().getByRole('button', { name: 'Make the account' }).click()
   await page().getByText('At least 12 characters.').waitFor()
   await page().getByLabel('Password').fill('a long enough password')

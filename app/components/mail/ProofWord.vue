@@ -22,8 +22,9 @@ const store = useMailing()
           : 'The proof is being made'
       }}</span></template
     ><template v-else-if="store.proofState === 'holds'"
-      ><MarkDot level="blocker" />Blocked:
-      {{ several(store.blockers, 'blocker', 'blockers') }}</template
+      ><MarkDot level="blocker" />{{
+        `Blocked: ${several(store.blockers, 'blocker', 'blockers')}`
+      }}</template
     ><template v-else
       ><svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true">
         <circle cx="5.5" cy="5.5" r="4.5" fill="#4b5a28" /></svg
