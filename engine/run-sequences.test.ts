@@ -273,7 +273,7 @@ test('what keeps it from running is said', () => {
   write(other, {
     map: { ...emptyMap, first: 'x', steps: { x: { kind: 'mail', mailingId: 99, next: null } } },
   })
-  expect(sequenceProblems(db, read(other), 0)).toEqual(['A mail is gone. Take its step out.'])
+  expect(sequenceProblems(db, read(other), 0)).toEqual(['A mail is gone. Remove its step.'])
 })
 
 test('merged, one stays in what either was in; erased, nothing stays', async () => {
