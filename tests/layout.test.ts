@@ -170,4 +170,5 @@ test('every page stands as it should, and is accessible, at both sizes', async (
   expect(found).toEqual({})
   expect(failed).toEqual([])
   expect(visitor.errors).toEqual([])
-})
+  // Some forty pages, each twice, on a machine that may be ten times as slow.
+}, 1_800_000)
