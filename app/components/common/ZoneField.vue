@@ -49,7 +49,7 @@ function type(typed: string) {
     />
     <ComboboxButton
       class="icon-btn absolute inset-y-0 right-1 my-auto"
-      aria-label="All time zones"
+      aria-label="Time zone"
       @click="words = ''"
     >
       <ChevronDown :size="15" aria-hidden="true" />
