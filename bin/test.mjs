@@ -81,7 +81,8 @@ function runVitest() {
     {
       cwd: root,
       stdio: 'inherit',
-      env: { ...process.env, NO_COLOR: '1' },
+      // What tests leave lying about goes with the folder.
+      env: { ...process.env, NO_COLOR: '1', TMPDIR: folder },
     },
   )
   if (existsSync(report)) {
