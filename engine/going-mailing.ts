@@ -27,7 +27,6 @@ export async function beginMailing(engine: Engine, mailing: Mailing): Promise<Go
   const contents = await contentsToSend(engine, mailing)
   return {
     mailing,
-    account,
     letters: contents.map(({ no, content }) => prepare(engine, mailing.id, account, no, content)),
     claims: claimsOf(engine.db, engine.id, mailing.id, providerPacer(plan.providers)),
     perMinute: plan.perMinute,
@@ -64,7 +63,6 @@ function prepare(
 /** A mailing that is going out. */
 export interface GoingMailing {
   mailing: Mailing
-  account: Account
   /** What the messages of each variant are made from; where nothing is tried, the first is for everybody. */
   letters: GoingLetter[]
   claims: ReturnType<typeof claimsOf>

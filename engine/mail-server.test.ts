@@ -148,6 +148,15 @@ test('never more lines are open than there may be, and everybody gets their turn
   expect(most).toBe(2)
 })
 
+test('each message is signed in the name of the domain that it comes from', async () => {
+  const from = connect(9, true)
+  const message = rawMessage('From: x@elsewhere.example\r\nSubject: x\r\n\r\nHello.\r\n')
+  for (const domain of ['galewright.example', 'elsewhere.example'])
+    expect((await from.prepare(`b-x@${domain}`, message)).toString('latin1')).toContain(
+      `d=${domain};`,
+    )
+})
+
 test.each([
   ['as it is', false],
   ['signed', true],

@@ -17,8 +17,11 @@ export type MailServerAnswer =
   | { kind: 'unknown'; why: string }
 
 export interface MailServer {
-  /** The bytes of a message of which no line begins with a dot, signed. Throws where it can't be signed. */
-  prepare(message: RawMessage): Promise<Buffer>
+  /**
+   * The bytes of a message of which no line begins with a dot, signed in the name of the domain that it comes from (its
+   * return path's, which is its From's). Throws where it can't be signed.
+   */
+  prepare(from: string, message: RawMessage): Promise<Buffer>
   /** Hands over what was prepared. Never throws. */
   handOver(from: string, to: string, bytes: Buffer): Promise<MailServerAnswer>
   /** Both at once. Never throws. */
@@ -48,10 +51,6 @@ export function connectMailServer(
     greetingTimeout: 10_000,
     socketTimeout: 60_000,
   }
-  const by = {
-    domain: account.sender_address.slice(account.sender_address.indexOf('@') + 1),
-    selector: account.dkim_selector,
-  }
   const sign = settings.sign ? signer : null
   const idle: SMTPConnection[] = []
   const waiting: (() => void)[] = []
@@ -60,7 +59,8 @@ export function connectMailServer(
   let open = 0
   let closed = false
 
-  async function prepare(message: RawMessage): Promise<Buffer> {
+  async function prepare(from: string, message: RawMessage): Promise<Buffer> {
+    const by = { domain: from.slice(from.lastIndexOf('@') + 1), selector: account.dkim_selector }
     return sign
       ? await signMessage(message, by, sign, clock(), { end: CLOSING, spare: spare.pop() })
       : bytesOf(message, { end: CLOSING, spare: spare.pop() }).bytes
@@ -68,7 +68,7 @@ export function connectMailServer(
 
   async function send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer> {
     try {
-      return await handOver(from, to, await prepare(message))
+      return await handOver(from, to, await prepare(from, message))
     } catch (error) {
       return {
         kind: 'unreachable',

@@ -273,6 +273,31 @@ test('the pace holds: no more a minute than the account allows', async () => {
   expect(taken).toHaveLength(20)
 })
 
+test('a pace that is changed holds at once, for what is on its way as for what begins later', async () => {
+  const pace = (perMinute: number | null) => updateAccount(db, { pace_per_minute: perMinute })
+  readers(30)
+  const first = mailingOnItsWay(db, list, { letter: finishedLetter() })
+  const { sending, engine } = engineAt(await openOffice())
+  const minute = async () => {
+    engine.time.now += 60_000
+    const before = taken.length
+    for (let i = 0; i < 15; i++) await sending.step()
+    return taken.length - before
+  }
+  pace(4)
+  expect(await minute()).toBe(4)
+  pace(7)
+  expect(await minute()).toBe(7)
+  // One that begins later does not bring the pace of its own beginning along, nor does the first keep its.
+  const second = mailingOnItsWay(db, list, { letter: finishedLetter() })
+  expect(await minute()).toBe(7)
+  pace(2)
+  expect(await minute()).toBe(2)
+  pace(null)
+  await stepUntil(sending, () => isSent(first)() && isSent(second)())
+  expect(taken).toHaveLength(60)
+})
+
 test('a provider that is to be spared gets its pace, and the others do not wait behind it', async () => {
   for (let i = 0; i < 8; i++) somebody(db, `slow${i}@oldmill.example`, { list })
   for (let i = 0; i < 8; i++) somebody(db, `quick${i}@inkpost.example`, { list })

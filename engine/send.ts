@@ -8,7 +8,7 @@ import {
   type Bucket,
 } from '../core/delivery'
 import { transact } from '../database'
-import type { Account } from '../database/account'
+import { paceOf, readAccount } from '../database/account'
 import { type Candidate, type Settled, nextRecipientDue } from '../database/sending'
 import {
   holdMailing,
@@ -62,7 +62,7 @@ export function sender(engine: Engine) {
       engine.stalled = false
       return false
     }
-    server ??= connect([...running.values()][0]!.account)
+    server ??= connect()
     const sending = new Set(mailings.map(({ id }) => id))
     const reachable = hostClock() >= aloneUntil
     const { claimed, next } = transact(db, () => turn(sending, reachable))
@@ -93,7 +93,8 @@ export function sender(engine: Engine) {
     log.error({ mailing: id }, 'held: its messages can’t be made')
   }
 
-  function connect(account: Account): MailServer {
+  function connect(): MailServer {
+    const account = readAccount(db)!
     if (!settings.sign) return connectMailServer(settings, account, clock)
     signers = openSigners(account.dkim_private_key)
     return connectMailServer(settings, account, clock, signers.sign)
@@ -143,6 +144,7 @@ export function sender(engine: Engine) {
       }
     }
     for (const [of] of claimed) of.inConversation++
+    bucket = refill(bucket, paceOf(db), now)
     const ahead = Math.ceil((settings.connections * AHEAD) / Math.max(1, due.length))
     for (const of of due) {
       const candidates = upcoming(of, ahead, now)
@@ -153,7 +155,6 @@ export function sender(engine: Engine) {
 
   /** Who comes next, as far as the paces of the account and of the mailing allow. */
   function upcoming(of: GoingMailing, ahead: number, now: number): Candidate[] {
-    bucket = refill(bucket, of.account.pace_per_minute, now)
     of.bucket = refill(of.bucket, of.perMinute, now)
     const wanted = takeFromBucket(of.bucket, Math.max(0, ahead - of.making.size)).taken
     const { taken } = takeFromBucket(bucket, wanted)
@@ -175,7 +176,7 @@ export function sender(engine: Engine) {
     try {
       for (const { recipient, message, truth } of makeMessages(engine, of, candidates))
         void server!
-          .prepare(message.raw)
+          .prepare(message.returnPath, message.raw)
           .then((bytes) => {
             // It may have been paused, or somebody dropped, meanwhile.
             if (of.making.get(recipient.person_id) !== recipient) return

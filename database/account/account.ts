@@ -38,6 +38,11 @@ export function readAccount(db: Database): Account | null {
     : null
 }
 
+/** How many messages a minute the account allows as it stands; null: as fast as the mail server takes them. */
+export function paceOf(db: Database): number | null {
+  return one(db, q.selectFrom('account').select('pace_per_minute'))?.pace_per_minute ?? null
+}
+
 /** How much mail one person gets at most; null: as much as there is. */
 export function frequencyCap(db: Database): { mailings: number; days: number } | null {
   const row = one(db, q.selectFrom('account').select(['cap_mailings', 'cap_days']))

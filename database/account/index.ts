@@ -5,6 +5,7 @@
 export {
   createAccount,
   frequencyCap,
+  paceOf,
   newDkimKey,
   readAccount,
   saveLetterhead,
