@@ -13,7 +13,10 @@ test('the rate is that of the last minute, and nothing is said of the first mome
   // What was quick long ago is not counted; what has stood still for half a minute is.
   const slow = told([0, 0], [10_000, 90_000], [2 * MINUTE, 90_100], [2.5 * MINUTE, 90_200])
   expect(rateOf(slow, 2.5 * MINUTE)).toBeCloseTo(200 / (2.5 - 1 / 6))
-  expect(rateOf(slow, 5 * MINUTE)).toBeLessThan(rateOf(slow, 3 * MINUTE)!)
+  expect(rateOf(slow, 3 * MINUTE)).toBeCloseTo(100)
+  expect(rateOf(slow, 3.2 * MINUTE)).toBeCloseTo(100 / 1.2)
+  // Where nothing more has come for a whole minute, nothing moves.
+  expect(rateOf(slow, 5 * MINUTE)).toBe(0)
 })
 
 test('a clock that is put back, or fewer than before, begin anew', () => {

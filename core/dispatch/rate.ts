@@ -22,15 +22,17 @@ const SHORTEST = 2_000
 export function withSample(samples: readonly Sample[], next: Sample): Sample[] {
   const last = samples.at(-1)
   if (last && (next.tried < last.tried || next.at < last.at)) return [next]
-  const all = [...samples, next]
-  // The newest of those before the window stays: what the window came to is counted from it.
-  const from = all.findLastIndex(({ at }) => at <= next.at - WINDOW)
-  return all.slice(Math.max(0, from))
+  return within([...samples, next], next.at)
+}
+
+/** Those of the last minute, and the newest before it: what the minute came to is counted from that. */
+function within(samples: readonly Sample[], now: number): Sample[] {
+  return samples.slice(Math.max(0, samples.findLastIndex(({ at }) => at <= now - WINDOW)))
 }
 
 /** Messages a minute over the last minute, as far as there are samples; null where that can't be said yet. */
 export function rateOf(samples: readonly Sample[], now: number): number | null {
-  const first = samples[0]
+  const [first] = within(samples, now)
   const last = samples.at(-1)
   if (!first || !last || now - first.at < SHORTEST) return null
   return ((last.tried - first.tried) / (now - first.at)) * MINUTE
