@@ -38,6 +38,7 @@ export default defineConfig({
           name: 'whole',
           include: ['tests/**/*.test.ts'],
           globalSetup: './tests/demos.ts',
+          isolate: false,
           // One after the other: each is a browser and three processes.
           fileParallelism: false,
           sequence: { groupOrder: 1 },

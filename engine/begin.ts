@@ -8,6 +8,9 @@ import { engineNotes, beat, engineStops } from '../database/jobs'
 import type { Engine, Work } from './engine'
 import { keepHeapSteady } from './steady-heap'
 
+/** So many times shorter work rests while the practice clock jumps, since every leap waits for all of it. */
+const BRISK = 10
+
 /** Every kind of work a process does, and how long it rests where there was nothing to do, ms. */
 export type Works = readonly (readonly [name: string, work: Work, idle: number])[]
 
@@ -40,6 +43,7 @@ export function beginEngine(name: 'engine' | 'jobs') {
     readFeed: readFeedApart,
     readReport: readReportApart,
     stalled: false,
+    jumping: false,
   }
   const giveSign = () => beat(settings.data, id, engine.hostClock())
   giveSign()
@@ -87,7 +91,7 @@ export async function doUntilTold(engine: Engine, works: Works, onStop: () => vo
         )
         await wait(1_000)
       }
-      await wait(busy ? 0 : idle)
+      await wait(busy ? 0 : engine.jumping ? idle / BRISK : idle)
     }
   }
   await Promise.all(works.map((one) => keepDoing(...one)))

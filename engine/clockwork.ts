@@ -15,8 +15,10 @@ let arrivedHost = 0
  * Carries a jump of the practice clock out: from one thing that is due to the next, and on only
  * when what is due has been done and the practice world has followed.
  */
-export const clockwork: Work = ({ db, clock, hostClock, stalled }) => {
+export const clockwork: Work = (engine) => {
+  const { db, clock, hostClock, stalled } = engine
   const setting = readClock(db)
+  engine.jumping = setting !== null && setting.jumpTo !== null
   if (!setting || setting.jumpTo === null) return false
   const now = clock()
   if (arrivedAt !== now) [arrivedAt, arrivedHost] = [now, hostClock()]

@@ -24,6 +24,8 @@ export interface Engine {
   readReport(raw: string): Promise<MailReport | null>
   /** Somebody is due and can't be mailed just now: the pace is used up, or no mail server answers. */
   stalled: boolean
+  /** The practice clock is on its way to a later time, and waits at every leap for what is due there. */
+  jumping: boolean
 }
 
 export interface EngineSettings {

@@ -38,5 +38,6 @@ export function madeUpEngine(
     readFeed: (text, url) => Promise.resolve(readFeed(text, url)),
     readReport,
     stalled: false,
+    jumping: false,
   }
 }

@@ -6,6 +6,10 @@ export interface FollowedClock {
   stop(): void
 }
 
+/** How long after an answer it is asked again, ms; sooner while the clock stands and waits for the world to follow. */
+const BETWEEN = 80
+const BETWEEN_LEAPS = 15
+
 interface Answer {
   now: number
   rate: number
@@ -30,7 +34,7 @@ export function followClock(url: string, hostClock: () => number): FollowedClock
     } catch {
       // The web process is not there just now; time runs on.
     }
-    if (!stopped) setTimeout(() => void ask(), 80)
+    if (!stopped) setTimeout(() => void ask(), known.rate === 0 ? BETWEEN_LEAPS : BETWEEN)
   }
   void ask()
   return {

@@ -202,7 +202,7 @@ export function gatherReaders(options: {
         void carryOut(deed).finally(() => underWay--)
       }
       if (due.length === 0 && underWay === 0) clock.followedTo(now)
-      await new Promise((resolve) => setTimeout(resolve, due.length ? 2 : 25))
+      await new Promise((resolve) => setTimeout(resolve, due.length ? 2 : 10))
     }
   }
   void live()
