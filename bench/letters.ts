@@ -57,6 +57,7 @@ export const merges: Measure = {
         address: 'hello@bench.example',
         url: frame.url,
         list: { key: 'wind', name: 'Wind notes' },
+        replies: 'sender',
       },
       key,
     )

@@ -127,6 +127,7 @@ async function sizeOfOne(): Promise<number> {
       address: 'hello@bench.example',
       url,
       list: { key: 'wind-notes', name: 'Wind notes' },
+      replies: 'sender',
     },
     Buffer.from(account.token_key, 'hex'),
   )

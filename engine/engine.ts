@@ -1,5 +1,5 @@
 import type { Logger } from 'pino'
-import type { MailReport } from '../core/delivery'
+import type { Inbound } from '../core/inbound'
 import type { FeedEntry } from '../core/letters'
 import type { compileLetter } from '../core/letters/rendering'
 import type { Clock } from '../core/time'
@@ -21,7 +21,7 @@ export interface Engine {
   /** Makes a letter ready to be merged; it and those that follow work apart from all that has to go on (cases/apart). */
   compile: typeof compileLetter
   readFeed(text: string, url: string): Promise<FeedEntry[]>
-  readReport(raw: string): Promise<MailReport | null>
+  readReport(raw: string): Promise<Inbound>
   /** Somebody is due and can't be mailed just now: the pace is used up, or no mail server answers. */
   stalled: boolean
   /** The practice clock is on its way to a later time, and waits at every leap for what is due there. */

@@ -48,7 +48,14 @@ function prepare(
 ): GoingLetter {
   const compiled = compiledOf(content)
   const { letter, list, senderName, senderAddress: address, url } = content
-  const sender = { name: senderName, address, url, list: { key: list.key, name: list.name } }
+  const sender = {
+    name: senderName,
+    address,
+    url,
+    list: { key: list.key, name: list.name },
+    // Kept before one could choose.
+    replies: content.replies ?? 'sender',
+  }
   const parts = withLinksFrom(compiled.parts, firstLinkOf(no))
   return {
     compiled,

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pino from 'pino'
-import { readReport } from '../core/delivery'
+import { readInbound } from '../core/inbound'
 import { readFeed } from '../core/letters'
 import { compileLetter } from '../core/letters/rendering'
 import type { Database } from '../database'
@@ -36,7 +36,7 @@ export function madeUpEngine(
     notes: { begin() {}, over() {} },
     compile: compileLetter,
     readFeed: (text, url) => Promise.resolve(readFeed(text, url)),
-    readReport,
+    readReport: readInbound,
     stalled: false,
     jumping: false,
   }

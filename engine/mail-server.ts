@@ -24,8 +24,8 @@ export interface MailServer {
   prepare(from: string, message: RawMessage): Promise<Buffer>
   /** Hands over what was prepared. Never throws. */
   handOver(from: string, to: string, bytes: Buffer): Promise<MailServerAnswer>
-  /** Both at once. Never throws. */
-  send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer>
+  /** Both at once. `signedBy`: an address of the domain that signs, where it has no return path. Never throws. */
+  send(from: string, to: string, message: RawMessage, signedBy?: string): Promise<MailServerAnswer>
   close(): void
 }
 
@@ -66,9 +66,14 @@ export function connectMailServer(
       : bytesOf(message, { end: CLOSING, spare: spare.pop() }).bytes
   }
 
-  async function send(from: string, to: string, message: RawMessage): Promise<MailServerAnswer> {
+  async function send(
+    from: string,
+    to: string,
+    message: RawMessage,
+    signedBy = from,
+  ): Promise<MailServerAnswer> {
     try {
-      return await handOver(from, to, await prepare(from, message))
+      return await handOver(from, to, await prepare(signedBy, message))
     } catch (error) {
       return {
         kind: 'unreachable',

@@ -9,6 +9,7 @@ import { jobsApart } from './jobs-apart'
 import { judgeActs } from './judge-acts'
 import { feedReader } from './read-feeds'
 import { retentionKeeper } from './keep-retention'
+import { passOnReplies } from './pass-on-replies'
 import { readReports } from './read-reports'
 import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
@@ -31,6 +32,7 @@ await doUntilTold(
     ['send', send.step, 50],
     ['judge-acts', judgeActs, 150],
     ['read-reports', readReports, 300],
+    ['pass-on-replies', passOnReplies, 500],
     ['follow-segments', followSegments, 2_000],
     ['watch-goals', watchGoals, 1_000],
     ['check-links', linkChecker(), 300],

@@ -1,17 +1,25 @@
-import { readToken } from '../core/delivery'
+import { readToken, failures, type Failure } from '../core/delivery'
+import type { Inbound, Trace } from '../core/inbound'
 import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
-import { moveRecipient, readRecipient, reportRead, unreadReports } from '../database/sending'
-import { changeSubscription, suppress } from '../database/people'
+import {
+  addReply,
+  moveRecipient,
+  readRecipient,
+  recordLeaving,
+  reportRead,
+  unreadReports,
+} from '../database/sending'
+import { changeSubscription, followFailure, suppress } from '../database/people'
 import { transact, type Database } from '../database'
 import type { Engine, Work } from './engine'
 
-/** Reads bounces and complaints that came in, and does what follows from them. */
+/** Reads what came back by mail, and does what follows from it. */
 export const readReports: Work = async (engine) => {
   const { db } = engine
   const reports = unreadReports(db, 50)
   for (const { id, raw } of reports) {
-    const { outcome, personId } = await takeReport(engine, raw)
+    const { outcome, personId } = await takeReport(engine, id, raw)
     reportRead(db, id, outcome, personId)
   }
   return reports.length > 0
@@ -22,64 +30,106 @@ interface Taken {
   outcome: string
   personId: number | null
 }
-const about = (outcome: string, personId: number | null = null): Taken => ({ outcome, personId })
 
-async function takeReport({ db, clock, log, readReport }: Engine, raw: string): Promise<Taken> {
-  const report = await readReport(raw).catch((error: Error) => {
-    log.error({ error: error.message }, 'a report can’t be read')
-    return null
-  })
+/** A recipient of a mailing. */
+interface Of {
+  mailingId: number
+  personId: number
+}
+
+async function takeReport(
+  { db, clock, log, readReport }: Engine,
+  id: number,
+  raw: string,
+): Promise<Taken> {
+  let inbound: Inbound
+  try {
+    inbound = await readReport(raw)
+  } catch (error) {
+    log.error({ error: (error as Error).message }, 'a report can’t be read')
+    return { outcome: 'not understood', personId: null }
+  }
+  const of = whomOf(db, inbound.traces)
+  const outcome = of
+    ? transact(db, () => follow(db, id, inbound, of, clock()))
+    : inbound.reading.kind === 'noted'
+      ? 'not understood'
+      : 'not ours'
+  return { outcome, personId: of?.personId ?? null }
+}
+
+/** Whom a message is about: the first of its marks that we made ourselves, of somebody who was mailed. */
+function whomOf(db: Database, traces: readonly Trace[]): Of | null {
   const account = readAccount(db)
   const by = {
     key: Buffer.from(account?.token_key ?? '', 'hex'),
     shortUpTo: account?.short_tokens_up_to ?? -1,
   }
-  if (!report) return about('not understood')
-  const of =
-    report.kind === 'complaint'
-      ? readToken(by, 'message', report.messageToken)
-      : readToken(by, 'bounce', report.bounceToken)
-  if (!of) return about('not ours')
-  if (report.kind === 'delayed') return about('delayed', of.personId)
-  const now = clock()
-  const outcome = transact(db, () =>
-    report.kind === 'complaint'
-      ? complained(db, of.mailingId, of.personId, now)
-      : bounced(db, of.mailingId, of.personId, report, now),
-  )
-  return about(outcome, of.personId)
+  for (const { kind, token } of traces) {
+    const of = readToken(by, kind, token)
+    if (of) return of
+  }
+  return null
 }
 
-function bounced(
+/** What is done, and how it is called. */
+function follow(
   db: Database,
-  mailingId: number,
-  personId: number,
-  report: { deadAddress: boolean; words: string; answer: string },
+  reportId: number,
+  { reading, traces }: Inbound,
+  of: Of,
   now: number,
 ): string {
-  const recipient = readRecipient(db, mailingId, personId)
-  const from = recipient?.state
+  switch (reading.kind) {
+    case 'bounced':
+      return bounced(db, of, reading.failure, reading.answer, now)
+    case 'complaint':
+      return complained(db, of, now)
+    case 'unsubscribing':
+      return left(db, of, now)
+    case 'reply': {
+      if (!readRecipient(db, of.mailingId, of.personId)) return 'already known'
+      // Who answers to the return path writes to a server, and means the sender all the same.
+      const { from, subject, text } = reading
+      addReply(db, { ...of, from, subject, text, reportId }, now)
+      return traces[0]?.by === 'return path' ? 'reply to the return path' : 'reply'
+    }
+    case 'feedback':
+      return `feedback: ${reading.type || 'unknown'}`.slice(0, 60)
+    default:
+      return reading.kind
+  }
+}
+
+function bounced(db: Database, of: Of, failure: Failure, answer: string, now: number): string {
+  const { mailingId, personId } = of
+  const from = readRecipient(db, mailingId, personId)?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
-  moveRecipient(db, mailingId, personId, from, 'bounced', now, { answer: report.words })
-  if (report.deadAddress) suppress(db, personId, 'bounced', report.answer || report.words, now)
+  const words = failures[failure].words
+  moveRecipient(db, mailingId, personId, from, 'bounced', now, { answer: words, failure })
+  followFailure(db, personId, failure, answer, now)
   return 'bounced'
 }
 
-function complained(db: Database, mailingId: number, personId: number, now: number): string {
-  const recipient = readRecipient(db, mailingId, personId)
-  const from = recipient?.state
+function complained(db: Database, { mailingId, personId }: Of, now: number): string {
+  const from = readRecipient(db, mailingId, personId)?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
   moveRecipient(db, mailingId, personId, from, 'complained', now)
   suppress(db, personId, 'complained', 'Reported a mailing as spam.', now)
-  const listId = mailingById(db, mailingId)?.list_id
-  if (listId)
-    changeSubscription(
-      db,
-      personId,
-      listId,
-      'unsubscribed',
-      { act: 'person', way: 'complaint', ref: String(mailingId) },
-      now,
-    )
+  unsubscribe(db, { mailingId, personId }, 'complaint', now)
   return 'complained'
+}
+
+/** By mail to the address in `List-Unsubscribe` (RFC 2369). */
+function left(db: Database, of: Of, now: number): string {
+  const state = unsubscribe(db, of, 'unsubscribe mail', now)
+  if (state === 'unsubscribed') recordLeaving(db, of.mailingId, of.personId, now)
+  return state === 'unsubscribed' ? 'unsubscribed' : 'already known'
+}
+
+function unsubscribe(db: Database, { mailingId, personId }: Of, way: string, now: number) {
+  const listId = mailingById(db, mailingId)?.list_id
+  if (!listId) return null
+  const by = { act: 'person' as const, way, ref: String(mailingId) }
+  return changeSubscription(db, personId, listId, 'unsubscribed', by, now)
 }

@@ -43,19 +43,33 @@ export async function sendLetter(
   }
 }
 
+/** A letter with its sender and recipient, with HTML or without, and what is attached to it. */
+type Composed = Omit<PlainLetter, 'html'> & {
+  html?: string
+  from: { name: string; address: string }
+  to: string
+  attached?: { name: string; content: Buffer }[]
+}
+
 /** The bytes of a message: ASCII, CRLF, and no line that begins with a dot, since all of it is base64. */
-async function messageOf(
-  mail: PlainLetter & { from: { name: string; address: string }; to: string },
-): Promise<RawMessage> {
-  const { from, to, subject, html, text: plain, headers } = mail
+export async function messageOf(mail: Composed): Promise<RawMessage> {
+  const { from, to, subject, html, text: plain, headers, attached = [] } = mail
   const part = (contentType: string, content: string) => ({
     contentType: `${contentType}; charset=utf-8`,
     content,
     contentTransferEncoding: 'base64' as const,
   })
-  const alternatives = [part('text/plain', plain), part('text/html', html)]
+  const alternatives = [
+    part('text/plain', plain),
+    ...(html === undefined ? [] : [part('text/html', html)]),
+  ]
+  const attachments = attached.map(({ name: filename, content }) => ({
+    ...{ filename, content },
+    contentType: 'application/octet-stream',
+    contentTransferEncoding: 'base64' as const,
+  }))
   const composed = new MailComposer({
-    ...{ from, to, subject, headers, alternatives },
+    ...{ from, to, subject, headers, alternatives, attachments },
     newline: 'windows',
   })
   const bytes = await composed.compile().build()

@@ -9,6 +9,7 @@ import {
 } from '../core/delivery'
 import { transact } from '../database'
 import { paceOf, readAccount } from '../database/account'
+import { followFailure } from '../database/people'
 import { type Candidate, type Settled, nextRecipientDue } from '../database/sending'
 import {
   holdMailing,
@@ -112,7 +113,7 @@ export function sender(engine: Engine) {
     const next: [GoingMailing, Candidate[]][] = []
     turns++
     for (const of of running.values()) {
-      if (of.outcomes.length) of.claims.settle(of.outcomes.splice(0), now)
+      if (of.outcomes.length) settle(of, now)
       // What was made for a mailing that stands still is made anew when it goes on.
       if (!sending.has(of.mailing.id)) forget(of)
     }
@@ -151,6 +152,14 @@ export function sender(engine: Engine) {
       if (candidates.length) next.push([of, candidates])
     }
     return { claimed, next }
+  }
+
+  /** Writes the answers that came in, and what follows from those that are for good. */
+  function settle(of: GoingMailing, now: number) {
+    const outcomes = of.outcomes.splice(0)
+    of.claims.settle(outcomes, now)
+    for (const { personId, failure, answer } of outcomes)
+      if (failure) followFailure(db, personId, failure, answer ?? '', now)
   }
 
   /** Who comes next, as far as the paces of the account and of the mailing allow. */
@@ -211,11 +220,15 @@ export function sender(engine: Engine) {
         return { personId, to: 'accepted', answer: null, truth }
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)
-        if (read.outcome === 'failed') return { personId, to: 'failed', answer: read.words }
+        if (read.outcome === 'failed')
+          return { personId, to: 'failed', answer: read.words, failure: read.failure }
         const { attempts, first_attempt_at } = recipient
         const due = nextAttempt(attempts, first_attempt_at!, clock(), Math.random())
         if (due === null)
-          return { personId, to: 'failed', answer: `${read.words} Given up after two days.` }
+          return {
+            ...{ personId, to: 'failed', failure: read.failure },
+            answer: `${read.words} Given up after two days.`,
+          }
         return { personId, to: 'deferred', answer: read.words, due }
       }
       case 'unreachable':

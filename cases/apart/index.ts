@@ -1,4 +1,4 @@
-import type { MailReport } from '../../core/delivery'
+import type { Inbound } from '../../core/inbound'
 import type { FeedEntry, Letter } from '../../core/letters'
 import type { IncomingLetter } from '../../core/letters/incoming'
 import {
@@ -48,8 +48,8 @@ export async function compileApart(letter: Letter, frame: LetterFrame): Promise<
 export const readFeedApart = (text: string, url: string): Promise<FeedEntry[]> =>
   ask(fromOutside, 'feed', { text, url })
 
-/** What a report says, as `readReport`; throws where it takes too long to read. */
-export const readReportApart = (raw: string): Promise<MailReport | null> =>
+/** What a message that came in is, as `readInbound`; throws where it takes too long to read. */
+export const readReportApart = (raw: string): Promise<Inbound> =>
   ask(fromOutside, 'report', { raw })
 
 /** The letter in a file, as `readLetterFile`; throws where it takes too long to read. */

@@ -1,4 +1,4 @@
-import { readReport } from '../../core/delivery'
+import { readInbound } from '../../core/inbound'
 import { readFeed, type Letter } from '../../core/letters'
 import { readLetterFile } from '../../core/letters/incoming'
 import { compileLetter, packLetter, type LetterFrame } from '../../core/letters/rendering'
@@ -11,6 +11,6 @@ export const works = {
   letter: async ({ letter, frame }: { letter: Letter; frame: LetterFrame }) =>
     packLetter(await compileLetter(letter, frame)),
   feed: ({ text, url }: { text: string; url: string }) => readFeed(text, url),
-  report: ({ raw }: { raw: string }) => readReport(raw),
+  report: ({ raw }: { raw: string }) => readInbound(raw),
   letterFile: ({ text }: { text: string }) => readLetterFile(text),
 }

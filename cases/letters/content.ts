@@ -30,13 +30,15 @@ export async function contentNow(
   }
   const senderName = change.senderName?.trim() || usual.senderName
   const { letterhead, postalAddress } = usual
+  const { sender_address: senderAddress, replies } = readAccount(db)!
   return {
     packed: packLetter(await compile(letter, { ...usual, senderName })),
     letter,
     letterhead,
     postalAddress,
     senderName,
-    senderAddress: readAccount(db)!.sender_address,
+    senderAddress,
+    replies,
     list: { id, key, name: public_name },
     url,
   }

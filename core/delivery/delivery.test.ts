@@ -108,14 +108,14 @@ test('retries wait longer each time and give up after two days', () => {
 })
 
 test.each([
-  [550, '5.1.1 no such user', 'failed', true],
-  [550, 'Requested action not taken: user unknown', 'failed', true],
-  [552, '5.2.2 mailbox full', 'failed', false],
-  [554, '5.7.1 rejected as spam', 'failed', false],
-  [421, '4.7.0 too many messages', 'deferred', false],
-  [451, 'try later', 'deferred', false],
-] as const)('%i %s is %s', (code, text, outcome, deadAddress) => {
-  expect(readAnswer(code, text)).toMatchObject({ outcome, deadAddress })
+  [550, '5.1.1 no such user', 'failed', 'no such address'],
+  [550, 'Requested action not taken: user unknown', 'failed', 'no such address'],
+  [552, '5.2.2 mailbox full', 'failed', 'mailbox full'],
+  [554, '5.7.1 rejected as spam', 'failed', 'content refused'],
+  [421, '4.7.0 too many messages', 'deferred', 'busy'],
+  [451, 'try later', 'deferred', 'busy'],
+] as const)('%i %s is %s', (code, text, outcome, failure) => {
+  expect(readAnswer(code, text)).toMatchObject({ outcome, failure })
 })
 
 test('a pace is kept over any run of moments, and a leap of the clock fills the bucket once', () => {

@@ -17,20 +17,21 @@ export type {
   Slot,
   Recipient,
   Sender,
+  RepliesGo,
 } from './message'
 export { encodeHeaderText, encodeAddressName } from './header-text'
 export { quotedPrintable } from './quoted-printable'
 export { nextAttempt, GIVE_UP_AFTER } from './retry'
 export { readAnswer } from './answer'
 export type { Answer } from './answer'
+export { deadAfter, failureOf, failures, isFailure, statusIn } from './failures'
+export type { Failure } from './failures'
 export { providerPacer, takeFromBucket, refill } from './pace'
 export type { Bucket, ProviderPacer } from './pace'
 export { signMessage } from './dkim'
 export { bytesOf, rawMessage, textOf } from './raw-message'
 export type { RawMessage } from './raw-message'
 export type { SignText } from './dkim'
-export { readReport } from './report'
-export type { MailReport } from './report'
 export { isJunkFolder, nextLook, openTrials, providerSays, TRIAL_ENDS } from './trial'
 export type { ProviderSays, TrialState } from './trial'
 export { shareOut } from './shares'

@@ -2,10 +2,9 @@ import { randomBytes } from 'node:crypto'
 import fc from 'fast-check'
 import { simpleParser } from 'mailparser'
 import { test, expect } from 'vitest'
-import { mouldMessage, pourMessage, withLinksFrom } from './message'
+import { mouldMessage, pourMessage, withLinksFrom, type MessageParts } from './message'
 import { bytesOf, rawMessage, textOf } from './raw-message'
 import { readToken } from './token'
-import { readReport } from './report'
 
 const key = randomBytes(32)
 const sender = {
@@ -13,34 +12,27 @@ const sender = {
   address: 'hello@galewright.example',
   url: 'https://mail.galewright.example',
   list: { key: 'wind-notes', name: 'Wind notes' },
+  replies: 'sender' as const,
 }
-const mould = mouldMessage(
-  12,
-  {
-    subject: ['Wind for ', { fill: 0 }],
-    html: [
-      '<p>Dear ',
-      { fill: 0 },
-      `,</p>\n<p>${'Force 5 — '.repeat(40)}<a href="`,
-      { link: 2 },
-      '">go</a> <a href="',
-      { leave: true },
-      '">leave</a><img src="',
-      { open: true },
-      '"></p>',
-    ],
-    text: ['Dear ', { fill: 0 }, ',\n\n.hidden dot\nFrom here\n', { link: 2 }],
-  },
-  sender,
-  key,
-)
+const parts: MessageParts = {
+  subject: ['Wind for ', { fill: 0 }],
+  html: [
+    '<p>Dear ',
+    { fill: 0 },
+    `,</p>\n<p>${'Force 5 — '.repeat(40)}<a href="`,
+    { link: 2 },
+    '">go</a> <a href="',
+    { leave: true },
+    '">leave</a><img src="',
+    { open: true },
+    '"></p>',
+  ],
+  text: ['Dear ', { fill: 0 }, ',\n\n.hidden dot\nFrom here\n', { link: 2 }],
+}
+const mould = mouldMessage(12, parts, sender, key)
 const fills = [{ html: 'Tove &lt;b&gt;', text: 'Tove <b>\r\nBcc: all@x.example' }]
-const poured = pourMessage(
-  mould,
-  { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' },
-  fills,
-  0,
-)
+const recipient = { personId: 99, address: 'tove@inkpost.example', name: 'Tove "Kite" Ø' }
+const poured = pourMessage(mould, recipient, fills, 0)
 
 test('the links of a variant have numbers of their own, also in what only some get', async () => {
   const parts = {
@@ -119,80 +111,15 @@ test('lines stay within limits and the same recipient gets the same bytes', () =
   expect(again.raw).toEqual(poured.raw)
 })
 
-const bounceToken = /^b-([a-z2-7]+)@/.exec(poured.returnPath)![1]!
-const dsn = (action: string, status: string, diagnostic: string) =>
-  [
-    'From: MAILER-DAEMON@inkpost.example',
-    `To: ${poured.returnPath}`,
-    'Subject: Undelivered',
-    'MIME-Version: 1.0',
-    'Content-Type: multipart/report; report-type=delivery-status; boundary="x"',
-    '',
-    '--x',
-    'Content-Type: text/plain',
-    '',
-    'Your message could not be delivered.',
-    '--x',
-    'Content-Type: message/delivery-status',
-    '',
-    'Reporting-MTA: dns; inkpost.example',
-    '',
-    'Final-Recipient: rfc822; tove@inkpost.example',
-    `Action: ${action}`,
-    `Status: ${status}`,
-    `Diagnostic-Code: smtp; ${diagnostic}`,
-    '',
-    '--x--',
-    '',
-  ].join('\r\n')
-
-test('a delivery status notification is read', async () => {
-  expect(await readReport(dsn('failed', '5.1.1', '550 5.1.1 no such mailbox'))).toMatchObject({
-    kind: 'bounce',
-    bounceToken,
-    deadAddress: true,
-    words: 'There is no such mailbox.',
-  })
-  expect(await readReport(dsn('delayed', '4.4.1', '451 4.4.1 no answer'))).toMatchObject({
-    kind: 'delayed',
-  })
-})
-
-test('a bounce in free form is read', async () => {
-  const raw = `To: ${poured.returnPath}\r\nSubject: failure\r\n\r\nSorry.\r\n550 5.2.1 this mailbox is closed\r\n`
-  expect(await readReport(raw)).toMatchObject({ kind: 'bounce', bounceToken, deadAddress: true })
-})
-
-test('an abuse report is read, and other mail is not taken for a report', async () => {
-  const arf = [
-    'To: abuse@galewright.example',
-    'MIME-Version: 1.0',
-    'Content-Type: multipart/report; report-type=feedback-report; boundary="y"',
-    '',
-    '--y',
-    'Content-Type: message/feedback-report',
-    '',
-    'Feedback-Type: abuse',
-    'Version: 1',
-    '',
-    '--y',
-    'Content-Type: message/rfc822',
-    '',
-    textOf(poured.raw),
-    '--y--',
-  ].join('\r\n')
-  const report = await readReport(arf)
-  expect(report).toMatchObject({ kind: 'complaint' })
-  expect(
-    report?.kind === 'complaint' &&
-      readToken({ key, shortUpTo: -1 }, 'message', report.messageToken),
-  ).toEqual({
-    mailingId: 12,
-    personId: 99,
-  })
-  expect(
-    await readReport('To: hello@galewright.example\r\nSubject: hi\r\n\r\nLovely kites.\r\n'),
-  ).toBeNull()
+test('where replies are kept, each recipient has an address of their own for them', () => {
+  const kept = pourMessage(
+    mouldMessage(12, parts, { ...sender, replies: 'kept' }, key),
+    recipient,
+    fills,
+    0,
+  )
+  expect(textOf(kept.raw)).toContain(`\r\nReply-To: r-${kept.returnPath.slice(2)}\r\n`)
+  expect(textOf(poured.raw)).not.toContain('Reply-To')
 })
 
 test('whatever is filled in: ASCII, CRLF only, no line begins with a dot, none is too long', () => {

@@ -11,7 +11,12 @@ export interface Sender {
   url: string
   /** Names the list in `List-Id` (RFC 2919). */
   list: { key: string; name: string }
+  /** `kept`: replies come to an address of the recipient's own in the sender's domain, which we read. */
+  replies: RepliesGo
 }
+
+/** Where replies go: kept here and passed on to the sender; or to the sender's own address, past us. */
+export type RepliesGo = 'kept' | 'sender'
 
 export interface Recipient {
   personId: number
@@ -131,6 +136,7 @@ export function pourMessage(
     `From: ${mould.from}`,
     `To: ${name ? `${name} <${recipient.address}>` : recipient.address}`,
     `Subject: ${subject}`,
+    ...(sender.replies === 'kept' ? [`Reply-To: r-${bounce}@${domain}`] : []),
     `Date: ${new Date(now).toUTCString().replace('GMT', '+0000')}`,
     `Message-ID: ${messageId}`,
     'MIME-Version: 1.0',

@@ -27,7 +27,12 @@ export function withSample(samples: readonly Sample[], next: Sample): Sample[] {
 
 /** Those of the last minute, and the newest before it: what the minute came to is counted from that. */
 function within(samples: readonly Sample[], now: number): Sample[] {
-  return samples.slice(Math.max(0, samples.findLastIndex(({ at }) => at <= now - WINDOW)))
+  return samples.slice(
+    Math.max(
+      0,
+      samples.findLastIndex(({ at }) => at <= now - WINDOW),
+    ),
+  )
 }
 
 /** Messages a minute over the last minute, as far as there are samples; null where that can't be said yet. */

@@ -18,6 +18,7 @@ const letter = (over: Partial<MailFact>): MailFact => ({
   openedAt: null,
   clickedAt: null,
   leftAt: null,
+  repliedAt: null,
   ...over,
 })
 const person = (over: Partial<PersonFacts> = {}) =>

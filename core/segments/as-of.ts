@@ -22,6 +22,7 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
         openedAt: until(one.openedAt),
         clickedAt: until(one.clickedAt),
         leftAt: until(one.leftAt),
+        repliedAt: until(one.repliedAt),
       },
     ]
   })
@@ -57,9 +58,10 @@ function subscriptionAsOf(fact: SubscriptionFact, at: number): SubscriptionFact 
 
 function keennessOf(mail: readonly MailFact[], orders: readonly { at: number }[]): Keenness {
   let keenness: Keenness = null
-  for (const { openedAt, clickedAt } of mail) {
+  for (const { openedAt, clickedAt, repliedAt } of mail) {
     if (openedAt !== null) keenness = withAct(keenness, 'open', openedAt)
     if (clickedAt !== null) keenness = withAct(keenness, 'click', clickedAt)
+    if (repliedAt !== null) keenness = withAct(keenness, 'reply', repliedAt)
   }
   for (const { at } of orders) keenness = withAct(keenness, 'order', at)
   return keenness

@@ -49,6 +49,7 @@ export interface MailFact {
   clickedAt: number | null
   /** When they unsubscribed by it. */
   leftAt: number | null
+  repliedAt: number | null
 }
 
 export interface OrderFact {

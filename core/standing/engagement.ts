@@ -1,7 +1,7 @@
 import { DAY } from '../time'
 
 /** What a person does that shows engagement, and what each is worth. */
-export const weights = { open: 1, click: 2, order: 4 } as const
+export const weights = { open: 1, click: 2, reply: 3, order: 4 } as const
 export type EngagedAct = keyof typeof weights
 
 /** An act is worth half as much after so many days. */

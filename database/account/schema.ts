@@ -1,4 +1,5 @@
 import type { Generated } from 'kysely'
+import type { RepliesGo } from '../../core/delivery'
 import type { Role } from '../../core/team'
 
 /** The tables of the account, its users and the clock. */
@@ -23,6 +24,8 @@ export interface AccountTables {
     cap_days: number
     /** A mailing that was sent off can be called back for so long, seconds of the host's clock. */
     callback_seconds: Generated<number>
+    /** Where replies go: kept here and passed on, or to the sender's address, past us. */
+    replies: Generated<RepliesGo>
     created_at: number
   }
   domain_checks: {

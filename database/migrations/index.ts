@@ -20,6 +20,7 @@ import { team } from './0018-team'
 import { retentionOfReports } from './0019-retention'
 import { longerTokens } from './0020-longer-tokens'
 import { noPlanned } from './0021-no-planned'
+import { whatComesBack } from './0022-what-comes-back'
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
 export const migrations: readonly string[] = [
@@ -44,6 +45,7 @@ export const migrations: readonly string[] = [
   retentionOfReports,
   longerTokens,
   noPlanned,
+  whatComesBack,
 ]
 
 /**

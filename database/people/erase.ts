@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto'
-import { moveClicks, forgetReportsAbout, dropOpenRecipients } from '../sending'
+import { dropOpenRecipients, forgetRepliesOf, forgetReportsAbout, moveClicks } from '../sending'
 import { rememberErased } from './erased'
 import { forgetWords } from './search'
 import { one, q, run, transact, type Database } from '../query'
@@ -32,6 +32,7 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
         .deleteFrom('import_notices')
         .where('cells', 'like', `%${person.normal.replace(/[\\%_]/g, '_')}%`),
     )
+    forgetRepliesOf(db, id)
     forgetReportsAbout(db, id, person.normal)
     forgetCopiesNaming(db, person.normal)
     run(db, q.deleteFrom('people').where('id', '=', id))

@@ -1,7 +1,7 @@
 import { enrolmentsOf } from './in-sequences'
 import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from '../query'
-import { reportsAbout } from '../sending'
+import { repliesOf, reportsAbout } from '../sending'
 
 /** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
 export function everythingKnown(db: Database, id: number) {
@@ -86,6 +86,12 @@ export function everythingKnown(db: Database, id: number) {
       name,
       at: time(at),
       properties: JSON.parse(props) as unknown,
+    })),
+    replies: repliesOf(db, id).map((row) => ({
+      at: time(row.at),
+      from: row.from_address,
+      subject: row.subject,
+      text: row.text,
     })),
     reports: reportsAbout(db, id).map((row) => ({ ...row, at: time(row.at) })),
     notes: all(

@@ -33,6 +33,7 @@ export { enrolmentsOf } from './in-sequences'
 export { reasonsOfLeaving, tellWhyLeft } from './leave-reasons'
 export { addList, changeList, listById, listVersion, listsWithCounts, readLists } from './lists'
 export { mergePeople } from './merge'
+export { followFailure } from './not-arrived'
 export { peopleColumns } from './order'
 export type { PeopleOrder } from './order'
 export {

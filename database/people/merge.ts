@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { moveClicks, dropOpenRecipients } from '../sending'
+import { dropOpenRecipients, moveClicks, moveReplies } from '../sending'
 import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
 import { isSuppressed, tagPeople } from './changes'
@@ -84,6 +84,7 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
       run(db, q.insertInto('evidence').values({ ...row, person_id: kept }))
     }
     moveHistory(db, kept, gone)
+    moveReplies(db, gone, kept)
     addJob(db, 'move-acts', { from: gone, to: kept }, now)
     run(db, q.updateTable('reports').set({ person_id: kept }).where('person_id', '=', gone))
     run(db, q.deleteFrom('people').where('id', '=', gone))

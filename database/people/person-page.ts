@@ -64,12 +64,16 @@ export function personHistory(db: Database, id: number, now: number) {
 function engagementByMonth(db: Database, id: number, now: number): number[] {
   const mail = all(
     db,
-    q.selectFrom('recipients').select(['opened_at', 'clicked_at']).where('person_id', '=', id),
+    q
+      .selectFrom('recipients')
+      .select(['opened_at', 'clicked_at', 'replied_at'])
+      .where('person_id', '=', id),
   )
   const orders = all(db, q.selectFrom('orders').select('at').where('person_id', '=', id))
   const acts: { act: EngagedAct; at: number | null }[] = [
     ...mail.map(({ opened_at }) => ({ act: 'open' as const, at: opened_at })),
     ...mail.map(({ clicked_at }) => ({ act: 'click' as const, at: clicked_at })),
+    ...mail.map(({ replied_at }) => ({ act: 'reply' as const, at: replied_at })),
     ...orders.map(({ at }) => ({ act: 'order' as const, at })),
   ]
   return Array.from({ length: 12 }, (_, i) => {

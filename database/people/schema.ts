@@ -120,6 +120,8 @@ export const peopleTriggers = {
   facts_opened: 'facts: the same, when a recipient opens',
   facts_clicked_new: 'facts: clicked',
   facts_clicked: 'facts: the same, when a recipient clicks',
+  facts_replied_new: 'facts: engagement by replies',
+  facts_replied: 'facts: the same, when a recipient replies',
   facts_ordered: 'facts: orders, money and their times',
   facts_order_money: 'facts: money, when an order’s changes',
   orders_keep_person_and_time: 'orders: neither ever changes, since facts were made of them',

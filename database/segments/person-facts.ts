@@ -91,6 +91,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
           'opened_at as openedAt',
           'clicked_at as clickedAt',
           'left_at as leftAt',
+          'replied_at as repliedAt',
         ])
         .where('person_id', '=', id),
     ),

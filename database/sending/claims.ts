@@ -1,5 +1,5 @@
 import { sql, type SqlBool } from 'kysely'
-import { mayMove, type ProviderPacer, type RecipientState } from '../../core/delivery'
+import { mayMove, type Failure, type ProviderPacer, type RecipientState } from '../../core/delivery'
 import { all, prepared, q, run, transact, type Database } from '../query'
 import { isWaiting, moveRecipient, shiftTotals, type Totals } from './recipients'
 
@@ -29,6 +29,8 @@ export interface Settled {
   personId: number
   to: 'accepted' | 'deferred' | 'failed' | 'uncertain' | 'queued'
   answer: string | null
+  /** Why it was refused for good. */
+  failure?: Failure
   /** Which of the letter's rules held for them, as bits; null where it has none. */
   truth?: number | null
   /** When to try again, for those deferred or back in the queue. */
@@ -91,7 +93,8 @@ export function claimsOf(
       .where('state', '=', value('from')),
   )
   const settle = prepared<
-    Omit<Settled, 'personId'> & {
+    Omit<Settled, 'personId' | 'failure'> & {
+      failure: Failure | null
       now: number
       person: number
       due: number
@@ -107,6 +110,7 @@ export function claimsOf(
         at: value('now'),
         due: value('due'),
         answer: value('answer'),
+        failure: value('failure'),
         engine: null,
         accepted_at: eb.fn.coalesce(eb.val(value('acceptedAt')), 'accepted_at'),
         truth: eb.fn.coalesce(eb.val(value('truth')), 'truth'),
@@ -152,10 +156,11 @@ export function claimsOf(
     },
     settle(outcomes: readonly Settled[], now: number) {
       const totals: Totals = {}
-      for (const { personId, to, answer, due, truth = null } of outcomes) {
+      for (const { personId, to, answer, failure = null, due, truth = null } of outcomes) {
         const values = {
           to,
           answer,
+          failure,
           now,
           person: personId,
           due: due ?? now,

@@ -30,5 +30,17 @@ export {
   readRecipient,
   shiftTotals,
 } from './recipients'
+export {
+  addReply,
+  forgetRepliesOf,
+  moveReplies,
+  nextToPassOn,
+  repliedCount,
+  repliesOf,
+  repliesTo,
+  replyNotPassedOn,
+  replyPassedOn,
+} from './replies'
+export type { NewReply, ReplyToPassOn } from './replies'
 export { addReport, forgetReportsAbout, reportRead, reportsAbout, unreadReports } from './reports'
 export { letterByWebKey, setWebVersion, webKey, webMark } from './web-version'

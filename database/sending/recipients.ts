@@ -92,7 +92,7 @@ export function moveRecipient(
   from: RecipientState,
   to: RecipientState,
   now: number,
-  also: Partial<Pick<Schema['recipients'], 'answer' | 'due' | 'accepted_at'>> = {},
+  also: Partial<Pick<Schema['recipients'], 'answer' | 'due' | 'accepted_at' | 'failure'>> = {},
 ): boolean {
   if (!mayMove(from, to)) throw new Error(`A recipient does not go from ${from} to ${to}.`)
   return transact(db, () => {

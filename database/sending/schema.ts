@@ -1,5 +1,5 @@
 import type { Generated } from 'kysely'
-import type { RecipientState } from '../../core/delivery'
+import type { Failure, RecipientState } from '../../core/delivery'
 
 /** The tables of what goes out, to whom, and what those do with it. */
 export interface SendingTables {
@@ -17,6 +17,9 @@ export interface SendingTables {
     opened_at: number | null
     clicked_at: number | null
     left_at: number | null
+    replied_at: number | null
+    /** Why it did not arrive; null where it did, or may still. */
+    failure: Failure | null
     machine_at: number | null
     scanner_at: number | null
     variant: number | null
@@ -36,6 +39,23 @@ export interface SendingTables {
     outcome: string | null
     /** Whom it is about, where that can be told. */
     person_id: number | null
+  }
+  replies: {
+    id: Generated<number>
+    mailing_id: number
+    person_id: number
+    at: number
+    from_name: string
+    from_address: string
+    subject: string
+    text: string
+    /** The message as it came, as long as that is kept. */
+    report_id: number | null
+    /** When it is to be passed on to the sender's address; null: it was, or never will be. */
+    pass_on_due: number | null
+    pass_on_tries: Generated<number>
+    passed_on_at: number | null
+    pass_on_note: string | null
   }
   agents: { id: Generated<number>; text: string }
   acts: {

@@ -193,6 +193,7 @@ test('picked products are the reader’s own, in HTML, in text and in their link
   const sender = {
     ...{ name: 'G', address: 'hello@kites.example', url: 'https://mail.example' },
     list: { key: 'wind', name: 'Wind' },
+    replies: 'sender' as const,
   }
   const { raw } = pourMessage(
     mouldMessage(3, compiled.parts, sender, key),
