@@ -16,7 +16,8 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          testTimeout: 30_000,
+          // Far more than any needs: it ends what hangs, also on a machine ten times as slow.
+          testTimeout: 300_000,
           // They keep nothing between files, and reading the same modules anew for each takes longer than they do.
           isolate: false,
           include: ['{core,database,cases,engine,server,shared,world,demo,bin}/**/*.test.ts'],
@@ -31,7 +32,7 @@ export default defineConfig({
           }),
         ],
         resolve: { alias: { '~~': at('./'), '~': at('./app') } },
-        test: { name: 'app', include: ['app/**/*.test.ts'] },
+        test: { name: 'app', testTimeout: 300_000, include: ['app/**/*.test.ts'] },
       },
       {
         test: {
@@ -42,8 +43,8 @@ export default defineConfig({
           // One after the other: each is a browser and three processes.
           fileParallelism: false,
           sequence: { groupOrder: 1 },
-          testTimeout: 300_000,
-          hookTimeout: 300_000,
+          testTimeout: 900_000,
+          hookTimeout: 900_000,
         },
       },
     ],

@@ -27,6 +27,7 @@ import {
 import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
+import { makeReplies } from './replies'
 import { makeSegments } from './segments'
 import { makeSequences } from './sequences'
 import { makeShop } from './shop'
@@ -60,6 +61,7 @@ export async function makeAccount(
       sender_address: 'hello@galewright.example',
       postal_address: 'Galewright Kites\n1 Slipway, Sandreach',
       pace_per_minute: 6_000,
+      replies: 'kept',
     },
     now,
     { accent: '#22384f' },
@@ -94,6 +96,7 @@ export async function makeAccount(
     makeShop(db, chanceFrom(seed + 1), people, pictures, now)
     makeSequences(db, chanceFrom(seed + 2), people, lists, now)
     makeSegments(db, now)
+    makeReplies(db, chanceFrom(seed + 3), now)
     plan(db, lists, pictures, now)
   })
 }

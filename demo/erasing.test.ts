@@ -30,6 +30,7 @@ const held: Record<string, { exported: string | { not: string }; erased: 'delete
   enrolments: { exported: 'sequences', erased: 'deleted' },
   sequence_steps_done: { exported: 'sequences', erased: 'deleted' },
   reports: { exported: 'reports', erased: 'deleted' },
+  replies: { exported: 'replies', erased: 'deleted' },
   facts: { exported: { not: 'Sums of what is given out.' }, erased: 'deleted' },
   import_changes: { exported: { not: 'Values that they had before.' }, erased: 'deleted' },
   frozen_people: { exported: { not: 'Computed of what is given out.' }, erased: 'deleted' },

@@ -79,6 +79,7 @@ export const accountInput = object({
     .integer('A whole number.')
     .min(0, 'At least 0.')
     .max(3_600, 'At most 3,600, which is an hour.'),
+  replies: string().oneOf(['sender', 'kept'], 'Choose where replies go.').default('sender'),
 })
 
 /** A change of the settings over the version its editor saw. */

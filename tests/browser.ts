@@ -34,7 +34,7 @@ export async function visit(): Promise<Visitor> {
     ],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  page.setDefaultTimeout(45_000)
+  page.setDefaultTimeout(120_000)
   askAsPage(page)
   const errors: string[] = []
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))

@@ -108,7 +108,7 @@ export async function install(
         stdio: ['ignore', 'ignore', 'inherit'],
       })
       running.set(name, child)
-      await until(`${name} answers`, () => ready[name]().catch(() => false), 60_000)
+      await until(`${name} answers`, () => ready[name]().catch(() => false))
     },
     async kill(name) {
       const child = running.get(name)!
@@ -125,7 +125,7 @@ export async function install(
 }
 
 /** Waits until something is so; says what it waited for where it never is. */
-export async function until(what: string, is: () => boolean | Promise<boolean>, within = 150_000) {
+export async function until(what: string, is: () => boolean | Promise<boolean>, within = 400_000) {
   const end = Date.now() + within
   while (!(await is())) {
     if (Date.now() > end) throw new Error(`Waited ${within / 1000} s in vain: ${what}.`)

@@ -13,7 +13,7 @@ const mailingId = () => Number(/\/mail\/(\d+)/.exec(page().url())![1])
 const arrived = () =>
   page()
     .getByRole('button', { name: /Jumping/ })
-    .waitFor({ state: 'hidden', timeout: 150_000 })
+    .waitFor({ state: 'hidden', timeout: 400_000 })
 
 test('Today opens, signed in, with the run sheet and what waits', async () => {
   await page().goto(satchel.enterUrl)

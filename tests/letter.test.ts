@@ -14,7 +14,7 @@ const { satchel, visitor, page, seen } = demoInBrowser(600)
 let id: number
 const now = () => clockOf(satchel.db, Date.now)()
 const letter = () => letterOf(satchel.db, mailingById(satchel.db, id)!.letter_id)
-const saved = (what: string, is: () => boolean) => until(what, is, 60_000)
+const saved = (what: string, is: () => boolean) => until(what, is)
 const frame = () => page().frameLocator('iframe[title="The letter as it is read"]')
 const flies = (text: string): Rule => ({
   kind: 'field',

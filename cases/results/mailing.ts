@@ -5,6 +5,7 @@ import { fillHours, halfTime, leaveReasons, ratesOf, type Totals } from '../../c
 import { reasonsOfLeaving, listById } from '../../database/people'
 import { totalsOf, type Mailing } from '../../database/mailings'
 import { letterOf } from '../../database/letters'
+import { contentOf, repliedCount, repliesTo } from '../../database/sending'
 import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '../../database/results'
 
 /** What came of a mailing so far; `results` null before it has begun. */
@@ -34,6 +35,7 @@ export function mailingResults(db: Database, mailing: Mailing) {
       worth: worthResults(db, mailing),
       reasons: reasonsOf(db, mailing.id),
       leaving: leaving(db, mailing.id, totals.left),
+      replied: replied(db, mailing.id),
       earlier: earlierTotals(db, mailing, 12).map((one) => ({
         id: one.id,
         name: one.name,
@@ -61,6 +63,19 @@ function totalsFrom(row: NonNullable<ReturnType<typeof totalsOf>>): Totals {
     left: row.left_list,
     machineOpened: row.machine_opened,
     scannerClicked: row.scanner_clicked,
+  }
+}
+
+/** So many replies stand on the page; all of somebody's stand with them. */
+const SHOWN = 20
+
+/** Who wrote back, and what; `measured`: whether replies came here, or went past us. */
+function replied(db: Database, mailingId: number) {
+  const people = repliedCount(db, mailingId)
+  return {
+    measured: people > 0 || contentOf(db, mailingId)?.replies === 'kept',
+    people,
+    newest: repliesTo(db, mailingId, SHOWN),
   }
 }
 

@@ -21,9 +21,10 @@ export type AccountSettings = Pick<
   | 'cap_mailings'
   | 'cap_days'
   | 'callback_seconds'
+  | 'replies'
 >
 
-type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds'
+type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds' | 'replies'
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
@@ -94,10 +95,11 @@ export function settingsOf(account: Account) {
     cap_mailings,
     cap_days,
     callback_seconds,
+    replies,
   } = account
   const settings = {
     ...{ name, zone, currency, sender_name, sender_address, postal_address },
-    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds },
+    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds, replies },
   }
   return { ...settings, version: markOf(settings) }
 }

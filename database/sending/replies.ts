@@ -9,7 +9,7 @@ export interface NewReply {
   subject: string
   text: string
   /** The report that it came in as. */
-  reportId: number
+  reportId: number | null
 }
 
 /** So much of a reply is kept; the whole message is, too, as long as reports are. */
@@ -18,12 +18,12 @@ const LONGEST = 20_000
 /** No more of one person's are passed on in a day, whoever writes in their name. */
 const PASSED_ON_A_DAY = 20
 
-/** Keeps a reply, to be passed on; the first of somebody to a mailing counts. */
-export function addReply(db: Database, reply: NewReply, now: number) {
+/** Keeps a reply, to be passed on; the first of somebody to a mailing counts. Its id. */
+export function addReply(db: Database, reply: NewReply, now: number): number {
   const { mailingId, personId, from, subject, text, reportId } = reply
-  transact(db, () => {
+  return transact(db, () => {
     const tooMany = repliedSince(db, personId, now - DAY) >= PASSED_ON_A_DAY
-    run(
+    const { id } = run(
       db,
       q.insertInto('replies').values({
         mailing_id: mailingId,
@@ -48,6 +48,7 @@ export function addReply(db: Database, reply: NewReply, now: number) {
         .where('person_id', '=', personId)
         .where('replied_at', 'is', null),
     )
+    return id
   })
 }
 

@@ -9,6 +9,8 @@ export interface Habits {
   /** Share of opened letters after which they leave, or report spam instead. */
   leaves: number
   complains: number
+  /** Share of opened letters that they answer. */
+  replies: number
   picturesOff: boolean
   /** Hour of the day at which they like to read. */
   hour: number
@@ -31,6 +33,7 @@ export function habitsOf(address: string): Habits {
     clicks: 0.03 + 0.28 * chance('clicks') * keen,
     leaves: 0.004 * (1 - keen) + 0.001,
     complains: 0.0006 * (1 - keen),
+    replies: 0.002 + 0.012 * keen,
     picturesOff: chance('pictures') < 0.1,
     hour: [7, 8, 12, 13, 18, 20, 21, 22][Math.floor(chance('hour') * 8)]!,
     agent: agents[Math.floor(chance('agent') * agents.length)]!,

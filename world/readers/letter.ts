@@ -3,6 +3,9 @@ export interface ReadLetter {
   subject: string
   messageId: string
   unsubscribe: string | null
+  /** Where a mail asks to be unsubscribed, and where an answer goes; null: nowhere of its own. */
+  leaveBy: string | null
+  replyTo: string | null
   pictures: string[]
   links: string[]
   html: string
@@ -21,6 +24,8 @@ export function readLetter(source: string): ReadLetter {
     subject: decodeWords(header('Subject')),
     messageId: header('Message-ID'),
     unsubscribe: /<(https?:[^>]+)>/.exec(header('List-Unsubscribe'))?.[1] ?? null,
+    leaveBy: /<mailto:([^>?]+)/.exec(header('List-Unsubscribe'))?.[1] ?? null,
+    replyTo: /[^\s<>]+@[^\s<>]+/.exec(header('Reply-To'))?.[0] ?? null,
     pictures: find(/<img[^>]*\ssrc="(https?:[^"]+)"/gi),
     links: find(/<a[^>]*\shref="(https?:[^"]+)"/gi),
     html,

@@ -96,6 +96,8 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     html: expect.stringContaining('<p>Force 5 — <a') as string,
     messageId: '<abc@galewright.example>',
     unsubscribe: 'https://mail.galewright.example/u/tok',
+    leaveBy: null,
+    replyTo: null,
     pictures: ['https://mail.galewright.example/o/tok.gif'],
     links: ['https://mail.galewright.example/c/tok/1?a=1&b=2'],
   })

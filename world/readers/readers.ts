@@ -6,6 +6,7 @@ import { mailboxExists, providerOf } from '../post-office/providers'
 import { bounceReport, complaintReport } from '../post-office/reports'
 import { visit, type ShopAct } from '../shop/visit'
 import { isShop } from '../web/site'
+import { awayMail, leaveMail, replyMail } from './answers'
 import { habitsOf, readingTime } from './habits'
 import { readLetter, type ReadLetter } from './letter'
 
@@ -57,6 +58,8 @@ export function gatherReaders(options: {
       })
       return letter
     }
+    if (chanceOf('away', mail.address, letter.messageId) < 0.01)
+      send(awayMail(mail.returnPath, mail.address, letter.subject, letter.messageId), now + MINUTE)
     if (provider.prefetches)
       for (const url of letter.pictures)
         agenda.add(now + 500, { do: 'get', url, agent: prefetchAgent })
@@ -72,6 +75,11 @@ export function gatherReaders(options: {
     return letter
   }
 
+  /** Mail that readers write, or their programs, is handed in as a mail server would hand it. */
+  function send(message: string, at: number) {
+    agenda.add(at, { do: 'report', message })
+  }
+
   function read(
     mail: { address: string; returnPath: string },
     letter: ReadLetter,
@@ -85,6 +93,9 @@ export function gatherReaders(options: {
     const at = readingTime(habits, now, chance)
     if (!habits.picturesOff)
       for (const url of letter.pictures) agenda.add(at, { do: 'get', url, agent: habits.agent })
+    const { replyTo, subject, messageId } = letter
+    if (replyTo && chanceOf('replies', mail.address, messageId) < habits.replies)
+      send(replyMail(replyTo, mail.address, subject, messageId), at + 4 * MINUTE)
     const links = letter.links.filter((url) => url !== letter.unsubscribe)
     if (links.length && chance() < habits.clicks) {
       const first = Math.floor(chance() ** 1.8 * links.length)
@@ -107,8 +118,10 @@ export function gatherReaders(options: {
         message: complaintReport(mail.returnPath, mail.address, letter.messageId),
       })
     } else if (letter.unsubscribe && chance() < habits.leaves) {
-      const by = chance() < 0.5 ? 'leave-by-page' : 'leave-by-header'
-      agenda.add(at + MINUTE, { do: by, url: letter.unsubscribe, agent: habits.agent })
+      const way = chance()
+      const by = way < 0.5 ? 'leave-by-page' : 'leave-by-header'
+      if (way > 0.9 && letter.leaveBy) send(leaveMail(letter.leaveBy, mail.address), at + MINUTE)
+      else agenda.add(at + MINUTE, { do: by, url: letter.unsubscribe, agent: habits.agent })
     }
   }
 

@@ -49,6 +49,12 @@ const line = computed(() => {
         one.state === 'finished' ? `finished ${one.name}` : `left ${one.name}: ${one.why}`
       return [came, { at: one.ended_at, kind: 'sequence', words, to }]
     }),
+    ...of.replies.map((one) => ({
+      at: one.at,
+      kind: 'reply',
+      words: `${one.subject}: ${one.text.slice(0, 200)}`,
+      to: null,
+    })),
     ...of.notes.map((one) => ({
       at: one.at,
       kind: 'note',

@@ -53,5 +53,16 @@ export interface Person {
     entered_at: number
     ended_at: number | null
   }[]
+  replies: {
+    id: number
+    mailing_id: number
+    at: number
+    from_name: string
+    from_address: string
+    subject: string
+    text: string
+    passed_on_at: number | null
+    pass_on_note: string | null
+  }[]
   notes: { id: number; at: number; by_name: string; text: string }[]
 }

@@ -197,6 +197,29 @@ const states: Record<string, string> = {
             </tbody>
           </table>
         </section>
+        <section class="sheet">
+          <div class="sheet-head">
+            <h2>What they wrote back</h2>
+            <span class="small muted">{{
+              results.replied.measured
+                ? `${people(results.replied.people)} replied`
+                : 'replied: not measured'
+            }}</span>
+          </div>
+          <p v-if="!results.replied.measured" class="muted p-4">
+            Replies to it went to the sender’s address, past Satchel.
+            <NuxtLink class="link" to="/settings">Where replies go</NuxtLink>
+          </p>
+          <p v-else-if="!results.replied.newest.length" class="muted p-4">
+            {{ results.replied.people ? 'Their words are no longer kept.' : 'Nobody has yet.' }}
+          </p>
+          <ReplyList
+            v-else
+            class="max-h-[340px] overflow-y-auto"
+            tabindex="0"
+            :replies="results.replied.newest"
+          />
+        </section>
         <section class="sheet px-4 py-3">
           <h2>Who unsubscribed, and why</h2>
           <p v-if="!results.totals.left" class="muted mt-1">Nobody has left by it.</p>

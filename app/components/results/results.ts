@@ -1,3 +1,4 @@
+import type { ShownReply } from '~/components/common/ReplyList.vue'
 import { firstLinkOf, FIRST_PRODUCT_LINK } from '~~/core/letters'
 import type { TestResults, WorthResults } from '~~/core/experiments'
 import type { HourCount, Rate, Totals } from '~~/core/results'
@@ -26,6 +27,8 @@ export interface Results {
   reasons: { state: string; answer: string | null; n: number }[]
   /** Why people said they left; `silent`: how many left without a word. */
   leaving: { reasons: { name: string; n: number }[]; silent: number }
+  /** Who wrote back, and the newest of what they wrote. */
+  replied: { measured: boolean; people: number; newest: (ShownReply & { person_id: number })[] }
   earlier: { id: number; name: string; opened: number; clicked: number; left: number }[]
 }
 

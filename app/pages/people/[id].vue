@@ -216,6 +216,13 @@ function addTag() {
       </div>
     </div>
     <PersonNotes :person="person" class="mt-4" @change="reload" />
+    <section v-if="person.replies.length" class="sheet mt-4">
+      <div class="sheet-head">
+        <h2>What they wrote back</h2>
+        <span class="muted small">{{ several(person.replies.length, 'reply', 'replies') }}</span>
+      </div>
+      <ReplyList :replies="person.replies" />
+    </section>
     <PersonTimeline :person="person" class="mt-4" />
     <ReasonDialog
       v-if="dialog === 'aside'"

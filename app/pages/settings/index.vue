@@ -16,6 +16,7 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   cap_mailings: null,
   cap_days: 7,
   callback_seconds: 10,
+  replies: 'sender',
 } as Settings)
 const path = '/api/account'
 const fields = Object.keys(form)
@@ -37,6 +38,7 @@ const keeper = keeperOf<Settings>(path, () => ({
     cap_mailings: 'To one person at most, mailings',
     cap_days: 'in so many days',
     callback_seconds: 'Can be called back for, seconds',
+    replies: 'Replies go',
   },
   load: async () => versioned(await request<Answer>(path)),
   save: async (next, version) =>
@@ -66,6 +68,19 @@ watch(form, () => {
 /** Who letters come from is changed by owners alone. */
 const mayChangeSender = computed(() => session.user?.role === 'owner')
 const draft = computed(() => keeper.state.value.mine !== null)
+const repliesGo = [
+  {
+    key: 'sender',
+    name: 'to the sender’s address',
+    about: 'As with any letter. Satchel does not see them, and results say “not measured”.',
+  },
+  {
+    key: 'kept',
+    name: 'here, and on to the sender’s address',
+    about:
+      'They stand with the person and the mailing, and count. Your mail server has to hand in what comes to r-…@ of your domain, as it does with bounces.',
+  },
+] as const
 const domain = computed(() => form.sender_address.split('@')[1] ?? '')
 async function save() {
   if (!(await submit(() => keeper.save())) || !keeper.settled()) return
@@ -157,6 +172,15 @@ async function save() {
             max="3600"
         /></FormField>
       </div>
+      <fieldset class="mb-4">
+        <legend class="label">Replies go</legend>
+        <label v-for="way in repliesGo" :key="way.key" class="mt-1.5 flex gap-2.5">
+          <input v-model="form.replies" type="radio" name="replies" :value="way.key" class="mt-1" />
+          <span
+            >{{ way.name }}<span class="muted small block">{{ way.about }}</span></span
+          >
+        </label>
+      </fieldset>
       <p v-if="faults.form" class="fault mb-3" role="alert">{{ faults.form }}</p>
       <KeptState class="mb-3" :keeper="keeper" />
       <div class="flex items-center gap-3">
