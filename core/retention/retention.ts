@@ -41,9 +41,9 @@ export const retention = [
   },
   {
     key: 'reports',
-    what: 'Bounces and complaints as they came in',
+    what: 'Bounces, complaints, replies and whatever else came back, as it came in',
     days: 90,
-    why: 'To look up what a mail server said. What follows from them stays with the person and the mailing.',
+    why: 'To look up what a mail server said. What follows from it, and the words of a reply, stay with the person and the mailing.',
   },
   {
     key: 'notices',

@@ -32,7 +32,7 @@ const passing = (one: ShownReply) =>
     <li
       v-for="one in replies"
       :key="one.id"
-      class="border-t border-line-soft px-4 py-2.5 first:border-0"
+      class="border-t border-line-soft px-3.5 py-2.5 first:border-0"
     >
       <p class="flex flex-wrap items-baseline justify-between gap-x-3">
         <span class="min-w-0 truncate"

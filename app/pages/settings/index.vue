@@ -173,7 +173,7 @@ async function save() {
         /></FormField>
       </div>
       <fieldset class="mb-4">
-        <legend class="label">Replies go</legend>
+        <legend class="font-[560]">Replies go</legend>
         <label v-for="way in repliesGo" :key="way.key" class="mt-1.5 flex gap-2.5">
           <input v-model="form.replies" type="radio" name="replies" :value="way.key" class="mt-1" />
           <span
