@@ -158,7 +158,7 @@ test('the audit log says who did what', async () => {
     .waitFor()
   await owner.expectAccessible()
   await go(owner, '/settings/kept')
-  await page.getByText('Bounces and complaints as they came in').waitFor()
+  await page.getByText('Bounces, complaints, replies and whatever else came back').waitFor()
   await owner.expectAccessible()
   expect(owner.errors).toEqual([])
 })
