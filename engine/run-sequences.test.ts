@@ -28,7 +28,7 @@ import {
   changeSubscription,
 } from '../database/people'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { mailingById } from '../database/mailings'
+import { mailingById, senderOf } from '../database/mailings'
 import { readRecipient } from '../database/sending'
 import { addSegment, countMembers, usesOfSegment } from '../database/segments'
 import { finishedLetter } from '../tests/subscribers'
@@ -219,6 +219,22 @@ test('once it has run it stays with its list: nobody is mailed on behalf of a li
   expect(read(id)).toMatchObject({ list_id: list, name: 'Hello' })
   const later = mailStep(id, 'again', 'third')
   expect(mailingById(db, later)!.list_id).toBe(list)
+})
+
+test('its mails come from the sender that the sequence has, also those that are added later', () => {
+  const { id, first } = welcome()
+  const { map } = read(id)
+  const sender = { name: 'Wren', local: 'wren', replies: 'kept' as const }
+  write(id, { map: { ...map, start: { ...map.start, sender } } })
+  const third = mailStep(id, 'again', 'third')
+  for (const mail of [first, third])
+    expect(senderOf(db, mailingById(db, mail)!)).toEqual({
+      name: 'Wren',
+      address: 'wren@galewright.example',
+      replies: 'kept',
+    })
+  write(id, { map: { ...read(id).map, start: map.start } })
+  expect(senderOf(db, mailingById(db, first)!).address).toBe('hello@galewright.example')
 })
 
 test('ended, whoever is inside leaves, and its mails are over', async () => {

@@ -356,6 +356,30 @@ test('what has begun goes on as it was, whatever is changed of letterhead, sende
   expect(new Set(taken.map(({ raw }) => /^From: .*$/m.exec(raw)![0])).size).toBe(1)
 })
 
+test('a mailing with a sender of its own comes from it, and replies go where it says', async () => {
+  readers(1)
+  const from = async (sender: object, id: number) => {
+    updateMailing(db, id, { plan: JSON.stringify({ ...plainPlan, sender }) })
+    const { sending } = engineAt(await openOffice())
+    await stepUntil(sending, isSent(id))
+    return taken.splice(0).map(({ raw }) => ({
+      from: /^From: (.*)\r$/m.exec(raw)![1],
+      replies: /^Reply-To: (.*)\r$/m.exec(raw)?.[1] ?? null,
+    }))
+  }
+  const next = () => mailingOnItsWay(db, list, { letter: finishedLetter('Wind') })
+  expect(await from({ name: 'Wren', local: 'wren', replies: 'kept' }, next())).toEqual([
+    {
+      from: 'Wren <wren@galewright.example>',
+      replies: expect.stringMatching(/^r-[a-z2-7]+@galewright\.example$/),
+    },
+  ])
+  office!.close(() => {})
+  expect(await from({ replies: 'desk@galewright.example' }, next())).toEqual([
+    { from: 'Galewright Kites <hello@galewright.example>', replies: 'desk@galewright.example' },
+  ])
+})
+
 test('a second engine that dies at the same message holds its mailing; one death does not', async () => {
   readers(2)
   const id = mailingOnItsWay(db, list, { letter: finishedLetter('Wind') })

@@ -19,6 +19,7 @@ import {
   planOf,
   fixVariants,
   variantsOf,
+  senderOf,
 } from '../database/mailings'
 import { dispatchBlockers } from '../cases/mailings'
 import { pickerFor } from '../database/letters'
@@ -73,7 +74,7 @@ async function start(engine: Engine, mailing: Mailing) {
       held_note: null,
     })
     if (!taken) return
-    fixVariants(db, mailing, plan, readAccount(db)!.sender_name, now)
+    fixVariants(db, mailing, plan, senderOf(db, mailing).name, now)
     contents.forEach((content, no) => keepContent(db, mailing.id, no, content))
     addParts(db, mailing.id, partsOf(plan))
     const heldOut = holdOut(db, mailing, audience, plan.holdout, now)

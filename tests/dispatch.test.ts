@@ -190,6 +190,26 @@ test('the keenest go first; a bad provider stops what follows until somebody let
   })
 })
 
+test('a mailing has a sender of its own; what can’t be one stays as typed, with what is wrong', async () => {
+  const letter = finishedLetter('From Wren')
+  const id = createMailing(satchel.db, { name: 'From Wren', listId: 1, letter }, Date.now())
+  await page().goto(`${satchel.url}/mail/${id}/dispatch`)
+  const local = page().getByLabel('Sender’s address', { exact: true })
+  await local.fill('wren notes')
+  await local.press('Tab')
+  await seen('Letters, digits, and single dots between them; no spaces and no @.')
+  expect(await local.inputValue()).toBe('wren notes')
+  await visitor.expectAccessible()
+  await local.fill('wren')
+  await local.press('Tab')
+  await page().getByLabel('Replies go').selectOption('to another address')
+  await page().getByLabel('Address for replies').fill('desk@galewright.example')
+  await page().getByLabel('Address for replies').press('Tab')
+  await until('it is kept', () => plan(id).sender.replies === 'desk@galewright.example')
+  expect(plan(id).sender).toEqual({ name: '', local: 'wren', replies: 'desk@galewright.example' })
+  await seen(/from Galewright Kites <wren@galewright\.example> goes to/)
+})
+
 test('an owner lets a blocker pass with a reason, which is kept, and takes it back', async () => {
   const id = idOf('Gale season sale')
   await page().goto(`${satchel.url}/mail/${id}/proof`)

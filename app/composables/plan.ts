@@ -14,6 +14,7 @@ const names = {
   holdout: 'Held out',
   test: 'A/B test',
   goal: 'Goal',
+  sender: 'From',
 }
 
 /** How a mailing goes out is kept by this; one for each mailing. */

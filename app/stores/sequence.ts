@@ -1,3 +1,4 @@
+import type { LetterSender } from '~~/core/senders'
 import {
   insertStep,
   lineOf,
@@ -35,6 +36,8 @@ export interface OpenSequence {
   lists: { id: number; name: string }[]
   segments: { id: number; name: string }[]
   events: string[]
+  /** The account's, which holds where the sequence has none of its own. */
+  sender: LetterSender
 }
 
 export interface SequenceMail {

@@ -1,8 +1,7 @@
 import { packLetter, type compileLetter } from '../../core/letters/rendering'
 import type { Database } from '../../database'
-import { readAccount } from '../../database/account'
 import { wholeLetterOf } from '../../database/letters'
-import type { Mailing } from '../../database/mailings'
+import { senderOf, type Mailing } from '../../database/mailings'
 import { listById } from '../../database/people'
 import type { Content } from '../../database/sending'
 import { frameOf } from './frame'
@@ -16,7 +15,7 @@ interface Made {
 /** What goes out of a mailing's letter as things stand now; rejects where it can't be made. */
 export async function contentNow(
   db: Database,
-  mailing: Pick<Mailing, 'list_id' | 'letter_id'>,
+  mailing: Pick<Mailing, 'list_id' | 'letter_id' | 'plan'>,
   { settings: { url }, compile }: Made,
   change: { subject?: string; previewText?: string; senderName?: string } = {},
 ): Promise<Content> {
@@ -30,7 +29,7 @@ export async function contentNow(
   }
   const senderName = change.senderName?.trim() || usual.senderName
   const { letterhead, postalAddress } = usual
-  const { sender_address: senderAddress, replies } = readAccount(db)!
+  const { address: senderAddress, replies } = senderOf(db, mailing)
   return {
     packed: packLetter(await compile(letter, { ...usual, senderName })),
     letter,

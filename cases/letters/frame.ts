@@ -2,6 +2,7 @@ import type { LetterFrame } from '../../core/letters/rendering'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import { letterheadOf } from '../../database/letters'
+import { senderOf } from '../../database/mailings'
 import { listById } from '../../database/people'
 
 /**
@@ -11,7 +12,7 @@ import { listById } from '../../database/people'
  */
 export function frameOf(
   db: Database,
-  of: { list_id: number | null; letter_id?: number },
+  of: { list_id: number | null; letter_id?: number; plan?: string },
   url: string,
 ): LetterFrame {
   const account = readAccount(db)!
@@ -19,7 +20,7 @@ export function frameOf(
   return {
     letterhead: of.letter_id === undefined ? account.letterhead : letterheadOf(db, of.letter_id),
     postalAddress: account.postal_address,
-    senderName: account.sender_name,
+    senderName: senderOf(db, of.plan === undefined ? null : { plan: of.plan }).name,
     listName: list?.public_name ?? 'this list',
     url,
   }

@@ -11,8 +11,9 @@ import {
 import { planProblems, variantName } from '../../core/dispatch'
 import { blockersOf, proofOf, withOverruled, type Mark, type ProofFacts } from '../../core/proof'
 import { readyRule } from '../../core/segments'
+import type { LetterSender } from '../../core/senders'
 import { dayOf } from '../../core/time'
-import { readAccount, type Account, domainCheck } from '../../database/account'
+import { readAccount, domainCheck } from '../../database/account'
 import {
   countAtDomain,
   countAudience,
@@ -30,6 +31,7 @@ import {
 } from '../../database/letters'
 import { readFields, listById } from '../../database/people'
 import {
+  senderOf,
   approvalOf,
   audienceOf,
   countWithout,
@@ -101,7 +103,7 @@ export function proofMailing(
     misspelt: known.misspelt ?? null,
     people: known.people ?? null,
     domain: domainCheck(db, now)?.check ?? null,
-    sender: senderFacts(db, account, audience, now),
+    sender: account && senderFacts(db, senderOf(db, mailing), audience, now),
     trials: triedIn(db, mailing),
     names: [...always, ...[...keys].map((key) => `person.${key}`)],
     gaps,
@@ -123,12 +125,10 @@ function triedIn(db: Database, { id, letter_id }: Mailing): ProofFacts['trials']
 /** Who a letter comes from, and how many of its readers are at the same domain. */
 function senderFacts(
   db: Database,
-  account: Account | null,
+  { name, address }: LetterSender,
   audience: Audience | null,
   now: number,
 ): ProofFacts['sender'] {
-  if (!account) return null
-  const { sender_name: name, sender_address: address } = account
   const domain = address.slice(address.lastIndexOf('@') + 1).toLowerCase()
   return { name, address, atSameDomain: audience ? countAtDomain(db, audience, domain, now) : 0 }
 }

@@ -17,7 +17,6 @@ export type {
   Slot,
   Recipient,
   Sender,
-  RepliesGo,
 } from './message'
 export { encodeHeaderText, encodeAddressName } from './header-text'
 export { quotedPrintable } from './quoted-printable'

@@ -1,3 +1,4 @@
+import type { Replies } from '../senders'
 import { encodeAddressName, encodeHeaderText } from './header-text'
 import { quotedPrintable } from './quoted-printable'
 import type { RawMessage } from './raw-message'
@@ -12,11 +13,8 @@ export interface Sender {
   /** Names the list in `List-Id` (RFC 2919). */
   list: { key: string; name: string }
   /** `kept`: replies come to an address of the recipient's own in the sender's domain, which we read. */
-  replies: RepliesGo
+  replies: Replies
 }
-
-/** Where replies go: kept here and passed on to the sender; or to the sender's own address, past us. */
-export type RepliesGo = 'kept' | 'sender'
 
 export interface Recipient {
   personId: number
@@ -136,7 +134,7 @@ export function pourMessage(
     `From: ${mould.from}`,
     `To: ${name ? `${name} <${recipient.address}>` : recipient.address}`,
     `Subject: ${subject}`,
-    ...(sender.replies === 'kept' ? [`Reply-To: r-${bounce}@${domain}`] : []),
+    ...replyTo(sender.replies, `r-${bounce}@${domain}`),
     `Date: ${new Date(now).toUTCString().replace('GMT', '+0000')}`,
     `Message-ID: ${messageId}`,
     'MIME-Version: 1.0',
@@ -154,6 +152,12 @@ export function pourMessage(
   pourPieces(mould.parts.html, shown, (slot) => valueOf(slot, 'html'), body)
   body.push(`\r\n--${boundary}--\r\n`)
   return { raw: { head, body }, returnPath: `b-${bounce}@${domain}`, messageId }
+}
+
+/** The field that says where answers go, where it is not the sender's address. */
+function replyTo(replies: Replies, kept: string): string[] {
+  if (replies === 'sender') return []
+  return [`Reply-To: ${replies === 'kept' ? kept : replies}`]
 }
 
 const partHead = (type: string) =>

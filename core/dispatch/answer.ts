@@ -1,9 +1,12 @@
+import type { LetterSender } from '../senders'
 import type { PartKind } from './parts'
 import type { DispatchPlan } from './plan'
 
 /** How a mailing goes out, what it needs for that, and how far its parts have come. */
 export interface PlanAnswer {
   plan: DispatchPlan
+  /** The account's sender, which holds where the plan says nothing else. */
+  sender: LetterSender
   version: string
   problems: string[]
   /** Other letters that can be tried. */

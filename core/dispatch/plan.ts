@@ -1,3 +1,4 @@
+import { accountsSender, readOwnSender, type OwnSender } from '../senders'
 import { usualLimits, type Limits } from './limits'
 
 /** How a mailing goes out: at what pace, who is held out, what is tried, and what it is for. */
@@ -18,6 +19,8 @@ export interface DispatchPlan {
   holdout: number
   test: TestPlan | null
   goal: Goal | null
+  /** Whom it comes from, where that is not the account's sender. */
+  sender: OwnSender
 }
 
 /** At most so many messages a minute to addresses of a domain. */
@@ -84,6 +87,7 @@ export const plainPlan: DispatchPlan = {
   holdout: 0,
   test: null,
   goal: null,
+  sender: accountsSender,
 }
 
 type Json = Record<string, unknown>
@@ -102,6 +106,7 @@ export function readPlan(json: unknown): DispatchPlan {
     holdout: between(json.holdout, 0, 0.5, 0),
     test: isObject(json.test) ? readTest(json.test) : null,
     goal: isObject(json.goal) ? readGoal(json.goal) : null,
+    sender: readOwnSender(json.sender),
   }
 }
 

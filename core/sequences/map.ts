@@ -1,4 +1,5 @@
 import { readRule, type Rule } from '../segments'
+import { accountsSender, readOwnSender, type OwnSender } from '../senders'
 
 /**
  * A map of steps. `first` is the step after Start; each step names the one after it, and null is Finish. A map
@@ -14,6 +15,8 @@ export interface SequenceMap {
 export interface Start {
   when: { is: 'joined' } | { is: 'event'; name: string }
   rule: Rule | null
+  /** Whom its mails come from, where that is not the account's sender. */
+  sender?: OwnSender
 }
 
 export type Step = MailStep | WaitStep
@@ -65,9 +68,11 @@ function readStart(json: unknown): Start | null {
   const { is, name } = json.when
   const rule = json.rule == null ? null : readRule(json.rule)
   if (json.rule != null && rule === null) return null
-  if (is === 'joined') return { when: { is }, rule }
+  const own = readOwnSender(json.sender)
+  const sender = JSON.stringify(own) === JSON.stringify(accountsSender) ? {} : { sender: own }
+  if (is === 'joined') return { when: { is }, rule, ...sender }
   return is === 'event' && typeof name === 'string' && name.trim() !== '' && name.length <= 100
-    ? { when: { is, name }, rule }
+    ? { when: { is, name }, rule, ...sender }
     : null
 }
 

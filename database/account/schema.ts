@@ -1,5 +1,5 @@
 import type { Generated } from 'kysely'
-import type { RepliesGo } from '../../core/delivery'
+import type { RepliesGo } from '../../core/senders'
 import type { Role } from '../../core/team'
 
 /** The tables of the account, its users and the clock. */

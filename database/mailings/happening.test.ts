@@ -73,6 +73,15 @@ test('a segment that a segment asks is part of what goes out; so is the accountâ
   const after = goesOut(db, mailingById(db, id)!, null)
   expect(after).toEqual({ ...before, rule: after.rule })
   expect(after.rule).not.toBe(before.rule)
+  updateMailing(db, id, {
+    plan: JSON.stringify({ ...plainPlan, sender: { name: '', local: 'wren', replies: '' } }),
+  })
+  const own = goesOut(db, mailingById(db, id)!, null)
+  expect(own.sender).not.toBe(after.sender)
+  expect(happeningOf(db, mailingById(db, id)!, null, 1)!.sender).toBe(
+    'Galewright Kites <wren@galewright.example>',
+  )
+  updateMailing(db, id, { plan: JSON.stringify(plainPlan) })
   updateAccount(db, { sender_name: 'Others' })
   expect(goesOut(db, mailingById(db, id)!, null).sender).not.toBe(after.sender)
   updateAccount(db, { pace_per_minute: 60 })

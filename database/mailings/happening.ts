@@ -9,6 +9,7 @@ import { letterheadOf, wholeLetterOf } from '../letters'
 import { listById } from '../people'
 import { audienceOf, mailingById, type Mailing } from './mailings'
 import { inTier, planOf, zonesOfPeople } from './parts'
+import { senderOf } from './sender'
 import { one, q, type Database } from '../query'
 import { markOf } from '../versions'
 
@@ -23,6 +24,7 @@ export function happeningOf(
   const audience = audienceOf(db, mailing)
   if (!audience) return null
   const plan = planAt(planOf(mailing), at, account.zone)
+  const sender = senderOf(db, mailing)
   const catalog = readCatalog(db)
   const paces = [plan.perMinute, account.pace_per_minute].filter((one) => one !== null)
   const { eligible, heldOut, inTest, each, inTiers, atProviders } = countHappening(
@@ -36,7 +38,7 @@ export function happeningOf(
   const times = plan.pace === 'local-time' ? localTimes(db, plan, account.zone, now) : null
   return {
     subject: wholeLetterOf(db, mailing.letter_id).subject,
-    sender: `${account.sender_name} <${account.sender_address}>`,
+    sender: `${sender.name} <${sender.address}>`,
     list: listById(db, audience.listId)?.name ?? '',
     among: audience.rule && writeRule(audience.rule, catalog),
     without: audience.leftOut ? writeRule(audience.leftOut, catalog) : null,
@@ -136,7 +138,7 @@ export function goesOut(db: Database, mailing: Mailing, when: number | null): Go
       rulesBehind(db, ruleOf(mailing.rule)),
       rulesBehind(db, ruleOf(mailing.left_out)),
     ]),
-    sender: markOf([account.sender_name, account.sender_address]),
+    sender: markOf(senderOf(db, mailing)),
     when: when === null ? '' : String(when),
   }
 }

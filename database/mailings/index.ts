@@ -50,6 +50,7 @@ export {
   zoneFields,
 } from './parts'
 export type { Part } from './parts'
+export { senderOf } from './sender'
 export { planRecipients } from './plan-recipients'
 export { countWithout, readerPaths, readerValuesFor } from './reader-values'
 export { countTruths, readerOf, renditionsFor, truthsOf } from './renditions'

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { gunzipSync, gzipSync } from 'node:zlib'
-import type { RepliesGo } from '../../core/delivery'
+import type { Replies } from '../../core/senders'
 import { cleanDocument, readLetterhead, type Letter, type Letterhead } from '../../core/letters'
 import { unpackLetter, type CompiledLetter, type PackedLetter } from '../../core/letters/rendering'
 import { all, one, q, run, type Database } from '../query'
@@ -15,7 +15,7 @@ export interface Content {
   senderName: string
   senderAddress: string
   /** Not there where it began before one could choose. */
-  replies?: RepliesGo
+  replies?: Replies
   list: { id: number; key: string; name: string }
   /** Public address of the installation that its links lead to. */
   url: string

@@ -102,7 +102,16 @@ export function changeSequence(
         .where('revision', '=', sawRevision),
     )
     if (changes === 0) return false
-    if (still || before.version > 0) return true
+    if (still) return true
+    run(
+      db,
+      q
+        .updateTable('mailings')
+        .set({ plan: planWith(change.map) })
+        .where('sequence_id', '=', before.id)
+        .where('started_at', 'is', null),
+    )
+    if (before.version > 0) return true
     run(
       db,
       q
@@ -115,6 +124,9 @@ export function changeSequence(
   })
 }
 
+/** Of a plan, a sequence's mails have the sender alone. */
+const planWith = ({ start: { sender } }: SequenceMap) => JSON.stringify(sender ? { sender } : {})
+
 /** A mailing for a new mail step, with a letter to begin with; its id. */
 export function addMailOf(db: Database, sequence: Sequence, name: string, now: number): number {
   return transact(db, () => {
@@ -125,7 +137,7 @@ export function addMailOf(db: Database, sequence: Sequence, name: string, now: n
       q
         .updateTable('mailings')
         // People get it when they come by, however much other mail they had.
-        .set({ sequence_id: sequence.id, past_cap: 1 })
+        .set({ sequence_id: sequence.id, past_cap: 1, plan: planWith(sequence.map) })
         .where('id', '=', id),
     )
     return id

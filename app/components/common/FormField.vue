@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A labelled field with its fault under it. */
-defineProps<{ label: string; id: string; fault?: string | undefined; hint?: string }>()
+defineProps<{ label: string; id: string; fault?: string | null | undefined; hint?: string }>()
 </script>
 
 <template>

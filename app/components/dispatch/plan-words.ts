@@ -31,6 +31,10 @@ export function planFieldWords(field: string, value: unknown): string {
         paces.map(({ domain, perMinute }) => `${domain} ${perMinute} a minute`).join(', ') || 'none'
       )
     }
+    case 'sender': {
+      const { name, local, replies } = value as DispatchPlan['sender']
+      return [name, local, replies].filter(Boolean).join(', ') || 'as in Settings'
+    }
     case 'limits':
       return Object.values(value as object)
         .map((share) => `${Number(share) * 100}%`)

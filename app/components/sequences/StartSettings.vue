@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Rule } from '~~/core/segments'
+import { accountsSender } from '~~/core/senders'
 
 /** What lets people into a sequence, on whose list's behalf, and who of them. */
 const store = useSequence()
@@ -65,6 +66,11 @@ function setWhen(value: string) {
       />
       <span v-if="!segmentIds.length" class="small">no segment asked for: everybody comes in</span>
     </div>
+    <SenderFields
+      :sender="start.sender ?? accountsSender"
+      :usual="of.sender"
+      @change="store.changeStart({ ...start, sender: $event })"
+    />
   </fieldset>
   <p class="muted small mt-3">
     Once a person. Whoever unsubscribes or is suppressed leaves the sequence, too.

@@ -159,6 +159,7 @@ const describe = (field: string, value: unknown) => planFieldWords(field, value)
       </dl>
       <template v-if="mailing.state !== 'scheduled'">
         <template v-if="plan.known.value">
+          <SenderSettings :plan="plan" />
           <PaceSettings :plan="plan" />
           <TestSettings :plan="plan" :happening="happening" />
           <WorthSettings :plan="plan" :happening="happening" />

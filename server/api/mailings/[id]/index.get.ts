@@ -4,7 +4,14 @@ import { frequencyCap } from '~~/database/account'
 import { contentOf, dueLater } from '~~/database/sending'
 import { audienceWaterfall, countAudience, readSegments } from '~~/database/segments'
 import { letterheadIdOf, letterheadOf, letterOf } from '~~/database/letters'
-import { audienceOf, settingsVersion, totalsOf, wishOf, planOf } from '~~/database/mailings'
+import {
+  senderOf,
+  audienceOf,
+  settingsVersion,
+  totalsOf,
+  wishOf,
+  planOf,
+} from '~~/database/mailings'
 import { readFields, listById } from '~~/database/people'
 import { sequenceById } from '~~/database/sequences'
 
@@ -26,7 +33,8 @@ export default defineEventHandler((event) => {
   const mailing = mailingOf(event)
   const audience = audienceOf(db, mailing)
   const asked = `${mailing.id} ${JSON.stringify(audience)}`
-  const { pace_per_minute, sender_name, sender_address } = account()
+  const { pace_per_minute } = account()
+  const sender = senderOf(db, mailing)
   return {
     ...mailing,
     settingsVersion: settingsVersion(db, mailing),
@@ -67,6 +75,6 @@ export default defineEventHandler((event) => {
     totals: totalsOf(db, mailing.id) ?? null,
     later: mailing.state === 'sending' ? dueLater(db, mailing.id, clock()) : null,
     pace: pace_per_minute,
-    sender: `${sender_name} <${sender_address}>`,
+    sender: `${sender.name} <${sender.address}>`,
   }
 })

@@ -6,6 +6,7 @@ import {
   partsOfMailing,
   planOf,
   planVersion,
+  senderOf,
   zoneFields,
   draftsBesides,
 } from '~~/database/mailings'
@@ -18,6 +19,7 @@ export default defineEventHandler((event): PlanAnswer => {
   const plan = planOf(mailing)
   return {
     plan,
+    sender: senderOf(db, null),
     version: planVersion(mailing),
     problems: planProblems(plan),
     drafts: draftsBesides(db, mailing.id),

@@ -2,6 +2,7 @@ import MailComposer from 'nodemailer/lib/mail-composer'
 import { outgoingOf } from '~~/cases/letters'
 import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { letterOf } from '~~/database/letters'
+import { senderOf } from '~~/database/mailings'
 
 const types = {
   html: 'text/html',
@@ -41,9 +42,9 @@ export default defineEventHandler(async (event) => {
     { list: frame.listName, sender: frame.senderName, mailing: mailing.name },
   )
   const { subject, html, text } = mergeLetter(compiled, context)
-  const { sender_name, sender_address } = account()
+  const from = senderOf(db, mailing)
   const message = new MailComposer({
-    from: { name: sender_name, address: sender_address },
+    from: { name: from.name, address: from.address },
     to: 'reader@letters.example',
     subject,
     html,

@@ -1,6 +1,7 @@
 import { peopleInside, standingAt, mailingsOfSequence, readSequences } from '~~/database/sequences'
 import { sequenceProblems } from '~~/cases/sequences'
 import { readLists, eventNames } from '~~/database/people'
+import { senderOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
 
 /** A sequence with its map, its mails and what came of them, and who is inside where. */
@@ -20,5 +21,6 @@ export default defineEventHandler((event) => {
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     events: eventNames(db),
+    sender: senderOf(db, null),
   }
 })
