@@ -22,6 +22,31 @@ test('from empty and from each earlier version one comes to the same shape', () 
   }
 })
 
+test('why somebody did not get a letter is told of those of earlier versions by the words that were kept', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 21)
+  sqlite.pragma('foreign_keys = off')
+  const insert = sqlite.prepare(
+    'insert into recipients (mailing_id, person_id, state, at, due, answer) values (1, ?, ?, 0, 0, ?)',
+  )
+  const rows = [
+    ['bounced', 'There is no such mailbox.', 'no such address'],
+    ['failed', 'The mailbox is full. Given up after two days.', 'mailbox full'],
+    ['failed', 'The provider refuses our mail by its policy.', 'policy or authentication'],
+    ['failed', 'The provider asks us to slow down. Given up after two days.', 'busy'],
+    ['bounced', null, 'unknown'],
+    ['accepted', null, null],
+    ['deferred', 'The mailbox is full.', null],
+  ] as const
+  rows.forEach(([state, answer], i) => insert.run(i + 1, state, answer))
+  migrate(sqlite)
+  const failures = sqlite.prepare('select failure from recipients order by person_id').pluck().all()
+  expect(failures).toEqual(rows.map(([, , failure]) => failure))
+  expect(
+    sqlite.prepare("select count(*) from account where replies <> 'sender'").pluck().get(),
+  ).toBe(0)
+})
+
 test('a step that fails leaves nothing half done', () => {
   const sqlite = new Sqlite(':memory:')
   sqlite.exec('create table evidence (id integer)')
