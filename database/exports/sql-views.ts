@@ -110,6 +110,8 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
       clicked: [time('r.clicked_at'), 'first clicked'],
       unsubscribed: [time('r.left_at'), 'unsubscribed by it'],
       left: [time('r.left_at'), 'the same as unsubscribed'],
+      replied: [time('r.replied_at'), 'first wrote back'],
+      failure: ['r.failure', 'why it did not arrive: no such address, mailbox full …'],
     }),
     acts('opens', 'Every open by a person', 'open', {}),
     acts('clicks', 'Every click by a person', 'click', { link: ['a.link', 'number of the link'] }),
