@@ -428,6 +428,18 @@ test('undoing keeps what happened since', async () => {
   expect(subscriptionState(db, fresh.id, list)).toBe('unsubscribed')
 })
 
+test('undoing takes nobody away who came since, though whom it had brought are gone', async () => {
+  beginAnew()
+  const id = bring(csvOf([['new', 'Orrin', '']]))
+  await carryOut('import', id)
+  erasePerson(db, person('new@inkpost.example')!.id, engine.time.now)
+  while (await runJobs(engine));
+  const other = somebody(db, 'other')
+  const undone = await carryOut('undo-import', id)
+  expect(JSON.parse(undone.undone!)).toMatchObject({ removed: 0 })
+  expect(person('other@inkpost.example')?.id).toBe(other)
+})
+
 test('counting says which sequences could start, and for whom; they start only where the import may', async () => {
   const sequence = addSequence(db, 'Welcome', list, 0)
   const map = insertStep(emptyMap, null, 'pause', { kind: 'wait', ms: 1_000 })

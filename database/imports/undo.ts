@@ -89,7 +89,9 @@ function undoAdded(db: Database, of: Import, undone: Undone, now: number): boole
       .selectFrom('people')
       .select(['id', 'changed_at', 'joined_at'])
       .where('id', '>=', range.first_id)
-      .where('id', '<=', last),
+      .where('id', '<=', last)
+      // Before ids were used once, somebody else may have come to have one of these.
+      .where('joined_at', '>=', of.created_at),
   )
   for (const { id, changed_at, joined_at } of people) {
     if (changed_at === joined_at && !wasActive(db, of, id)) {

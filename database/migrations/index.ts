@@ -21,9 +21,13 @@ import { retentionOfReports } from './0019-retention'
 import { longerTokens } from './0020-longer-tokens'
 import { noPlanned } from './0021-no-planned'
 import { whatComesBack } from './0022-what-comes-back'
+import { idsOnce } from './0023-ids-once'
+
+/** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
+type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
 
 /** Every step from an empty file to the present schema. A step that has landed is never changed. */
-export const migrations: readonly string[] = [
+export const migrations: readonly Step[] = [
   foundations,
   segmentsAndFacts,
   vocabulary,
@@ -46,6 +50,7 @@ export const migrations: readonly string[] = [
   longerTokens,
   noPlanned,
   whatComesBack,
+  idsOnce,
 ]
 
 /**
@@ -65,13 +70,28 @@ export function migrate(
     )
   while (version() < upTo) {
     onStep(version() + 1, upTo)
-    sqlite
-      .transaction(() => {
-        const from = version()
-        if (from >= upTo) return // another process was faster
-        sqlite.exec(migrations[from]!)
-        sqlite.pragma(`user_version = ${from + 1}`)
-      })
-      .immediate()
+    takeStep(sqlite, version())
+  }
+}
+
+/** Takes the step from a version, unless another process was faster. */
+function takeStep(sqlite: Sqlite.Database, from: number) {
+  const step = migrations[from]!
+  const take = sqlite.transaction(() => {
+    if (sqlite.pragma('user_version', { simple: true }) !== from) return
+    if (typeof step === 'string') sqlite.exec(step)
+    else step.withoutForeignKeys(sqlite)
+    sqlite.pragma(`user_version = ${from + 1}`)
+  })
+  if (typeof step === 'string') return take.immediate()
+  // In a transaction neither can be changed (foreign keys), or would come too late (names in triggers).
+  const keys = sqlite.pragma('foreign_keys', { simple: true })
+  sqlite.pragma('foreign_keys = off')
+  sqlite.pragma('legacy_alter_table = on')
+  try {
+    take.immediate()
+  } finally {
+    sqlite.pragma('legacy_alter_table = off')
+    sqlite.pragma(`foreign_keys = ${keys}`)
   }
 }

@@ -47,6 +47,41 @@ test('why somebody did not get a letter is told of those of earlier versions by 
   ).toBe(0)
 })
 
+test('an id is never used again, and making tables anew loses nothing', () => {
+  const sqlite = new Sqlite(':memory:')
+  sqlite.pragma('foreign_keys = on')
+  migrate(sqlite, 22)
+  const add = (name: string) =>
+    Number(
+      sqlite
+        .prepare(
+          "insert into people (address, normal, domain, fields, joined_at, changed_at) values (?, ?, 'x', '{}', 0, 0)",
+        )
+        .run(name, name).lastInsertRowid,
+    )
+  add('one')
+  const two = add('two')
+  sqlite.prepare("insert into tags (name) values ('a')").run()
+  sqlite.prepare('insert into person_tags (person_id, tag_id) values (?, 1)').run(two)
+  sqlite.pragma('foreign_keys = off')
+  sqlite.exec('insert into import_added (import_id, first_id, last_id) values (1, 1, 7)')
+  sqlite.pragma('foreign_keys = on')
+  const rows = (table: string) => sqlite.prepare(`select * from ${table}`).all()
+  const before = ['people', 'tags', 'person_tags', 'facts'].map(rows)
+  migrate(sqlite)
+  expect(['people', 'tags', 'person_tags', 'facts'].map(rows)).toEqual(before)
+  expect(sqlite.pragma('foreign_keys', { simple: true })).toBe(1)
+  // Above all that an import still names; and who was the last and is gone leaves their id to nobody.
+  const three = add('three')
+  expect(three).toBe(8)
+  sqlite.prepare('delete from people where id = ?').run(three)
+  expect(add('four')).toBe(9)
+  // Children still go with their parent, and triggers still keep what they kept.
+  sqlite.prepare('delete from people where id = ?').run(two)
+  expect(rows('person_tags')).toEqual([])
+  expect(sqlite.prepare('select count(*) from facts').pluck().get()).toBe(2)
+})
+
 test('a step that fails leaves nothing half done', () => {
   const sqlite = new Sqlite(':memory:')
   sqlite.exec('create table evidence (id integer)')
