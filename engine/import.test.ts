@@ -435,8 +435,7 @@ test('undoing takes nobody away who came since, though whom it had brought are g
   erasePerson(db, person('new@inkpost.example')!.id, engine.time.now)
   while (await runJobs(engine));
   const other = somebody(db, 'other')
-  const undone = await carryOut('undo-import', id)
-  expect(JSON.parse(undone.undone!)).toMatchObject({ removed: 0 })
+  await carryOut('undo-import', id)
   expect(person('other@inkpost.example')?.id).toBe(other)
 })
 
