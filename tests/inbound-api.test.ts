@@ -147,11 +147,156 @@ test.each([
   expect(answer.body.message).toMatch(message)
 })
 
+interface Described {
+  type: string
+  required?: string[]
+  properties?: Record<string, Described>
+  items?: Described
+}
+
+/** Whole entries of each kind, in whose every part something else can be put. */
+const whole: Record<string, Record<string, unknown>> = {
+  people: {
+    address: 'whole@shop.example',
+    values: { first_name: 'Whole' },
+    tags: ['shop'],
+    lists: [{ list: 'wind-notes', agreed: 'Ticked the box.' }],
+  },
+  events: {
+    address: 'tove@shop.example',
+    name: 'basket',
+    at: '2026-01-05T10:00:00Z',
+    properties: { page: '/delta' },
+  },
+  orders: {
+    number: 'W',
+    address: 'tove@shop.example',
+    at: '2026-02-01T10:00:00Z',
+    items: [{ product: 'w', name: 'W', category: 'c', quantity: 2, money: 100 }],
+  },
+  products: {
+    key: 'w',
+    name: 'W',
+    category: 'c',
+    price: 100,
+    url: 'https://shop.example/w',
+    picture: 'https://shop.example/w.jpg',
+    stock: 3,
+  },
+}
+
+/** The places in an entry, as paths, and whether the description calls them needed. */
+function* placesIn(
+  of: Described,
+  path: (string | number)[] = [],
+): Generator<[typeof path, boolean]> {
+  for (const [name, part] of Object.entries(of.properties ?? {})) {
+    yield [[...path, name], of.required?.includes(name) ?? false]
+    yield* placesIn(part, [...path, name])
+    if (part.items) yield* placesIn(part.items, [...path, name, 0])
+  }
+}
+
+/** A copy of an entry with something else at a place; `undefined`: nothing. */
+function withAt(entry: unknown, path: (string | number)[], value: unknown): unknown {
+  const copy = structuredClone(entry) as any
+  const last = path.at(-1)!
+  const into = path.slice(0, -1).reduce((of, key) => of[key], copy)
+  if (value === undefined) delete into[last]
+  else into[last] = value
+  return copy
+}
+
+test.each(Object.keys(whole))(
+  '%s: whatever stands in a part of an entry, it is taken or refused by itself, and the others are taken',
+  async (what) => {
+    const document = (await (await fetch(`${satchel.url}/api/v1/openapi.json`)).json()) as any
+    const { items } = document.paths[`/${what}`].post.requestBody.content['application/json'].schema
+    const others = [
+      undefined,
+      null,
+      '',
+      [],
+      {},
+      7,
+      -1,
+      0.5,
+      1e300,
+      true,
+      'x',
+      [null],
+      [[]],
+      '\ud800',
+    ]
+    const [key] = Object.keys(whole[what]!)
+    let n = 0
+    // What tells entries apart differs, so that each is one of its own.
+    const next = () =>
+      what === 'orders' || what === 'products'
+        ? { ...whole[what], [key!]: `${what}-${n++}` }
+        : whole[what]!
+    for (const [path, needed] of placesIn(items as Described)) {
+      const batch = [next(), ...others.map((other) => withAt(next(), path, other)), next()]
+      const { status, body } = await send(what, batch)
+      expect([path, status]).toEqual([path, 200])
+      const { results } = body as { results: { status: string; path?: string; message?: string }[] }
+      expect(results).toHaveLength(batch.length)
+      for (const good of [results[0]!, results.at(-1)!]) expect(good.status).not.toBe('refused')
+      // What may be left out may be null as well.
+      for (const [i, nothing] of [
+        [1, 'missing'],
+        [2, 'null'],
+      ] as const)
+        expect([path, nothing, results[i]!.status === 'refused']).toEqual([path, nothing, needed])
+      for (const one of results.filter((result) => result.status === 'refused'))
+        expect(one.message).toMatch(/^[A-Z“].*\.$/)
+    }
+  },
+)
+
+test('a day that there is not, and half a character, are refused with their place', async () => {
+  const { body } = await send('events', [
+    { ...whole.events, at: '2026-02-30T10:00:00Z' },
+    { ...whole.events, properties: { page: '\ud800' } },
+    whole.events,
+  ])
+  expect(body.results).toMatchObject([
+    { status: 'refused', path: 'at' },
+    { status: 'refused', path: 'properties' },
+    { status: 'added' },
+  ])
+  const people = await send('people', [
+    { ...whole.people, values: { first_name: '\udc00' } },
+    { ...whole.people, tags: ['a\ud800'] },
+    whole.people,
+  ])
+  expect(people.body.results.map(({ path }: { path?: string }) => path)).toEqual([
+    'values',
+    'tags[0]',
+    undefined,
+  ])
+})
+
+test('methods that there are not answer 405, and what there is not 404', async () => {
+  for (const method of ['GET', 'PUT', 'DELETE', 'PATCH'])
+    for (const what of ['people', 'events', 'orders', 'products']) {
+      const answer = await fetch(`${satchel.url}/api/v1/${what}`, {
+        method,
+        headers: { authorization: `Bearer ${token}` },
+      })
+      expect([what, method, answer.status]).toEqual([what, method, 405])
+      expect(answer.headers.get('allow')).toBe('POST')
+    }
+  expect((await send('kites', [])).status).toBe(404)
+})
+
 test('the document describes what is checked', async () => {
   const document = (await (await fetch(`${satchel.url}/api/v1/openapi.json`)).json()) as any
   expect(document.openapi).toBe('3.1.0')
   const order = document.paths['/orders'].post.requestBody.content['application/json'].schema
   expect(order.maxItems).toBe(1_000)
   expect(order.items.required).toEqual(['number', 'address', 'items'])
-  expect(order.items.properties.items.items.properties.money).toMatchObject({ type: 'integer' })
+  const { properties } = order.items.properties.items.items
+  expect(properties.money).toMatchObject({ type: 'integer' })
+  expect(properties.quantity).toMatchObject({ type: ['integer', 'null'] })
 })

@@ -132,11 +132,21 @@ export function takeBatch<T>(
         // A savepoint of its own, so that nothing of a refused entry stays.
         return { index, status: db.sqlite.transaction(() => take(entry))() }
       } catch (fault) {
-        if (!(fault instanceof EntryFault)) throw fault
-        return { index, status: 'refused', path: fault.path, message: fault.message }
+        const refused = faultOf(fault)
+        if (!refused) throw fault
+        return { index, status: 'refused', path: refused.path, message: refused.message }
       }
     }),
   )
+}
+
+/** What an entry is refused for; null for what is no fault of the entry, such as a disk that is full. */
+function faultOf(error: unknown): EntryFault | null {
+  if (error instanceof EntryFault) return error
+  const { code } = error as { code?: unknown }
+  return typeof code === 'string' && /^SQLITE_(?:CONSTRAINT|MISMATCH|TOOBIG)/.test(code)
+    ? new EntryFault('', 'It can’t be kept as it is: a part of it has no place on file.')
+    : null
 }
 
 export interface ApiPerson {

@@ -1,5 +1,7 @@
+import type { H3Event } from 'h3'
 import { comesFromHere } from '~~/core/sign-in'
 import { CONFIRMED_FOR, handlerOf, mayCall, permissionOf, type Handler } from '~~/core/team'
+import { apiSchemas } from '~~/shared/api-inputs'
 
 /** What else than JSON a handler takes: a file as it is, or a form whose answer the browser saves. */
 const takes: Partial<Record<Handler, RegExp>> = {
@@ -15,9 +17,13 @@ const takes: Partial<Record<Handler, RegExp>> = {
  */
 export default defineEventHandler((event) => {
   const path = event.path.split('?')[0]!
-  if (!path.startsWith('/api/') || path.startsWith('/api/v1/')) return
+  if (!path.startsWith('/api/')) return
   const handler = handlerOf(event.method, path)
-  if (!handler) throw notFound('There is nothing here.')
+  if (!handler) {
+    const others = methodsOf(path)
+    if (path.startsWith('/api/v1/') && others.includes(event.method)) return
+    throw others.length ? otherMethod(event, others) : notFound('There is nothing here.')
+  }
   if (event.method !== 'GET' && event.method !== 'HEAD') refuseFromElsewhere(event, handler)
   const who = whoAsks(event)
   event.context.handler = handler
@@ -37,6 +43,24 @@ export default defineEventHandler((event) => {
       data: { confirm: true },
     })
 })
+
+/** By which methods something is asked: of pages, and of programs. */
+function methodsOf(path: string): string[] {
+  const ofPrograms = /^\/api\/v1\/([\w.]+)$/.exec(path)?.[1]
+  if (ofPrograms)
+    return ofPrograms in apiSchemas
+      ? ['POST']
+      : ofPrograms === 'openapi.json'
+        ? ['GET', 'HEAD']
+        : []
+  return ['GET', 'POST', 'PUT', 'DELETE'].filter((method) => handlerOf(method, path))
+}
+
+/** RFC 9110, 15.5.6. */
+function otherMethod(event: H3Event, allowed: readonly string[]) {
+  setResponseHeader(event, 'Allow', allowed.join(', '))
+  return createError({ statusCode: 405, message: `This is asked by ${allowed.join(' or ')}.` })
+}
 
 function refuseFromElsewhere(event: Parameters<typeof getHeader>[0], handler: Handler) {
   const { host, origin, 'sec-fetch-site': site } = getHeaders(event)

@@ -1,4 +1,5 @@
 import type { H3Event } from 'h3'
+import { DateTime } from 'luxon'
 import { ValidationError, type AnyObject, type ObjectSchema } from 'yup'
 import { answerBefore, EntryFault, keepAnswer, takeBatch, useApiToken } from '~~/database/imports'
 import { BATCH } from '~~/shared/api-inputs'
@@ -73,7 +74,7 @@ function checked(schema: ObjectSchema<AnyObject>, entry: unknown): unknown {
   }
 }
 
-/** When something happened: as given, but never later than now. */
+/** When something happened: as given (in UTC where it says no zone), but never later than now. */
 export function momentOf(at: string | undefined, now: number): number {
-  return at === undefined ? now : Math.min(Date.parse(at), now)
+  return at === undefined ? now : Math.min(DateTime.fromISO(at, { zone: 'utc' }).toMillis(), now)
 }

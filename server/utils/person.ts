@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import { checkAddress, addressProblems, type Field, type FieldValue } from '~~/core/people'
 import { readFields } from '~~/database/people'
 
@@ -49,7 +50,7 @@ function valueFrom({ key, name, kind }: Field, value: unknown): FieldValue | nul
       if (
         typeof value !== 'string' ||
         !/^\d{4}-\d{2}-\d{2}$/.test(value) ||
-        Number.isNaN(Date.parse(value))
+        !DateTime.fromISO(value).isValid
       )
         throw wrong('a day, such as 2026-11-23')
       return value

@@ -73,6 +73,12 @@ const answer = {
   },
 }
 
+/** What may be left out may be null as well. */
+function orNull(field: SchemaDescription): object {
+  const schema = described(field) as { type: string }
+  return field.optional ? { ...schema, type: [schema.type, 'null'] } : schema
+}
+
 /** A schema of ours as JSON Schema. */
 function described(of: unknown): object {
   const description = of as SchemaDescription
@@ -88,7 +94,7 @@ function described(of: unknown): object {
         type: 'object',
         required: Object.keys(fields).filter((name) => !fields[name]!.optional),
         properties: Object.fromEntries(
-          Object.entries(fields).map(([name, field]) => [name, described(field)]),
+          Object.entries(fields).map(([name, field]) => [name, orNull(field)]),
         ),
       }
     }
