@@ -6,6 +6,7 @@ import { dataOutById, listDataOuts } from '../database/exports'
 import { makeToken } from '../core/delivery'
 import { all, one, q } from '../database'
 import { totalsOf } from '../database/mailings'
+import { repliedCount, repliesOf } from '../database/sending'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 
@@ -68,6 +69,40 @@ test('a schedule takes data out at its time, and a link by mail leads to the fil
   await page().getByRole('button', { name: 'Undo' }).click()
   await page().getByRole('button', { name: 'End it' }).waitFor()
   await page().getByRole('button', { name: 'End it' }).click()
+})
+
+test('a reply that is handed in stands with the mailing and its writer, and goes on to the sender', async () => {
+  const id = idOf('Wind notes 46')
+  const { person_id, normal } = one(
+    satchel.db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('people', 'people.id', 'recipients.person_id')
+      .select(['person_id', 'normal'])
+      .where('mailing_id', '=', id)
+      .where('state', '=', 'accepted')
+      .where('replied_at', 'is', null)
+      .limit(1),
+  )!
+  const key = Buffer.from(readAccount(satchel.db)!.token_key, 'hex')
+  const to = `r-${makeToken(key, 'bounce', id, person_id)}@galewright.example`
+  const mail = `From: ${normal}\r\nTo: ${to}\r\nSubject: Re: wind\r\n\r\nWhich line for force five, please?\r\n`
+  const handedIn = await fetch(satchel.env.WORLD_REPORTS_URL!, { method: 'POST', body: mail })
+  expect(handedIn.status).toBe(202)
+  await until('it is read', () => repliesOf(satchel.db, person_id).length > 0)
+  await until('it goes on', () => repliesOf(satchel.db, person_id)[0]!.passed_on_at !== null)
+  await page().goto(`${satchel.url}/results/${id}`)
+  await seen('What they wrote back')
+  await seen('Which line for force five, please?')
+  const replied = repliedCount(satchel.db, id)
+  await seen(replied === 1 ? '1 person replied' : `${replied} people replied`)
+  await visitor.expectAccessible()
+  await page().goto(`${satchel.url}/people/${person_id}`)
+  await seen('What they wrote back')
+  await seen('Which line for force five, please?')
+  // One that went past us is not told as none.
+  await page().goto(`${satchel.url}/results/${idOf('Wind notes 1')}`)
+  await seen('replied: not measured')
 })
 
 test('a mailing is looked at by parts, beside another, and a figure leads to its people', async () => {

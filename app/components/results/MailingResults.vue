@@ -18,6 +18,13 @@ const { answer, problem } = useAnswer<{
 }>(() => `/api/mailings/${props.id}/results`)
 const results = computed(() => answer.value?.results ?? null)
 const print = () => window.print()
+/** So many replies stand there at first. */
+const FEW = 4
+const allReplies = ref(false)
+const shownReplies = computed(() => {
+  const { newest } = results.value!.replied
+  return allReplies.value ? newest : newest.slice(0, FEW)
+})
 const links = computed(() => clickedLinks(results.value?.links ?? []))
 const facts = computed(() => {
   const r = results.value
@@ -213,12 +220,21 @@ const states: Record<string, string> = {
           <p v-else-if="!results.replied.newest.length" class="muted p-4">
             {{ results.replied.people ? 'Their words are no longer kept.' : 'Nobody has yet.' }}
           </p>
-          <ReplyList
-            v-else
-            class="max-h-[340px] overflow-y-auto"
-            tabindex="0"
-            :replies="results.replied.newest"
-          />
+          <template v-else>
+            <ReplyList :replies="shownReplies" />
+            <button
+              v-if="results.replied.newest.length > FEW"
+              class="link small mx-3.5 mb-3"
+              :aria-expanded="allReplies"
+              @click="allReplies = !allReplies"
+            >
+              {{
+                allReplies
+                  ? 'Show fewer'
+                  : `Show the newest ${count(results.replied.newest.length)}`
+              }}
+            </button>
+          </template>
         </section>
         <section class="sheet px-4 py-3">
           <h2>Who unsubscribed, and why</h2>
