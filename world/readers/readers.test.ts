@@ -75,6 +75,7 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     'From: hello@galewright.example',
     'Subject: =?utf-8?B?V2luZCDigJQg?= =?utf-8?B?Zm9yY2UgNQ==?=',
     'Message-ID: <abc@galewright.example>',
+    'Reply-To: r-x@galewright.example',
     'List-Unsubscribe: <https://mail.galewright.example/u/tok>,',
     ' <mailto:leave-x@galewright.example>',
     'Content-Type: multipart/alternative; boundary="b"',
@@ -96,8 +97,8 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     html: expect.stringContaining('<p>Force 5 — <a') as string,
     messageId: '<abc@galewright.example>',
     unsubscribe: 'https://mail.galewright.example/u/tok',
-    leaveBy: null,
-    replyTo: null,
+    leaveBy: 'leave-x@galewright.example',
+    replyTo: 'r-x@galewright.example',
     pictures: ['https://mail.galewright.example/o/tok.gif'],
     links: ['https://mail.galewright.example/c/tok/1?a=1&b=2'],
   })
