@@ -37,7 +37,7 @@ function takeAddress() {
 const ways = computed(() => [
   {
     value: '' as const,
-    name: `as in Settings: ${words[props.usual.replies === 'kept' ? 'kept' : 'sender']}`,
+    name: `as in Settings: ${props.usual.replies === 'kept' ? 'here' : 'past Satchel'}`,
   },
   { value: 'kept' as const, name: words.kept },
   { value: 'sender' as const, name: words.sender },

@@ -83,17 +83,28 @@ const delivered = computed(() => props.test.variants.reduce((sum, one) => sum + 
     </text>
   </svg>
   <table class="mt-1 w-full text-[12.5px]">
+    <thead>
+      <tr class="muted">
+        <th scope="col" colspan="2"><span class="sr-only">Variant</span></th>
+        <th scope="col" class="num pl-3 font-normal" colspan="2">
+          {{ test.measure === 'money' ? 'per recipient' : 'share, 95% interval' }}
+        </th>
+        <th scope="col" class="num pl-3 font-normal whitespace-nowrap">chance to be best</th>
+      </tr>
+    </thead>
     <tbody>
       <tr v-for="(one, i) in test.variants" :key="one.name" class="border-t border-line-soft">
         <th scope="row" class="py-1 pr-2 text-left whitespace-nowrap">
           <span :style="{ color: colors[i] }" aria-hidden="true">■</span> {{ one.name }}
         </th>
         <td class="max-w-[210px] truncate">{{ one.words }}</td>
-        <td class="num font-semibold">{{ shown(one.value) }}</td>
-        <td v-if="test.measure !== 'money'" class="num muted whitespace-nowrap">
+        <td class="num pl-3 font-semibold" :colspan="test.measure === 'money' ? 2 : 1">
+          {{ shown(one.value) }}
+        </td>
+        <td v-if="test.measure !== 'money'" class="num muted pl-2 whitespace-nowrap">
           {{ percent(one.low) }} to {{ percent(one.high) }}
         </td>
-        <td class="num muted whitespace-nowrap">chance to be best {{ percent(one.best) }}</td>
+        <td class="num muted pl-3 whitespace-nowrap">{{ percent(one.best) }}</td>
       </tr>
     </tbody>
   </table>

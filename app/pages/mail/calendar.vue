@@ -5,6 +5,7 @@ interface Planned {
   id: number
   name: string
   state: string
+  held_by: string | null
   at: number
   /** The wished day and time of what is scheduled, as on a wall. */
   wish: string | null
@@ -179,7 +180,7 @@ const turned = (weeks: number) => ({
           <span class="block truncate"
             >{{ mailing.wish?.slice(11) ?? time(mailing.at)
             }}{{ mailing.localTime && mailing.wish ? ' their time' : '' }} ·
-            {{ mailing.state }}</span
+            {{ mailingState(mailing) }}</span
           >
         </NuxtLink>
       </section>

@@ -9,6 +9,7 @@ export default defineEventHandler((event) => {
       id: mailing.id,
       name: mailing.name,
       state: mailing.state,
+      held_by: mailing.held_by,
       at: timeOf(mailing),
       wish: mailing.state === 'scheduled' ? wishOf(mailing, zone) : null,
       localTime: planOf(mailing).pace === 'local-time',
