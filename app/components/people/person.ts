@@ -1,3 +1,4 @@
+import type { ShownReply } from '~/components/common/ReplyList.vue'
 import type { Field, FieldValue } from '~~/core/people'
 
 /** A person as their page shows them. */
@@ -53,16 +54,6 @@ export interface Person {
     entered_at: number
     ended_at: number | null
   }[]
-  replies: {
-    id: number
-    mailing_id: number
-    at: number
-    from_name: string
-    from_address: string
-    subject: string
-    text: string
-    passed_on_at: number | null
-    pass_on_note: string | null
-  }[]
+  replies: ShownReply[]
   notes: { id: number; at: number; by_name: string; text: string }[]
 }
