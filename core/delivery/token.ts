@@ -62,7 +62,8 @@ function verified(bytes: Buffer, macBytes: number, key: Buffer, kind: TokenKind)
 
 function mac(key: Buffer, kind: TokenKind, payload: Buffer): Buffer {
   return createHmac('sha256', secretOf(key))
-    .update(Buffer.concat([kinds[kind], payload]))
+    .update(kinds[kind])
+    .update(payload)
     .digest()
 }
 
@@ -123,7 +124,7 @@ function base32(bytes: Buffer): string {
 
 function fromBase32(text: string): Buffer | null {
   if (text.length > 64) return null
-  const bytes = Buffer.alloc(Math.floor((text.length * 5) / 8))
+  const bytes = Buffer.allocUnsafe(Math.floor((text.length * 5) / 8))
   let bits = 0
   let held = 0
   let next = 0
