@@ -1,10 +1,11 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { freePorts } from '../tests/ports'
 import { setupCode } from './signed-in'
 
 /** The built web process on a data folder, with the processes that it starts. */
 export async function startWeb(data: string): Promise<{ port: number; stop(): Promise<void> }> {
-  const port = 20_000 + (process.pid % 20_000)
+  const [port] = (await freePorts(1)) as [number]
   const web = spawn(process.execPath, ['.output/server/index.mjs'], {
     env: {
       ...process.env,
@@ -24,7 +25,10 @@ export async function startWeb(data: string): Promise<{ port: number; stop(): Pr
       () => false,
     )
   const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-  while (!(await answers())) await wait(100)
+  while (!(await answers())) {
+    if (web.exitCode !== null) throw new Error(`The web process ended with ${web.exitCode}.`)
+    await wait(100)
+  }
   // Whoever is not signed in is told so by a reader; with it all its processes have begun.
   await fetch(`http://127.0.0.1:${port}/api/fields`)
   await wait(3_000)

@@ -61,10 +61,7 @@ function verified(bytes: Buffer, macBytes: number, key: Buffer, kind: TokenKind)
 }
 
 function mac(key: Buffer, kind: TokenKind, payload: Buffer): Buffer {
-  return createHmac('sha256', secretOf(key))
-    .update(kinds[kind])
-    .update(payload)
-    .digest()
+  return createHmac('sha256', secretOf(key)).update(kinds[kind]).update(payload).digest()
 }
 
 const kinds = {
