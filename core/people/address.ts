@@ -1,5 +1,5 @@
 /** Why an address can't be used, as a code; the words are in {@link addressProblems}. */
-export type AddressProblem = keyof typeof addressProblems
+export type AddressProblem = Exclude<keyof typeof addressProblems, 'several'>
 
 export const addressProblems = {
   empty: 'There is no address in this row.',
@@ -11,6 +11,7 @@ export const addressProblems = {
   'local-form': 'The part before the @ has a space or a sign that cannot stand there.',
   domain: 'The part after the @ is not the name of a domain.',
   long: 'The address is longer than 254 characters.',
+  several: 'There are several addresses in this cell. One row is one person.',
 } as const
 
 export type CheckedAddress =

@@ -1,6 +1,8 @@
-import { checkAddress } from './address'
+import { addressInCell } from './address-cell'
+import { dateOrderOf, type DateOrder } from './dates'
 import { fieldKeyFor, type Field, type FieldKind } from './fields'
-import { dateOrderOf, readNumber, readYesNo, type DateOrder } from './values'
+import { namedColumn, plainName, type NamedColumn } from './headers'
+import { isFiguresOnly, readNumber, readYesNo, type YesNoWords } from './values'
 
 /** What becomes of a column's cells. A new field has the key it will get. */
 export type ColumnTarget =
@@ -12,14 +14,21 @@ export type ColumnTarget =
   | { to: 'list'; listId: number }
   | { to: 'skip' }
 
+/** How the text of a column's cells is read. */
+export interface Reading {
+  separator?: string
+  /** Missing where dates read as different days in several orders: it has to be chosen. */
+  dateOrder?: DateOrder
+  decimal?: '.' | ','
+  /** What says yes and no; missing: the usual words. */
+  words?: YesNoWords
+}
+
 /** How one column was understood, and what it was understood from. */
-export interface ColumnPlan {
+export interface ColumnPlan extends Reading {
   column: number
   header: string
   target: ColumnTarget
-  separator?: string
-  dateOrder?: DateOrder
-  decimal?: '.' | ','
   /** Up to three different values, as they stand in the file. */
   samples: string[]
 }
@@ -30,30 +39,21 @@ export interface KnownPeople {
   lists: { id: number; name: string }[]
 }
 
-const headers = {
-  address: /^(e ?)?mail( address)?$|^(e ?mail) ?(address|adresse)?$|^address$/,
-  first: /^(first|given|fore) ?names?$/,
-  last: /^(last|family|sur) ?names?$/,
-  whole: /^(full |whole )?name$|^contact$/,
-  tags: /^(tags?|labels?|groups?|categories)$/,
-  number: /\b(no|nr|id|ref|number|code|phone|postcode|zip)\b/,
-}
+/** Rows from which a column is understood. */
+const ROWS_LOOKED_AT = 2_000
 
 /**
- * Understands the columns of a file from their names and their contents.
- * Exactly one column becomes the address, the one with the most addresses in it, if any has.
+ * Understands the columns of a file from their names and their contents. Exactly one column becomes the address, the one
+ * with the most addresses in it, if any has. `named`: false where the file has no header; what is then not known by its
+ * contents is skipped, and not made a field without a name.
  */
 export function understandColumns(
   header: readonly string[],
   rows: readonly (readonly string[])[],
   known: KnownPeople,
+  { named = true } = {},
 ): ColumnPlan[] {
-  const values = header.map((_, column) =>
-    rows
-      .slice(0, 2_000)
-      .map((row) => (row[column] ?? '').trim())
-      .filter((cell) => cell !== ''),
-  )
+  const values = header.map((_, column) => cellsOf(rows, column))
   const address = addressColumn(header, values)
   const taken = new Set(known.fields.map((field) => field.key))
   return header.map((name, column) => {
@@ -65,17 +65,64 @@ export function understandColumns(
     }
     if (column === address) return { ...plan, target: { to: 'address' } }
     const understood = understandColumn(plan, values[column]!, known, taken)
-    if (understood.target.to === 'new-field') taken.add(understood.target.key)
+    if (understood.target.to !== 'new-field') return understood
+    if (!named) return plan
+    taken.add(understood.target.key)
     return understood
   })
+}
+
+/** The filled cells of a column that it is understood from, without the spaces around them. */
+export function cellsOf(rows: readonly (readonly string[])[], column: number): string[] {
+  return rows
+    .slice(0, ROWS_LOOKED_AT)
+    .map((row) => (row[column] ?? '').trim())
+    .filter((cell) => cell !== '')
+}
+
+/** How cells are best read as values of a kind; for a column whose target was chosen, too. */
+export function readingFor(
+  target: ColumnTarget,
+  cells: readonly string[],
+  kindOf: (key: string) => FieldKind | undefined,
+): Reading {
+  if (target.to === 'tags') return { separator: separatorOf(cells) ?? ',' }
+  if (target.to !== 'field' && target.to !== 'new-field') return {}
+  const kind = target.to === 'new-field' ? target.kind : kindOf(target.key)
+  switch (kind) {
+    case 'date': {
+      const { order, ambiguous } = dateOrderOf(cells, true)
+      return ambiguous ? {} : { dateOrder: order }
+    }
+    case 'number':
+      return { decimal: decimalOf(cells) }
+    case 'choices':
+      return { separator: separatorOf(cells) ?? ',' }
+    default:
+      return {}
+  }
+}
+
+/** Whether a column holds dates and nobody has said in which order they are to be read. */
+export function asksForOrder(
+  { target, dateOrder }: ColumnPlan,
+  kindOf: (key: string) => FieldKind | undefined,
+): boolean {
+  if (dateOrder || (target.to !== 'field' && target.to !== 'new-field')) return false
+  return (target.to === 'new-field' ? target.kind : kindOf(target.key)) === 'date'
+}
+
+/** Whether somebody joins a list by what the plans do with a file, so that there has to be a statement of consent. */
+export function subscribes(plans: readonly ColumnPlan[], listId: number | null): boolean {
+  return listId !== null || plans.some(({ target }) => target.to === 'list')
 }
 
 function addressColumn(header: readonly string[], values: readonly string[][]): number {
   let best = -1
   let most = 0
   values.forEach((cells, column) => {
-    const good = cells.length ? share(cells, (cell) => checkAddress(cell).ok) : 0
-    const named = headers.address.test(plainName(header[column]!))
+    const good = cells.length ? share(cells, (cell) => addressInCell(cell).ok) : 0
+    const named = namedColumn(header[column]!).is === 'address'
     const score = named ? good * 1.5 : good
     // A column that is called so may be mostly wrong: its rows are refused one by one.
     if (score > most && (named || good >= 0.5)) [best, most] = [column, score]
@@ -89,49 +136,54 @@ function understandColumn(
   known: KnownPeople,
   taken: ReadonlySet<string>,
 ): ColumnPlan {
-  const name = plainName(plan.header)
+  const named = namedColumn(plan.header)
   if (cells.length === 0) return plan
-  if (headers.first.test(name)) return { ...plan, target: { to: 'field', key: 'first_name' } }
-  if (headers.last.test(name)) return { ...plan, target: { to: 'field', key: 'last_name' } }
-  if (headers.whole.test(name)) return { ...plan, target: { to: 'whole-name' } }
-  if (headers.tags.test(name)) {
-    return { ...plan, target: { to: 'tags' }, separator: separatorOf(cells) ?? ',' }
-  }
+  if (named.is === 'first') return { ...plan, target: { to: 'field', key: 'first_name' } }
+  if (named.is === 'last') return { ...plan, target: { to: 'field', key: 'last_name' } }
+  if (named.is === 'whole') return { ...plan, target: { to: 'whole-name' } }
+  const kindOf = (key: string) => known.fields.find((field) => field.key === key)?.kind
+  const goesTo = (target: ColumnTarget): ColumnPlan => ({
+    ...plan,
+    ...readingFor(target, cells, kindOf),
+    target,
+  })
+  if (named.is === 'tags') return goesTo({ to: 'tags' })
+  const name = plainName(plan.header)
   const yesNo = share(cells, (cell) => readYesNo(cell) !== null) > 0.9
   const list = known.lists.find((candidate) => plainName(candidate.name) === name)
-  if (list && yesNo) return { ...plan, target: { to: 'list', listId: list.id } }
-  const shape = shapeOf(name, cells, yesNo)
-  const field = known.fields.find((candidate) => plainName(candidate.name) === name)
-  if (field) return { ...plan, ...shape.hints, target: { to: 'field', key: field.key } }
-  const target: ColumnTarget = {
+  if (list && yesNo) return goesTo({ to: 'list', listId: list.id })
+  const called = (names: readonly string[]) =>
+    known.fields.find((candidate) => names.includes(plainName(candidate.name)))
+  const field = called([name]) ?? called(named.synonyms ?? [])
+  if (field) return goesTo({ to: 'field', key: field.key })
+  return goesTo({
     to: 'new-field',
     key: fieldKeyFor(plan.header, taken),
     name: plan.header,
-    kind: shape.kind,
-  }
-  return { ...plan, ...shape.hints, target }
+    kind: kindFor(named, cells, yesNo),
+  })
 }
 
-interface Shape {
-  kind: FieldKind
-  hints: Pick<ColumnPlan, 'dateOrder' | 'decimal' | 'separator'>
+/** The kind of field that a column's values fit. */
+function kindFor(named: NamedColumn, cells: readonly string[], yesNo: boolean): FieldKind {
+  if (named.values === 'text') return 'text'
+  if (yesNo) return 'yesno'
+  if (dateOrderOf(cells, named.values === 'date').dates / cells.length > 0.9) return 'date'
+  const decimal = decimalOf(cells)
+  if (
+    !cells.some(isFiguresOnly) &&
+    share(cells, (cell) => readNumber(cell, decimal) !== null) > 0.95
+  )
+    return 'number'
+  if (share(cells, (cell) => /^https?:\/\//i.test(cell)) > 0.9) return 'link'
+  return separatorOf(cells) ? 'choices' : 'text'
 }
 
-/** The kind of field a column's values fit, and how to read them. */
-function shapeOf(name: string, cells: readonly string[], yesNo: boolean): Shape {
-  if (yesNo) return { kind: 'yesno', hints: {} }
-  const { order, dates } = dateOrderOf(cells)
-  if (dates / cells.length > 0.9) return { kind: 'date', hints: { dateOrder: order } }
-  if (!headers.number.test(name)) {
-    const commas = share(cells, (cell) => /,\d{1,2}$/.test(cell)) > 0.5
-    const decimal = commas ? ',' : '.'
-    if (share(cells, (cell) => readNumber(cell, decimal) !== null) > 0.95)
-      return { kind: 'number', hints: { decimal } }
-  }
-  if (share(cells, (cell) => /^https?:\/\//i.test(cell)) > 0.9) return { kind: 'link', hints: {} }
-  const separator = separatorOf(cells)
-  if (separator) return { kind: 'choices', hints: { separator } }
-  return { kind: 'text', hints: {} }
+/** The decimal mark under which more of the cells are numbers. */
+function decimalOf(cells: readonly string[]): '.' | ',' {
+  const numbers = (decimal: '.' | ',') =>
+    cells.filter((cell) => readNumber(cell, decimal) !== null).length
+  return numbers(',') > numbers('.') ? ',' : '.'
 }
 
 /**
@@ -154,14 +206,4 @@ function separatorOf(cells: readonly string[]): string | null {
 
 function share(cells: readonly string[], is: (cell: string) => boolean): number {
   return cells.length === 0 ? 0 : cells.filter(is).length / cells.length
-}
-
-/** A column's name for comparing: letters and figures in lower case, words apart by one space. */
-function plainName(name: string): string {
-  return name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim()
 }

@@ -1,4 +1,5 @@
-import { readDate, readNumber, readYesNo, type DateOrder } from './values'
+import { readDate, type DateOrder } from './dates'
+import { readNumber, readYesNo, type YesNoWords } from './values'
 
 export const fieldKinds = ['text', 'number', 'date', 'choice', 'choices', 'yesno', 'link'] as const
 export type FieldKind = (typeof fieldKinds)[number]
@@ -18,6 +19,7 @@ export interface ReadingHints {
   dateOrder?: DateOrder | undefined
   decimal?: '.' | ',' | undefined
   separator?: string | undefined
+  words?: YesNoWords | undefined
 }
 
 /**
@@ -37,7 +39,7 @@ export function readFieldValue(
     case 'date':
       return readDate(trimmed, hints.dateOrder ?? 'dmy') ?? undefined
     case 'yesno':
-      return readYesNo(trimmed) ?? undefined
+      return readYesNo(trimmed, hints.words) ?? undefined
     case 'choices': {
       const parts = splitValues(trimmed, hints.separator ?? '|')
       return parts.length ? parts : null
@@ -80,9 +82,15 @@ export function fieldKeyFor(name: string, taken: ReadonlySet<string> = new Set()
   return key
 }
 
-/** The values of a cell that holds several, without empties and repeats. */
+/** The values of a cell that holds several, without empties, repeats and the quotation marks around them. */
 export function splitValues(text: string, separator: string): string[] {
-  return [...new Set(text.split(separator).map((part) => part.trim().normalize('NFC')))].filter(
+  return [...new Set(text.split(separator).map((part) => unquoted(part).normalize('NFC')))].filter(
     (part) => part !== '',
   )
 }
+
+const unquoted = (part: string) =>
+  part
+    .trim()
+    .replace(/^(["'])(.*)\1$|^[“„](.*)[”“]$|^[‘‚](.*)[’‘]$/s, '$2$3$4')
+    .trim()

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { test, expect } from 'vitest'
 import { understandFile, type FileUnderstanding } from './file'
-import { interpretRow } from './rows'
+import { asksForOrder, type ColumnPlan } from './columns'
+import { interpretRow, showCell } from './rows'
 import type { FieldKind } from './fields'
 
 const known = {
@@ -148,4 +149,131 @@ test('UTF-16 with its mark is read', () => {
   const file = understood(utf16)
   expect(file.encoding).toBe('utf-16le')
   expect(file.header).toEqual(['mail', 'town'])
+})
+
+const file = (...lines: string[]) => bytes(`${lines.join('\n')}\n`)
+
+test('lines before the header are left out and named, and the sign that a first line names is believed', () => {
+  const one = understood(
+    file(
+      'sep=;',
+      'Members of the club;;',
+      '',
+      'mail;town;wind notes',
+      'a@b.example;Orrin, east;yes',
+      'c@d.example;;',
+    ),
+  )
+  expect(one.delimiter).toBe(';')
+  expect(one.table).toEqual({ row: 4, firstRow: 5 })
+  expect(one.before.map(({ row, cells }) => [row, cells[0]])).toEqual([
+    [1, 'sep='],
+    [2, 'Members of the club'],
+  ])
+  expect(targets(one)).toEqual(['address', 'town', 'list'])
+  expect(one.rows).toHaveLength(2)
+})
+
+test('a file without a header is noticed by its first row, and loses nobody', () => {
+  const one = understood(file('ann@b.example,Ann,Orrin', 'bo@d.example,Bo,Stannow'))
+  expect(one.table).toEqual({ row: 0, firstRow: 1 })
+  expect(one.rows.map((row) => row[1])).toEqual(['Ann', 'Bo'])
+  expect(targets(one)).toEqual(['address', 'skip', 'skip'])
+  expect(one.plans.map(({ header }) => header)).toEqual(['Column 1', 'Column 2', 'Column 3'])
+  const title = understood(file('Our members', 'ann@b.example', 'bo@d.example'))
+  expect(title.table).toEqual({ row: 1, firstRow: 2 })
+})
+
+test('somebody who knows better says where the header is, and what stands between cells', () => {
+  const content = file(
+    'list of all,who,where',
+    'mail,name,town',
+    'ann@b.example,Ann,Orrin',
+    'bo@b.example,Bo,Orrin',
+    'cy@b.example,Cy,Hale',
+  )
+  const guessed = understood(content)
+  expect(guessed.table.row).toBe(1)
+  const told = understandFile(content, content.length, known, { headerRow: 2 })
+  expect(told).toMatchObject({ table: { row: 2, firstRow: 3 }, header: ['mail', 'name', 'town'] })
+  const none = understandFile(content, content.length, known, { headerRow: 0 })
+  expect(none).toMatchObject({ table: { row: 0, firstRow: 1 } })
+  const piped = understandFile(bytes('mail|x;y\na@b.example|1;2\n'), 27, known, { delimiter: '|' })
+  expect(piped).toMatchObject({ header: ['mail', 'x;y'] })
+})
+
+test('separators at the end of lines and carriage returns are no cells', () => {
+  const one = understood(bytes('mail,town,,\r\na@b.example,Orrin,,\r\nc@d.example,Stannow,,,\r\n'))
+  expect(one.header).toEqual(['mail', 'town'])
+  expect(one.rows.map((row) => row[1])).toEqual(['Orrin', 'Stannow'])
+  const kinds = kindsOf(one)
+  expect(one.rows.map((row) => interpretRow(row, one.plans, kinds).ok)).toEqual([true, true])
+  const old = understood(bytes('mail\ttown\ra@b.example\tOrrin\rc@d.example\tHale\r'))
+  expect(old.rows).toEqual([
+    ['a@b.example', 'Orrin'],
+    ['c@d.example', 'Hale'],
+  ])
+})
+
+test('columns are known by the names that people give them', () => {
+  const header = 'Courriel,Given,Family,City,D.O.B.,Mobile,Geburtstag'
+  const row = 'a@b.example,Ann,Orrin,Hale,3 Mar 1990,07700900123,4. Mai 1991'
+  const one = understood(file(header, row, row.replace('a@', 'b@')))
+  expect(targets(one)).toEqual([
+    'address',
+    'first_name',
+    'last_name',
+    'town',
+    'new date',
+    'new text',
+    'new date',
+  ])
+  const outcome = interpretRow(one.rows[0]!, one.plans, kindsOf(one))
+  expect(outcome.ok && outcome.entry.values).toMatchObject({
+    d_o_b: '1990-03-03',
+    mobile: '07700900123',
+    geburtstag: '1991-05-04',
+  })
+})
+
+test('dates that only somebody who knows can read are not guessed', () => {
+  const one = understood(file('mail,joined', 'a@b.example,03/04/2024', 'c@d.example,05/06/2024'))
+  const kindOf = (key: string) => kindsOf(one).get(key)
+  expect(one.plans[1]).toMatchObject({ target: { to: 'new-field', kind: 'date' } })
+  expect(one.plans[1]!.dateOrder).toBeUndefined()
+  expect(asksForOrder(one.plans[1]!, kindOf)).toBe(true)
+  expect(asksForOrder({ ...one.plans[1]!, dateOrder: 'mdy' }, kindOf)).toBe(false)
+})
+
+test('the name beside an address counts where no column has one', () => {
+  const one = understood(file('mail,town', '"Ann Orrin <a@b.example>",Hale', 'c@d.example,Hale'))
+  const outcome = interpretRow(one.rows[0]!, one.plans, kindsOf(one))
+  expect(outcome.ok && outcome.entry).toMatchObject({
+    normal: 'a@b.example',
+    values: { first_name: 'Ann', last_name: 'Orrin', town: 'Hale' },
+  })
+})
+
+test('a sample shows what it will become', () => {
+  const plan = (target: ColumnPlan['target'], more: Partial<ColumnPlan> = {}): ColumnPlan => ({
+    column: 0,
+    header: 'x',
+    samples: [],
+    target,
+    ...more,
+  })
+  const kinds = new Map<string, FieldKind>([['since', 'date']])
+  const shown = (of: ColumnPlan, cell: string) => showCell(of, cell, kinds)
+  expect(shown(plan({ to: 'field', key: 'since' }, { dateOrder: 'mdy' }), '3/4/24')?.text).toBe(
+    '2024-03-04',
+  )
+  expect(shown(plan({ to: 'field', key: 'since' }, { dateOrder: 'mdy' }), 'soon')).toEqual({
+    text: 'not a date; left empty',
+    problem: true,
+  })
+  expect(shown(plan({ to: 'whole-name' }), 'Ann van der Orrin')?.text).toBe('Ann | van der Orrin')
+  expect(shown(plan({ to: 'tags' }, { separator: ';' }), '"a"; b')?.text).toBe('a · b')
+  expect(shown(plan({ to: 'list', listId: 7 }), 'opted in')?.text).toBe('joins')
+  expect(shown(plan({ to: 'address' }), 'nobody')).toMatchObject({ problem: true })
+  expect(shown(plan({ to: 'skip' }), 'x')).toBeNull()
 })

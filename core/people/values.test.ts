@@ -1,40 +1,9 @@
 import { test, expect } from 'vitest'
 import fc from 'fast-check'
-import { dateOrderOf, readDate, readNumber, readYesNo } from './values'
+import { isFiguresOnly, readNumber, readYesNo } from './values'
 import { splitName } from './names'
 import { fieldKeyFor, readFieldValue } from './fields'
 import { nextSubscription, type SubscriptionState } from './subscription'
-
-test('dates are read in their order and must exist', () => {
-  expect(readDate('01/06/2019', 'dmy')).toBe('2019-06-01')
-  expect(readDate('01/06/2019', 'mdy')).toBe('2019-01-06')
-  expect(readDate('3.7.26', 'dmy')).toBe('2026-07-03')
-  expect(readDate('3.7.62', 'dmy')).toBe('1962-07-03')
-  expect(readDate('1962-09-22', 'dmy')).toBe('1962-09-22')
-  expect(readDate('29/02/2024', 'dmy')).toBe('2024-02-29')
-  expect(readDate('31/02/2021', 'dmy')).toBeNull()
-  expect(readDate('soon', 'dmy')).toBeNull()
-})
-
-test('every date written in an order is read back in it', () => {
-  fc.assert(
-    fc.property(
-      fc.date({ min: new Date('1900-01-01'), max: new Date('2099-12-31'), noInvalidDate: true }),
-      (date) => {
-        const iso = date.toISOString().slice(0, 10)
-        const [y, m, d] = iso.split('-')
-        expect(readDate(`${d}/${m}/${y}`, 'dmy')).toBe(iso)
-        expect(readDate(`${m}/${d}/${y}`, 'mdy')).toBe(iso)
-        expect(readDate(iso, 'mdy')).toBe(iso)
-      },
-    ),
-  )
-})
-
-test('the order of dates is told by those that fit only one', () => {
-  expect(dateOrderOf(['01/06/2019', '22/01/2017']).order).toBe('dmy')
-  expect(dateOrderOf(['01/06/2019', '01/22/2017']).order).toBe('mdy')
-})
 
 test('numbers with a decimal comma, with grouping, and no numbers', () => {
   expect(readNumber('13,69', ',')).toBe(13.69)
@@ -43,8 +12,49 @@ test('numbers with a decimal comma, with grouping, and no numbers', () => {
   expect(readNumber('12a', '.')).toBeNull()
 })
 
+test.each([
+  ['£12', 12],
+  ['12 €', 12],
+  ['EUR 12.50', 12.5],
+  ['1,000', 1000],
+  ['1,234,567.8', 1234567.8],
+  ['12 %', 12],
+  ['-£3.20', -3.2],
+  ['1\u202f234', 1234],
+  ["1'234.5", 1234.5],
+])('%s is a number', (text, value) => {
+  expect(readNumber(text, '.')).toBe(value)
+})
+
+test.each(['13,69', '1,23,456', '12,5', 'EUR', '%', '', '1.2.3', 'ABCD 12'])(
+  '“%s” is no number with a decimal point',
+  (text) => {
+    expect(readNumber(text, '.')).toBeNull()
+  },
+)
+
+test('figures with a leading nought, a plus or spaces are no numbers by themselves', () => {
+  expect(['07700900123', '+447700900123', '020 7946 0123', '12-34'].every(isFiguresOnly)).toBe(true)
+  expect(['0', '0.5', '-3', '12 %', '1,000'].some(isFiguresOnly)).toBe(false)
+})
+
+test('a column may have words of its own for yes and no', () => {
+  const words = { yes: ['wants it'], no: ['rather not'] }
+  expect(['Wants it', 'rather not', 'yes'].map((word) => readYesNo(word, words))).toEqual([
+    true,
+    false,
+    null,
+  ])
+})
+
+test('quotation marks around labels go', () => {
+  expect(readFieldValue("\"press\", 'owner', “club”, it's", 'choices', { separator: ',' })).toEqual(
+    ['press', 'owner', 'club', "it's"],
+  )
+})
+
 test('yes and no', () => {
-  expect(['yes', 'Yes', '1', 'no', '0', 'maybe'].map(readYesNo)).toEqual([
+  expect(['yes', 'Yes', '1', 'no', '0', 'maybe'].map((word) => readYesNo(word))).toEqual([
     true,
     true,
     true,

@@ -1,68 +1,94 @@
-/** The order of the parts of a written date. ISO dates are understood in every order. */
-export type DateOrder = 'dmy' | 'mdy' | 'ymd'
-
-const separated = /^(\d{1,4})[./\- ](\d{1,2})[./\- ](\d{1,4})$/
+const signs = /^(?:\p{Sc}|[A-Z]{3}(?=[\s\d]))\s*|\s*(?:\p{Sc}|%|(?<=[\s\d])[A-Z]{3})$/gu
 
 /**
- * Reads a written date as "YYYY-MM-DD"; null where it is none ("31/02/2021").
- * Years of two figures up to 39 are of this century.
+ * Reads a number written with a decimal point or comma, with or without groups of three, a currency or a per cent sign;
+ * null where it is none. A sign that could only stand for the other of the two ("13,69" with a decimal point) is no number.
  */
-export function readDate(text: string, order: DateOrder): string | null {
-  const parts = separated.exec(text.trim())
-  if (!parts) return null
-  const [first, second, third] = [parts[1]!, parts[2]!, parts[3]!]
-  const iso = first.length === 4
-  if (iso && third.length > 2) return null
-  const [year, month, day] =
-    iso || order === 'ymd'
-      ? [first, second, third]
-      : order === 'dmy'
-        ? [third, second, first]
-        : [third, first, second]
-  if (year.length !== 4 && year.length !== 2) return null
-  const fullYear =
-    year.length === 4 ? Number(year) : Number(year) + (Number(year) < 40 ? 2000 : 1900)
-  const [monthNo, dayNo] = [Number(month), Number(day)]
-  if (monthNo < 1 || monthNo > 12 || dayNo < 1 || dayNo > daysOf(fullYear, monthNo)) return null
-  return `${String(fullYear).padStart(4, '0')}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`
-}
-
-/** How many days a month has; months count from 1. By arithmetic: imports ask a million times. */
-function daysOf(year: number, month: number): number {
-  if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28
-  return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31
-}
-
-/**
- * The order under which most of the values are dates, and how many of them are. Where several fit, year
- * first if most begin with one of four figures, else day first.
- */
-export function dateOrderOf(values: readonly string[]): { order: DateOrder; dates: number } {
-  const yearFirst = values.filter((value) => /^\s*\d{4}\D/.test(value)).length * 2 > values.length
-  const orders: DateOrder[] = yearFirst ? ['ymd', 'dmy', 'mdy'] : ['dmy', 'mdy', 'ymd']
-  const counted = orders.map((order) => ({
-    order,
-    dates: values.filter((value) => readDate(value, order) !== null).length,
-  }))
-  return counted.reduce((best, next) => (next.dates > best.dates ? next : best))
-}
-
-/** Reads a number written with a decimal point or comma and with or without grouping; null where it is none. */
 export function readNumber(text: string, decimal: '.' | ','): number | null {
-  const group = decimal === '.' ? ',' : '.'
-  const bare = text
-    .trim()
-    .replaceAll(group, '')
-    .replace(/[\s' ]/g, '')
-    .replace(decimal, '.')
-  return /^[+-]?\d+(\.\d+)?$/.test(bare) ? Number(bare) : null
+  const bare = text.trim().replace(/^([+-])\s*/, '$1')
+  if (/^[+-]?\d+$/.test(bare)) return Number(bare)
+  const sign = /^[+-]/.exec(bare)?.[0] ?? ''
+  const figures = bare.slice(sign.length).replace(signs, '').trim()
+  const form = decimal === '.' ? withPoint : withComma
+  const found = form.exec(figures)
+  if (!found) return null
+  const whole = found[1]!.replace(/\D/g, '')
+  return Number(`${sign}${whole}${found[2] ? `.${found[2]}` : ''}`)
 }
 
-const yes = new Set(['yes', 'y', 'true', '1', 'on', 'x', 'ja', 'oui', 'si', 'sí'])
-const no = new Set(['no', 'n', 'false', '0', 'off', 'nein', 'non'])
+const withPoint = /^(\d+|\d{1,3}(?:,\d{3})+|\d{1,3}(?:[\s'’]\d{3})+)(?:\.(\d+))?$/
+const withComma = /^(\d+|\d{1,3}(?:\.\d{3})+|\d{1,3}(?:[\s'’]\d{3})+)(?:,(\d+))?$/
 
-/** Reads "yes" and "no" in their usual spellings; null for anything else. */
-export function readYesNo(text: string): boolean | null {
+/** Whether a cell of figures is not meant for a number: the nought, plus or space of a telephone number would be lost. */
+export function isFiguresOnly(text: string): boolean {
+  return /^\+|^0\d|\d[ -]\d/.test(text.trim())
+}
+
+/** The words of a column that say yes, and those that say no; in lower case. */
+export interface YesNoWords {
+  yes: readonly string[]
+  no: readonly string[]
+}
+
+export const usualWords: YesNoWords = {
+  yes: [
+    ...[
+      'yes',
+      'y',
+      'true',
+      't',
+      '1',
+      'on',
+      'x',
+      '✓',
+      '✔',
+      'opted in',
+      'opted-in',
+      'opt-in',
+      'opt in',
+    ],
+    ...[
+      'subscribed',
+      'active',
+      'ja',
+      'j',
+      'wahr',
+      'oui',
+      'o',
+      'vrai',
+      'si',
+      'sí',
+      's',
+      'sì',
+      'sim',
+      'はい',
+    ],
+  ],
+  no: [
+    ...[
+      'no',
+      'n',
+      'false',
+      'f',
+      '0',
+      'off',
+      '-',
+      '✗',
+      '✘',
+      'opted out',
+      'opted-out',
+      'opt-out',
+      'opt out',
+    ],
+    ...['unsubscribed', 'inactive', 'nein', 'falsch', 'non', 'faux', 'nee', 'não', 'いいえ'],
+  ],
+}
+
+const usual = { yes: new Set(usualWords.yes), no: new Set(usualWords.no) }
+
+/** Reads "yes" and "no" in their usual spellings, or by the words of a column; null for anything else. */
+export function readYesNo(text: string, words?: YesNoWords): boolean | null {
   const word = text.trim().toLowerCase()
-  return yes.has(word) ? true : no.has(word) ? false : null
+  if (words) return words.yes.includes(word) ? true : words.no.includes(word) ? false : null
+  return usual.yes.has(word) ? true : usual.no.has(word) ? false : null
 }
