@@ -59,7 +59,14 @@ export function somebody(
   )
   if (id === null) throw new Error(`${address} is on file already.`)
   if (list !== null)
-    changeSubscription(db, id, list, 'subscribed', { act: 'person', way: 'form' }, now)
+    changeSubscription(
+      db,
+      id,
+      list,
+      'subscribed',
+      { act: 'person', way: 'form', wording: 'I want it.' },
+      now,
+    )
   return id
 }
 

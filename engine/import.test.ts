@@ -12,13 +12,23 @@ import {
   valuesOf,
   changePerson,
   suppressPeople,
+  tagPeople,
   changeSubscription,
   subscriptionState,
 } from '../database/people'
-import { createImport, importById, importNotices, updateImport } from '../database/imports'
+import {
+  countNotices,
+  createImport,
+  importById,
+  importNotices,
+  leaveOut,
+  updateImport,
+} from '../database/imports'
 import { addJob, cancelJob, jobById, jobsDied, takeJob } from '../database/jobs'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { addSequence, sequenceById, startSequence } from '../database/sequences'
+import { addSegment } from '../database/segments'
+import { openNames } from '../world/names/server'
 import type { Engine } from './engine'
 import { runJobs } from './jobs'
 import { madeUpEngine } from './made-up'
@@ -51,6 +61,7 @@ function bring(content: string | Uint8Array, choices: Choices = {}): number {
       size: bytes.length,
       encoding: file.encoding,
       delimiter: file.delimiter,
+      table: file.table,
       plans: file.plans,
       listId: list,
       statement: 'They ticked the box at the festival desk.',
@@ -226,7 +237,8 @@ test('add only, update only, and what an empty cell does', async () => {
     'import',
     bring(`${csv}orla@inkpost.example,x\n`, { mode: 'update' }),
   )
-  expect(countsOf(update)).toMatchObject({ added: 0, skipped: 1, unchanged: 2 })
+  // Tove was on file, and joins the list.
+  expect(countsOf(update)).toMatchObject({ added: 0, skipped: 1, changed: 1, unchanged: 1 })
   expect(person('tove@inkpost.example')?.values).toEqual({ town: 'Orrin' })
   const clear = await carryOut('import', bring(csv, { clearEmpty: true }))
   expect(countsOf(clear)).toMatchObject({ changed: 1, unchanged: 1 })
@@ -467,4 +479,125 @@ test('counting says which sequences could start, and for whom; they start only w
   await carryOut('import', others)
   await runSequences(engine)
   expect(inside()).toBe(before + 2)
+})
+
+test('lines before the header are nobody, and of a file without one nobody is lost', async () => {
+  const under = 'sep=;\r\nAll members;;\r\n\r\nmail;town\r\n\r\na@inkpost.example;Orrin\r\n'
+  const titled = await carryOut('import', bring(under))
+  expect(titled).toMatchObject({ rows: 1, added: 1, refused: 0, header_row: 4, first_row: 5 })
+  const bare = await carryOut('import', bring('b@inkpost.example,Bo\nc@inkpost.example,Cy\n'))
+  expect(bare).toMatchObject({ rows: 2, added: 2, header_row: 0, first_row: 1 })
+  expect(readFields(db).map(({ key }) => key)).toEqual(['first_name', 'last_name', 'town'])
+})
+
+test('of repeated rows the last counts, or the first where that is chosen', async () => {
+  const csv = (name: string) =>
+    `mail,town\n${name}@inkpost.example,Orrin\n${name}@inkpost.example,Hale\n`
+  for (const [name, repeats, town] of [
+    ['one', 'last', 'Hale'],
+    ['two', 'first', 'Orrin'],
+  ] as const) {
+    const id = bring(csv(name), { repeats })
+    const counted = await carryOut('preview-import', id)
+    const done = await carryOut('import', id)
+    expect(countsOf(done)).toMatchObject({ added: 1, repeated: 1 })
+    expect(JSON.parse(counted.preview!).counts).toEqual(countsOf(done))
+    expect(person(`${name}@inkpost.example`)?.values.town).toBe(town)
+  }
+})
+
+test('who gets a tag or joins a list is changed, in the preview as in the writing', async () => {
+  somebody(db, 'tove', { list })
+  somebody(db, 'ivo')
+  const csv = 'mail,tags\ntove@inkpost.example,\nivo@inkpost.example,press\n'
+  const first = bring(csv)
+  const counted = await carryOut('preview-import', first)
+  const done = await carryOut('import', first)
+  expect(countsOf(done)).toMatchObject({ changed: 1, unchanged: 1 })
+  expect(JSON.parse(counted.preview!).counts).toEqual(countsOf(done))
+  const again = bring(csv, { tag: 'desk' })
+  const countedAgain = await carryOut('preview-import', again)
+  const doneAgain = await carryOut('import', again)
+  expect(countsOf(doneAgain)).toMatchObject({ changed: 2, unchanged: 0 })
+  expect(JSON.parse(countedAgain.preview!).counts).toEqual(countsOf(doneAgain))
+})
+
+test('every refused and doubtful row is kept by counting, and those left out are not written', async () => {
+  const rows = Array.from({ length: 300 }, (_, i) => `nobody${i},Hale`)
+  const csv = `mail,town\n${rows.join('\n')}\ninfo@inkpost.example,Orrin\nsales@inkpost.example,Orrin\nok@inkpost.example,Orrin\n`
+  const id = bring(csv)
+  await carryOut('preview-import', id)
+  expect(countNotices(db, id)).toEqual({ refused: 300, doubtful: 2, leftOut: 0 })
+  expect(importNotices(db, id, 'refused', { after: 299, limit: 5 }).map(({ row }) => row)).toEqual([
+    300, 301,
+  ])
+  leaveOut(db, id, 303, true)
+  leaveOut(db, id, 5, true)
+  expect(countNotices(db, id)).toMatchObject({ doubtful: 2, leftOut: 1 })
+  expect(countsOf(await carryOut('import', id))).toMatchObject({
+    added: 2,
+    skipped: 1,
+    refused: 300,
+  })
+  expect(person('sales@inkpost.example')).toBeNull()
+  expect(person('info@inkpost.example')).not.toBeNull()
+  expect(countNotices(db, id)).toEqual({ refused: 300, doubtful: 2, leftOut: 1 })
+})
+
+test('undone, an import takes the fields and tags with it that nothing else uses', async () => {
+  const csv = 'mail,Kites,Colour,tags\ntove@inkpost.example,4,red,new;asked;kept\n'
+  const id = bring(csv, { tag: 'desk' })
+  await carryOut('import', id)
+  const tagId = (name: string) =>
+    all(db, q.selectFrom('tags').select('id').where('name', '=', name))[0]?.id
+  const asked = { kind: 'tagged', tagId: tagId('asked')! } as const
+  addSegment(db, 'Asked', asked, 0)
+  somebody(db, 'other', { values: { colour: 'blue' } })
+  tagPeople(db, [somebody(db, 'third')], tagId('kept')!, true)
+  const undone = await carryOut('undo-import', id)
+  expect(JSON.parse(undone.undone!)).toMatchObject({ removed: 1, made: 3 })
+  expect(readFields(db).map(({ key }) => key)).toEqual(['first_name', 'last_name', 'colour'])
+  expect(['new', 'asked', 'kept', 'desk'].map((name) => tagId(name) !== undefined)).toEqual([
+    false,
+    true,
+    true,
+    false,
+  ])
+})
+
+test('people know the import they came by', async () => {
+  somebody(db, 'tove')
+  const id = bring('mail\ntove@inkpost.example\nnew@inkpost.example\n')
+  await carryOut('import', id)
+  expect(person('new@inkpost.example')).toMatchObject({ source: `import:${id}` })
+  expect(person('tove@inkpost.example')).toMatchObject({ source: null })
+})
+
+test('domains that are thrown away, or take no mail, are doubtful; where nobody answers nothing is said', async () => {
+  const zone = join(engine.settings.data, 'zone.json')
+  writeFileSync(
+    zone,
+    JSON.stringify({
+      'textonly.example': { TXT: ['x'] },
+      'host.example': { A: ['192.0.2.1'] },
+      'null.example': { MX: ['.'] },
+    }),
+  )
+  const names = openNames(zone)
+  await new Promise<void>((done) => names.bind(0, '127.0.0.1', done))
+  const csv = `mail\n${['inkpost.example', 'host.example', 'gone.example', 'textonly.example', 'null.example', 'mailinator.com'].map((domain) => `a@${domain}`).join('\n')}\n`
+  engine.settings.nameServer = `127.0.0.1:${names.address().port}`
+  const id = bring(csv)
+  await carryOut('preview-import', id)
+  names.close()
+  expect(importNotices(db, id, 'doubtful').map(({ row, reason }) => [row, reason])).toEqual([
+    [4, 'gone.example takes no mail, name servers say.'],
+    [5, 'textonly.example takes no mail, name servers say.'],
+    [6, 'null.example takes no mail, name servers say.'],
+    [7, expect.stringMatching(/^Addresses at mailinator.com are thrown away after use\./)],
+  ])
+  // Nobody listens there any more, and what was not asked before is not known.
+  const later = bring('mail\na@unheard.example\n')
+  await carryOut('preview-import', later)
+  expect(importNotices(db, later, 'doubtful')).toEqual([])
 })

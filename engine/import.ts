@@ -1,7 +1,13 @@
 import { createReadStream } from 'node:fs'
 import { setImmediate as breathe } from 'node:timers/promises'
-import Papa from 'papaparse'
-import { addressCautions, interpretRow, type ColumnPlan, type FieldKind } from '../core/people'
+import {
+  addressCautions,
+  interpretRow,
+  isFilled,
+  rowReader,
+  type ColumnPlan,
+  type FieldKind,
+} from '../core/people'
 import {
   importCounter,
   type UnderstoodRow,
@@ -11,11 +17,16 @@ import {
   updateImport,
   type Import,
   undoSomeOfImport,
+  undoMade,
+  forgetNotices,
+  rememberMade,
+  rowsLeftOut,
   type Undone,
 } from '../database/imports'
 import type { Database } from '../database'
 import { erasedAsker, domainCounts, addField, readFields } from '../database/people'
 import { jobProgress, type Job } from '../database/jobs'
+import { domainsWithMail } from './domains-with-mail'
 import type { Engine, JobWork } from './engine'
 
 /** Rows written in one transaction: so many that the disk is not waited for often. */
@@ -27,19 +38,23 @@ const ERASED = 'Somebody with this address was erased at their wish, and is not 
 export const importJobs: Record<'import' | 'preview-import' | 'undo-import', JobWork> = {
   import: ofImport(async (engine, of, jobId) => {
     updateImport(engine.db, of.id, { state: 'running' })
+    if (of.rows === 0) forgetNotices(engine.db, of.id)
     const cancelled = await importRows(engine, of, jobId)
     endImport(engine.db, of.id, cancelled ? 'cancelled' : 'done', engine.clock())
     return cancelled
   }),
 
   /** Counts what the import would do, and writes nothing but the counts. */
-  'preview-import': ofImport(async ({ db, clock }, of, jobId) => {
+  'preview-import': ofImport(async (engine, of, jobId) => {
+    const { db, clock } = engine
+    // One that was interrupted begins anew.
+    forgetNotices(db, of.id)
     const counter = importCounter(db, of)
-    const cancelled = await eachBatch(db, of, jobId, (batch) => counter.take(batch))
-    const { counts, notices } = counter
+    const cancelled = await eachBatch(engine, of, jobId, (batch) => counter.take(batch))
+    const { counts } = counter
     updateImport(db, of.id, {
       state: cancelled ? 'cancelled' : 'counted',
-      preview: JSON.stringify({ counts, notices, sequences: counter.sequences() }),
+      preview: JSON.stringify({ counts, sequences: counter.sequences() }),
       finished_at: cancelled ? clock() : null,
     })
     return cancelled
@@ -51,7 +66,8 @@ export const importJobs: Record<'import' | 'preview-import' | 'undo-import', Job
       updateImport(db, of.id, { undone: JSON.stringify(undone) })
       await breathe()
     }
-    updateImport(db, of.id, { state: 'undone', undone: JSON.stringify(undone) })
+    const made = undoMade(db, of)
+    updateImport(db, of.id, { state: 'undone', undone: JSON.stringify({ ...undone, made }) })
     return false
   }),
 }
@@ -69,16 +85,28 @@ function ofImport(work: (engine: Engine, of: Import, jobId: number) => Promise<b
 }
 
 /** Writes the rows of a file in batches, behind those already written. Whether it was cancelled. */
-function importRows({ db, clock }: Engine, of: Import, jobId: number): Promise<boolean> {
-  for (const { target } of JSON.parse(of.plans) as ColumnPlan[])
-    if (target.to === 'new-field') addField(db, target)
+function importRows(engine: Engine, of: Import, jobId: number): Promise<boolean> {
+  const { db, clock } = engine
+  const known = new Set(readFields(db).map(({ key }) => key))
+  for (const { target } of JSON.parse(of.plans) as ColumnPlan[]) {
+    if (target.to !== 'new-field' || known.has(target.key)) continue
+    addField(db, target)
+    rememberMade(db, of.id, 'field', target.key)
+  }
+  const leftOut = rowsLeftOut(db, of.id)
   const writer = importWriter(db, of)
   let counted = 0
   return eachBatch(
-    db,
+    engine,
     of,
     jobId,
-    (batch) => writer.write(batch, clock()),
+    (batch) =>
+      writer.write(
+        batch.map((item) =>
+          leftOut.has(item.row) ? { row: item.row, leftOut: true, cells: item.cells } : item,
+        ),
+        clock(),
+      ),
     (normal) => {
       if (++counted > of.rows) return false
       if (normal !== null) writer.meet(normal)
@@ -92,16 +120,18 @@ function importRows({ db, clock }: Engine, of: Import, jobId: number): Promise<b
  * says of each row, by its address, whether it was taken before. Whether it was cancelled.
  */
 async function eachBatch(
-  db: Database,
+  engine: Engine,
   of: Import,
   jobId: number,
   take: (batch: UnderstoodRow[]) => void,
   skip: (normal: string | null) => boolean = () => false,
 ): Promise<boolean> {
+  const { db } = engine
   const plans = JSON.parse(of.plans) as ColumnPlan[]
   const kinds = new Map<string, FieldKind>(readFields(db).map((field) => [field.key, field.kind]))
   for (const { target } of plans) if (target.to === 'new-field') kinds.set(target.key, target.kind)
   const domains = domainsKnown(db)
+  const mailDomains = domainsWithMail(engine)
   const wasErased = erasedAsker(db)
   const options = { clearEmpty: of.clear_empty === 1 }
   let batch: UnderstoodRow[] = []
@@ -117,11 +147,13 @@ async function eachBatch(
       outcome.ok ? { row, entry: outcome.entry, cells } : { row, refused: outcome.reason, cells },
     )
     if (batch.length < BATCH) continue
+    await mailDomains.caution(batch)
     take(batch)
     batch = []
     if (jobProgress(db, jobId, bytes, of.size).cancel) return true
     await breathe()
   }
+  await mailDomains.caution(batch)
   take(batch)
   jobProgress(db, jobId, of.size, of.size)
   return false
@@ -142,48 +174,19 @@ function domainsKnown(db: Database) {
   }
 }
 
-/** The rows of a file under its header, blank ones left out, each with its place as a spreadsheet counts. */
+/** The rows of a file about people, blank ones left out, each with its place as a spreadsheet counts. */
 async function* fileRows(
   of: Import,
 ): AsyncGenerator<{ cells: string[]; row: number; bytes: number }> {
   const decoder = new TextDecoder(of.encoding)
-  const parser = rowParser(of.delimiter)
+  const reader = rowReader(of.delimiter)
   let bytes = 0
   let row = 0
+  const ofPeople = (cells: string[]) => ++row >= of.first_row && isFilled(cells)
   for await (const chunk of createReadStream(of.path, { highWaterMark: 256 * 1024 })) {
     bytes += (chunk as Buffer).length
-    for (const cells of parser.push(decoder.decode(chunk as Buffer, { stream: true }))) {
-      row++
-      if (row > 1 && cells.some((cell) => cell.trim() !== '')) yield { cells, row, bytes }
-    }
+    for (const cells of reader.push(decoder.decode(chunk as Buffer, { stream: true })))
+      if (ofPeople(cells)) yield { cells, row, bytes }
   }
-  for (const cells of parser.end(decoder.decode())) {
-    row++
-    if (row > 1 && cells.some((cell) => cell.trim() !== '')) yield { cells, row, bytes }
-  }
+  for (const cells of reader.end(decoder.decode())) if (ofPeople(cells)) yield { cells, row, bytes }
 }
-
-/** A row of a list has far less; one that goes on and on is a quotation mark that was never closed. Characters. */
-const LONGEST_ROW = 1_000_000
-
-/** Cuts text that comes in pieces into rows; what a piece leaves unfinished waits for the next. */
-function rowParser(delimiter: string) {
-  const parser = new Papa.Parser({ delimiter })
-  let rest = ''
-  const parse = (text: string, last: boolean): string[][] => {
-    const { data, meta } = parser.parse(text, 0, !last) as {
-      data: string[][]
-      meta: { cursor: number }
-    }
-    rest = last ? '' : text.slice(meta.cursor)
-    if (rest.length > LONGEST_ROW) throw new Error(endlessRow(rest))
-    return data
-  }
-  return {
-    push: (text: string) => parse(rest + text, false),
-    end: (text: string) => parse(rest + text, true),
-  }
-}
-
-const endlessRow = (row: string) =>
-  `A row is longer than a million characters: a quotation mark before it may never be closed. It begins with “${row.slice(0, 60).replace(/\s+/g, ' ')}…”.`

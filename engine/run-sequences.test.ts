@@ -109,7 +109,14 @@ test('each step is carried out once, however often the engine looks, and nobody 
   const person = join('tove')
   for (let i = 0; i < 5; i++) await settle()
   changeSubscription(db, person, list, 'unsubscribed', { act: 'person', way: 'form' }, 1)
-  changeSubscription(db, person, list, 'subscribed', { act: 'person', way: 'form' }, 2)
+  changeSubscription(
+    db,
+    person,
+    list,
+    'subscribed',
+    { act: 'person', way: 'form', wording: 'I want it.' },
+    2,
+  )
   run(db, q.updateTable('sequences').set({ evidence_read: 0 }))
   await settle()
   const rows = q.selectFrom('recipients').select('person_id').where('mailing_id', '=', first)

@@ -1,5 +1,5 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
-import { checkAddress, encodings, fieldKinds, tagColors } from '../core/people'
+import { checkAddress, delimiters, encodings, fieldKinds, tagColors } from '../core/people'
 import { address, line, seenVersion } from './input-parts'
 
 /** What is told of people, their fields, tags and lists, and of files of them. */
@@ -15,7 +15,13 @@ export const importInput = object({
     .matches(/^[0-9a-f-]{36}$/, 'Choose the file again.'),
   name: line(200).required(),
   encoding: string().oneOf(encodings).required(),
-  delimiter: string().oneOf([',', ';', '\t', '|']).required(),
+  delimiter: string()
+    .oneOf([...delimiters])
+    .required(),
+  /** The row of the header, from 1; 0: the file has none. */
+  headerRow: number().integer().min(0).max(1_000).default(1),
+  /** Of several rows with one address: the first counts, or what a later one says replaces it. */
+  repeats: string().oneOf(['first', 'last']).default('last'),
   plans: array(mixed<object>().required()).min(1).max(200).required(),
   listId: number().integer().positive().nullable().defined(),
   statement: line(500).default(''),
@@ -25,6 +31,12 @@ export const importInput = object({
   tag: line(60).nullable().default(null),
   /** Only count what would happen; nothing is written before it is started. */
   preview: boolean().default(false),
+})
+
+export const leaveOutInput = object({
+  /** Null: every doubtful row. */
+  row: number().integer().positive().nullable().defined(),
+  out: boolean().required(),
 })
 
 export const startImportInput = object({
@@ -53,6 +65,8 @@ export const personInput = object({
     then: (schema) => schema.required('Say why this person may be mailed: it is kept as evidence.'),
     otherwise: (schema) => schema.default(''),
   }),
+  /** Where this person comes from, in the user's words. */
+  source: line(100).default(''),
 })
 
 export const personChangeInput = object({

@@ -191,7 +191,9 @@ test('every /api route but those for signing in needs somebody signed in', async
     '/api/clock',
     '/api/live',
     '/api/find?q=reader',
-    '/api/imports/1/refused.csv',
+    '/api/imports/1/rows',
+    '/api/imports/1/rows.csv',
+    '/api/imports/1/head',
   ])
     expect((await ask(path)).status, path).toBe(401)
   expect((await ask('/api/mailings', { method: 'POST', headers: here })).status).toBe(401)

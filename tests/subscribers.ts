@@ -22,7 +22,14 @@ export function addSubscribers(db: Database, count: number, domain = 'harbourmai
           changed_at: now,
         }),
       )
-      changeSubscription(db, id, 1, 'subscribed', { act: 'person', way: 'form' }, now)
+      changeSubscription(
+        db,
+        id,
+        1,
+        'subscribed',
+        { act: 'person', way: 'form', wording: 'I want it.' },
+        now,
+      )
     }
   })
 }

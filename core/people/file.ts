@@ -61,8 +61,8 @@ export function understandFile(
       'not-text',
       'This file is not text. Save it as CSV in your spreadsheet program and choose that file.',
     )
-  const whole = head.length >= size
-  const text = decodeFile(head, encoding)
+  const whole = head.length >= size && size <= previewBytes
+  const text = decodeFile(head.subarray(0, previewBytes), encoding)
   const delimiter = hints.delimiter ?? delimiterOf(text)
   const reader = rowReader(delimiter)
   const all = reader.push(text)

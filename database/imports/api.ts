@@ -171,7 +171,7 @@ export function takePerson(
   const values = Object.fromEntries(
     Object.entries(given.values).filter(([, value]) => value !== null),
   ) as Record<string, FieldValue>
-  const added = addPerson(db, { address, normal, domain, values }, now)
+  const added = addPerson(db, { address, normal, domain, values, source: 'api' }, now)
   const id = added ?? personByAddress(db, normal)!
   let changed = added !== null
   if (added === null) {

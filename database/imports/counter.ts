@@ -1,42 +1,34 @@
 import type { ImportEntry } from '../../core/people'
 import { listsOf, mergedValues, noCounts, type Outcome, type UnderstoodRow } from './rows'
-import { importStatements } from './statements'
+import { importStatements, noteRow } from './statements'
 import type { Import } from './imports'
-import { one, q, type Database } from '../query'
+import { one, q, transact, type Database } from '../query'
 import { startedByJoining, type Sequence } from '../sequences'
 
 /**
- * Counts what an import would do, and writes nothing. `counts` tells at any time how it stands; of the
- * rows that would be refused or are doubtful the first are kept.
+ * Counts what an import would do, and writes nothing but what is to be said of its rows. `counts` tells at any time how it
+ * stands.
  */
 export function importCounter(db: Database, of: Import) {
   const statements = importStatements(db, of)
   const counts = noCounts()
-  const notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[] =
-    []
   const met = new Set<string>()
+  const tagIds = new Map<string, number | null>()
   /** By list: the running sequences that joining it starts. */
   const startedBy = new Map<number, Sequence[]>()
   /** By sequence: how many would come into it. */
   const starting = new Map<number, { id: number; name: string; people: number }>()
   return {
     counts,
-    notices,
     /** The sequences that would start, and for how many. Who may not come in by a sequence's rule is only seen then. */
     sequences: () => [...starting.values()],
     take(rows: readonly UnderstoodRow[]) {
-      for (const item of rows) {
-        const refused = 'refused' in item ? item.refused : null
-        const reason = refused ?? ('entry' in item ? item.entry.cautions.join(' ') : '')
-        if (reason !== '' && notices.length < 200)
-          notices.push({
-            row: item.row,
-            verdict: refused === null ? 'doubtful' : 'refused',
-            reason,
-            cells: JSON.stringify(item.cells),
-          })
-        counts[refused === null && 'entry' in item ? outcomeOf(item.entry) : 'refused']++
-      }
+      transact(db, () => {
+        for (const item of rows) {
+          noteRow(statements, item)
+          counts['entry' in item ? outcomeOf(item.entry) : 'refused']++
+        }
+      })
     },
   }
 
@@ -52,7 +44,29 @@ export function importCounter(db: Database, of: Import) {
     }
     if (!isWelcome(found.id, entry)) return 'never_mail'
     countStarts(found.id, entry)
-    return mergedValues(found, entry.values) ? 'changed' : 'unchanged'
+    const changes =
+      mergedValues(found, entry.values) ?? (getsTag(found.id, entry) || joinsList(found.id, entry))
+    return changes ? 'changed' : 'unchanged'
+  }
+
+  function getsTag(person: number, entry: ImportEntry): boolean {
+    const names = of.tag === null ? entry.tags : [...entry.tags, of.tag]
+    return names.some((name) => {
+      const tag = tagId(name)
+      return tag === null || !statements.hasTag.one({ person, tag })
+    })
+  }
+
+  function joinsList(person: number, entry: ImportEntry): boolean {
+    return listsOf(of, entry).some(
+      (list) => statements.subscription.one({ person, list })?.state !== 'subscribed',
+    )
+  }
+
+  function tagId(name: string): number | null {
+    let id = tagIds.get(name)
+    if (id === undefined) tagIds.set(name, (id = statements.tagNamed.one({ name })?.id ?? null))
+    return id
   }
 
   function countStarts(person: number | null, entry: ImportEntry) {

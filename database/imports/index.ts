@@ -19,16 +19,21 @@ export {
 export type { ApiEvent, ApiOrder, ApiPerson, ApiProduct } from './api'
 export { importCounter } from './counter'
 export {
+  countNotices,
   createImport,
   endImport,
+  forgetNotices,
   importById,
   importNotices,
+  leaveOut,
   recentImports,
+  rememberMade,
+  rowsLeftOut,
   updateImport,
 } from './imports'
 export type { Import } from './imports'
 export { mappingFor, rememberMapping } from './mappings'
 export type { UnderstoodRow } from './rows'
-export { UNDO_DAYS, undoSomeOfImport } from './undo'
+export { UNDO_DAYS, undoSomeOfImport, undoMade } from './undo'
 export type { Undone } from './undo'
 export { importWriter } from './writer'

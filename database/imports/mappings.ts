@@ -7,6 +7,8 @@ export interface ImportChoices {
   mode: 'both' | 'add' | 'update'
   clearEmpty: boolean
   listId: number | null
+  /** Missing of those remembered before it could be chosen. */
+  repeats?: 'first' | 'last'
 }
 
 export interface RememberedMapping {

@@ -5,6 +5,8 @@ import type { Import } from './imports'
 export type UnderstoodRow =
   | { row: number; entry: ImportEntry; cells: readonly string[] }
   | { row: number; refused: string; cells: readonly string[] }
+  /** Somebody left it out by hand. */
+  | { row: number; leftOut: true; cells: readonly string[] }
 
 export type Outcome =
   'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail' | 'skipped'

@@ -11,6 +11,12 @@ export interface ImportTables {
     size: number
     encoding: string
     delimiter: string
+    /** The row of the header, from 1; 0: there is none. */
+    header_row: Generated<number>
+    /** The first row that is about a person. */
+    first_row: Generated<number>
+    /** Of several rows with one address: whether the first counts, or what a later one says replaces it. */
+    repeats: Generated<'first' | 'last'>
     plans: string
     list_id: number | null
     statement: string
@@ -45,8 +51,12 @@ export interface ImportTables {
     verdict: 'refused' | 'doubtful'
     reason: string
     cells: string
+    /** 1: it was read before anything was written, and is not to be written. */
+    left_out: Generated<number>
   }
   import_added: { import_id: number; first_id: number; last_id: number }
+  /** What an import made that goes with it where nothing else uses it: fields by their key, tags by their id. */
+  import_made: { import_id: number; kind: 'field' | 'tag'; ref: string }
   import_changes: { import_id: number; person_id: number; change: string }
   api_tokens: {
     id: Generated<number>

@@ -1,4 +1,5 @@
 import type { Import } from './imports'
+import type { UnderstoodRow } from './rows'
 import { prepared, q, type Database } from '../query'
 import { wordingId } from '../people'
 
@@ -21,6 +22,7 @@ export function importStatements(db: Database, of: Import) {
         first: string | null
         last: string | null
         fields: string
+        source: string
         now: number
       },
       { id: number }
@@ -34,6 +36,7 @@ export function importStatements(db: Database, of: Import) {
           first_name: value('first'),
           last_name: value('last'),
           fields: value('fields'),
+          source: value('source'),
           joined_at: value('now'),
           changed_at: value('now'),
         })
@@ -56,6 +59,16 @@ export function importStatements(db: Database, of: Import) {
           changed_at: value('now'),
         })
         .where('id', '=', value('id')),
+    ),
+    tagNamed: prepared<{ name: string }, { id: number }>(db, (value) =>
+      q.selectFrom('tags').select('id').where('name', '=', value('name')),
+    ),
+    hasTag: prepared<{ person: number; tag: number }>(db, (value) =>
+      q
+        .selectFrom('person_tags')
+        .select('tag_id')
+        .where('person_id', '=', value('person'))
+        .where('tag_id', '=', value('tag')),
     ),
     tag: prepared<{ person: number; tag: number }>(db, (value) =>
       q
@@ -132,4 +145,16 @@ export function importStatements(db: Database, of: Import) {
         .onConflict((c) => c.doNothing()),
     ),
   }
+}
+
+/** Keeps what is to be said of a row: why it is refused, or what is doubtful about it. */
+export function noteRow(
+  { notice }: Pick<ReturnType<typeof importStatements>, 'notice'>,
+  item: UnderstoodRow,
+) {
+  const refused = 'refused' in item
+  const reason = refused ? item.refused : 'entry' in item ? item.entry.cautions.join(' ') : ''
+  if (reason === '') return
+  const verdict = refused ? 'refused' : 'doubtful'
+  notice.run({ row: item.row, verdict, reason, cells: JSON.stringify(item.cells) })
 }

@@ -2,7 +2,7 @@ import type { FieldValue } from '../../core/people'
 import { daysKept } from '../../core/retention'
 import type { ImportChange } from './rows'
 import type { Import } from './imports'
-import { changePerson, tagPeople, valuesOf } from '../people'
+import { changePerson, dropUnusedField, dropUnusedTag, tagPeople, valuesOf } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
 
 /** An import can be undone for so long after it ended. */
@@ -14,6 +14,8 @@ export interface Undone {
   /** Added by the import, and kept because something happened with them since. */
   kept: number
   putBack: number
+  /** Fields and tags that it had made; missing of those undone before this was told. */
+  made?: number
 }
 
 const BATCH = 500
@@ -26,6 +28,21 @@ const BATCH = 500
  */
 export function undoSomeOfImport(db: Database, of: Import, undone: Undone, now: number): boolean {
   return transact(db, () => undoChanges(db, of, undone, now) || undoAdded(db, of, undone, now))
+}
+
+/** Takes the fields and tags away that the import made and nothing else uses by now; how many. */
+export function undoMade(db: Database, of: Import): number {
+  return transact(db, () => {
+    const made = all(
+      db,
+      q.selectFrom('import_made').select(['kind', 'ref']).where('import_id', '=', of.id),
+    )
+    const gone = made.filter(({ kind, ref }) =>
+      kind === 'field' ? dropUnusedField(db, ref) : dropUnusedTag(db, Number(ref)),
+    )
+    run(db, q.deleteFrom('import_made').where('import_id', '=', of.id))
+    return gone.length
+  })
 }
 
 function undoChanges(db: Database, of: Import, undone: Undone, now: number): boolean {

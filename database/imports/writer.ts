@@ -8,8 +8,8 @@ import {
   type Outcome,
   type UnderstoodRow,
 } from './rows'
-import { importStatements } from './statements'
-import type { Import } from './imports'
+import { importStatements, noteRow } from './statements'
+import { rememberMade, type Import } from './imports'
 import { tagNamed } from '../people'
 import { one, q, run, transact, type Database } from '../query'
 
@@ -31,9 +31,14 @@ export function importWriter(db: Database, of: Import): ImportWriter {
   const tagIds = new Map<string, number>()
   const tagId = (name: string) => {
     let id = tagIds.get(name)
-    if (id === undefined) tagIds.set(name, (id = tagNamed(db, name)))
+    if (id === undefined) {
+      const known = statements.tagNamed.one({ name }) !== undefined
+      tagIds.set(name, (id = tagNamed(db, name)))
+      if (!known) rememberMade(db, of.id, 'tag', String(id))
+    }
     return id
   }
+  const source = `import:${of.id}`
   let added: { first: number; last: number } | null = null
 
   const subscribe = (
@@ -65,12 +70,14 @@ export function importWriter(db: Database, of: Import): ImportWriter {
             first: first_name as string | null,
             last: last_name as string | null,
             fields: JSON.stringify(own),
+            source,
             now,
           })
     const found = made ? undefined : statements.find.one({ normal: entry.normal })
     if (!made && (!found || of.mode === 'add'))
       return found && met.has(found.id) ? 'repeated' : 'skipped'
     const id = (made ?? found)!.id
+    if (of.repeats === 'first' && found && met.has(id)) return 'repeated'
     const change: ImportChange = { values: {}, tags: [], lists: [] }
     let outcome: Outcome = 'added'
     if (made) added = { first: added?.first ?? id, last: id }
@@ -91,6 +98,7 @@ export function importWriter(db: Database, of: Import): ImportWriter {
     let welcome = made !== undefined || statements.aside.one({ person: id }) === undefined
     for (const list of listsOf(of, entry))
       if (!subscribe(id, list, made !== undefined, change, now)) welcome = false
+    if (outcome === 'unchanged' && (change.tags.length || change.lists.length)) outcome = 'changed'
     if (found) remember(id, change)
     return welcome || outcome === 'repeated' ? outcome : 'never_mail'
   }
@@ -120,16 +128,10 @@ export function importWriter(db: Database, of: Import): ImportWriter {
       const counts = noCounts()
       added = null
       for (const item of rows) {
-        const refused = 'refused' in item ? item.refused : null
-        counts[refused === null && 'entry' in item ? write(item.entry, now) : 'refused']++
-        const reason = refused ?? ('entry' in item ? item.entry.cautions.join(' ') : '')
-        if (reason !== '')
-          statements.notice.run({
-            row: item.row,
-            verdict: refused === null ? 'doubtful' : 'refused',
-            reason,
-            cells: JSON.stringify(item.cells),
-          })
+        noteRow(statements, item)
+        if ('leftOut' in item) counts.skipped++
+        else if ('refused' in item) counts.refused++
+        else counts[write(item.entry, now)]++
       }
       if (added) {
         const { first, last } = added as { first: number; last: number }

@@ -19,7 +19,14 @@ test('each day says how many get mail, and how many get several; days are those 
   const other = addList(db, { name: 'Offers', description: '' }, 0)
   const people = ['a', 'b', 'c', 'd'].map((name) => somebody(db, name, { list }))
   for (const person of people.slice(0, 2))
-    changeSubscription(db, person, other, 'subscribed', { act: 'person', way: 'form' }, 0)
+    changeSubscription(
+      db,
+      person,
+      other,
+      'subscribed',
+      { act: 'person', way: 'form', wording: 'I want it.' },
+      0,
+    )
   somebody(db, 'e', { list: other })
   // 23 November 09:00 UTC is 22:00 in Auckland.
   plan(db, 'Late', list, now + HOUR)

@@ -22,6 +22,7 @@ import { longerTokens } from './0020-longer-tokens'
 import { noPlanned } from './0021-no-planned'
 import { whatComesBack } from './0022-what-comes-back'
 import { idsOnce } from './0023-ids-once'
+import { askedImports } from './0024-asked-imports'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -51,6 +52,7 @@ export const migrations: readonly Step[] = [
   noPlanned,
   whatComesBack,
   idsOnce,
+  askedImports,
 ]
 
 /**

@@ -68,7 +68,7 @@ test('an id is never used again, and making tables anew loses nothing', () => {
   sqlite.pragma('foreign_keys = on')
   const rows = (table: string) => sqlite.prepare(`select * from ${table}`).all()
   const before = ['people', 'tags', 'person_tags', 'facts'].map(rows)
-  migrate(sqlite)
+  migrate(sqlite, 23)
   expect(['people', 'tags', 'person_tags', 'facts'].map(rows)).toEqual(before)
   expect(sqlite.pragma('foreign_keys', { simple: true })).toBe(1)
   // Above all that an import still names; and who was the last and is gone leaves their id to nobody.
@@ -80,6 +80,42 @@ test('an id is never used again, and making tables anew loses nothing', () => {
   sqlite.prepare('delete from people where id = ?').run(two)
   expect(rows('person_tags')).toEqual([])
   expect(sqlite.prepare('select count(*) from facts').pluck().get()).toBe(2)
+})
+
+test('people know the import they came by, and a subscription without words gets some', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 23)
+  sqlite.pragma('foreign_keys = off')
+  sqlite.exec(`
+    insert into people (id, address, normal, domain, fields, joined_at, changed_at) values
+      (3, 'a', 'a', 'x', '{}', 0, 0), (4, 'b', 'b', 'x', '{}', 0, 0), (9, 'c', 'c', 'x', '{}', 0, 0);
+    insert into import_added (import_id, first_id, last_id) values (1, 2, 3), (2, 4, 8);
+    insert into wordings (id, text) values (1, 'Yes.');
+    insert into evidence (person_id, list_id, at, state, way, wording_id) values
+      (3, 1, 0, 'subscribed', 'import', null), (4, 1, 0, 'subscribed', 'form', 1),
+      (4, 1, 1, 'unsubscribed', 'link', null);
+  `)
+  migrate(sqlite)
+  expect(sqlite.prepare('select source from people order by id').pluck().all()).toEqual([
+    'import:1',
+    'import:2',
+    null,
+  ])
+  const words = sqlite.prepare(
+    'select w.text from evidence e left join wordings w on w.id = e.wording_id order by e.id',
+  )
+  expect(words.pluck().all()).toEqual(['The words were not kept at the time.', 'Yes.', null])
+  const add = (state: string, wording: number | null) => () =>
+    sqlite
+      .prepare(
+        "insert into evidence (person_id, list_id, at, state, way, wording_id) values (9, 1, 2, ?, 'import', ?)",
+      )
+      .run(state, wording)
+  expect(add('subscribed', null)).toThrow(/needs the words/)
+  expect(add('pending', null)).toThrow(/needs the words/)
+  add('subscribed', 1)()
+  add('unsubscribed', null)()
+  expect(() => sqlite.exec('update evidence set at = 7')).toThrow(/never updated/)
 })
 
 test('a step that fails leaves nothing half done', () => {

@@ -153,10 +153,31 @@ test('listing by hand leaves its reason as evidence, and leaves out those suppre
 })
 
 test('merging keeps what either had, and never makes anybody mailed who asked not to be', () => {
-  changeSubscription(db, tove, wind, 'subscribed', { act: 'person', way: 'form' }, 1)
-  changeSubscription(db, other, wind, 'subscribed', { act: 'person', way: 'form' }, 1)
+  changeSubscription(
+    db,
+    tove,
+    wind,
+    'subscribed',
+    { act: 'person', way: 'form', wording: 'I want it.' },
+    1,
+  )
+  changeSubscription(
+    db,
+    other,
+    wind,
+    'subscribed',
+    { act: 'person', way: 'form', wording: 'I want it.' },
+    1,
+  )
   changeSubscription(db, other, wind, 'unsubscribed', { act: 'person', way: 'link' }, 2)
-  changeSubscription(db, other, offers, 'subscribed', { act: 'person', way: 'form' }, 3)
+  changeSubscription(
+    db,
+    other,
+    offers,
+    'subscribed',
+    { act: 'person', way: 'form', wording: 'I want it.' },
+    3,
+  )
   tagPeople(db, [other], tagNamed(db, 'owner'), true)
   addNote(db, other, 'Wren', 'Left-handed.', now)
   suppressPeople(db, [other], 'by telephone', now)
@@ -197,7 +218,7 @@ test('of somebody erased nothing is left but a hash that keeps them from coming 
     tove,
     wind,
     'subscribed',
-    { act: 'person', way: 'form', ip: '10.0.0.1' },
+    { act: 'person', way: 'form', ip: '10.0.0.1', wording: 'I want it.' },
     1,
   )
   addNote(db, tove, 'Wren', 'Tove rang.', now)

@@ -69,7 +69,14 @@ export function changePerson(
 /** Adds somebody by hand; their id, or null where the address is on file already. */
 export function addPerson(
   db: Database,
-  person: { address: string; normal: string; domain: string; values: Record<string, FieldValue> },
+  person: {
+    address: string
+    normal: string
+    domain: string
+    values: Record<string, FieldValue>
+    /** Where they come from; see `people.source`. */
+    source?: string
+  },
   now: number,
 ): number | null {
   const { first_name = null, last_name = null, ...own } = person.values
@@ -84,6 +91,7 @@ export function addPerson(
         first_name: first_name as string | null,
         last_name: last_name as string | null,
         fields: JSON.stringify(own),
+        source: person.source ?? null,
         joined_at: now,
         changed_at: now,
       })

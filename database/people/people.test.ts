@@ -239,7 +239,9 @@ test('a person’s details, and nothing where there is nobody', () => {
   expect(details.person).toMatchObject({ address: 'tove@inkpost.example', joined_at: 7 })
   expect(details.tags).toEqual(['Alder', 'club'])
   expect(details.subscriptions).toMatchObject([{ name: 'Wind notes', state: 'subscribed' }])
-  expect(details.evidence).toMatchObject([{ way: 'form', list: 'Wind notes', wording: null }])
+  expect(details.evidence).toMatchObject([
+    { way: 'form', list: 'Wind notes', wording: 'I want it.' },
+  ])
   expect(details.suppressed).toBeNull()
   expect(personDetails(db, 4_711)).toBeNull()
 })

@@ -15,6 +15,8 @@ export interface PeopleTables {
     fields: Generated<string>
     joined_at: number
     changed_at: number
+    /** Where they come from: "import:12", "api", "by hand: festival desk"; null: not known. */
+    source: string | null
   }
   fields: {
     key: string
@@ -111,6 +113,7 @@ export interface PeopleTables {
 
 /** The triggers that keep these tables, by name; the migrations have their text. */
 export const peopleTriggers = {
+  evidence_has_words: 'evidence: a subscription has the words that were agreed to',
   evidence_is_never_updated: 'evidence: no row is ever updated',
   facts_of_person: 'facts: a row for each person',
   facts_joined: 'facts: joined_at as in people',

@@ -24,7 +24,7 @@ const evidence = () =>
   )
 
 test('each change leaves evidence; what changes nothing leaves none', () => {
-  const by = { act: 'person', way: 'form' } as const
+  const by = { act: 'person', way: 'form', wording: 'I want it.' } as const
   changeSubscription(db, tove, list, 'subscribed', by, 10)
   changeSubscription(db, tove, list, 'subscribed', by, 11)
   changeSubscription(db, tove, list, 'unsubscribed', { act: 'person', way: 'link' }, 12)
@@ -35,15 +35,36 @@ test('each change leaves evidence; what changes nothing leaves none', () => {
 })
 
 test('no import and nobody but the person brings back who has left', () => {
-  changeSubscription(db, tove, list, 'subscribed', { act: 'import', way: 'import' }, 10)
+  changeSubscription(
+    db,
+    tove,
+    list,
+    'subscribed',
+    { act: 'import', way: 'import', wording: 'I want it.' },
+    10,
+  )
   changeSubscription(db, tove, list, 'unsubscribed', { act: 'person', way: 'link' }, 11)
   expect(
-    changeSubscription(db, tove, list, 'subscribed', { act: 'import', way: 'import' }, 12),
+    changeSubscription(
+      db,
+      tove,
+      list,
+      'subscribed',
+      { act: 'import', way: 'import', wording: 'I want it.' },
+      12,
+    ),
   ).toBe('unsubscribed')
   expect(evidence()).toHaveLength(2)
-  expect(changeSubscription(db, tove, list, 'subscribed', { act: 'person', way: 'form' }, 13)).toBe(
-    'subscribed',
-  )
+  expect(
+    changeSubscription(
+      db,
+      tove,
+      list,
+      'subscribed',
+      { act: 'person', way: 'form', wording: 'I want it.' },
+      13,
+    ),
+  ).toBe('subscribed')
 })
 
 test('whatever happens, the state is that of the last evidence', () => {
@@ -57,7 +78,14 @@ test('whatever happens, the state is that of the last evidence', () => {
       tove = somebody(db, 'tove')
       let left = false
       steps.forEach(({ wanted, act }, at) => {
-        const state = changeSubscription(db, tove, list, wanted, { act, way: act }, at)
+        const state = changeSubscription(
+          db,
+          tove,
+          list,
+          wanted,
+          { act, way: act, wording: 'I want it.' },
+          at,
+        )
         expect(state).toBe(subscriptionState(db, tove, list))
         expect(state).toBe(evidence().at(-1)?.state ?? null)
         if (left && act === 'import') expect(state).toBe('unsubscribed')
@@ -87,7 +115,14 @@ test('who leaves one list still gets the mailings of another', () => {
   const other = db.sqlite
     .prepare("insert into lists (key, name, description, created_at) values ('o', 'Offers', '', 0)")
     .run().lastInsertRowid as number
-  changeSubscription(db, ivo, other, 'subscribed', { act: 'person', way: 'form' }, 20)
+  changeSubscription(
+    db,
+    ivo,
+    other,
+    'subscribed',
+    { act: 'person', way: 'form', wording: 'I want it.' },
+    20,
+  )
   changeSubscription(db, ivo, other, 'unsubscribed', { act: 'person', way: 'link' }, 21)
   expect(readRecipient(db, mailing, ivo)).toMatchObject({ state: 'queued' })
 })
@@ -112,7 +147,7 @@ test('what a reader’s program says of itself is cut to what can be kept', () =
     tove,
     list,
     'subscribed',
-    { act: 'person', way: 'form', agent: 'x'.repeat(5_000), ip: '192.0.2.1' },
+    { act: 'person', way: 'form', wording: 'I want it.', agent: 'x'.repeat(5_000), ip: '192.0.2.1' },
     1,
   )
   expect(one(db, q.selectFrom('evidence').selectAll())).toMatchObject({

@@ -115,7 +115,14 @@ test('growth counts each day’s people once: who joined, who left, who was supp
       }),
     )
     for (const list of lists)
-      changeSubscription(small, id, list, 'subscribed', { act: 'person', way: 'form' }, at)
+      changeSubscription(
+        small,
+        id,
+        list,
+        'subscribed',
+        { act: 'person', way: 'form', wording: 'I want it.' },
+        at,
+      )
     return id
   }
   const [first, second] = [person(1), person(HOUR)]

@@ -14,7 +14,7 @@ import {
 import { tierOf, withAct, type Keenness } from '../../core/standing'
 import { DAY } from '../../core/time'
 import { openMemory } from '../connect'
-import { addPerson as putPerson } from '../people'
+import { addPerson as putPerson, wordingId } from '../people'
 import { factsOf } from './person-facts'
 import { all, one, q, run, transact, type Database } from '../query'
 import { compareSegments } from './compare'
@@ -205,9 +205,14 @@ function addPerson(db: Database, made: Made, i: number): number {
     if (way)
       run(
         db,
-        q
-          .insertInto('evidence')
-          .values({ person_id: id, list_id: list, at: since, state: state as 'pending', way }),
+        q.insertInto('evidence').values({
+          person_id: id,
+          list_id: list,
+          at: since,
+          state: state as 'pending',
+          way,
+          wording_id: wordingId(db, 'I want it.'),
+        }),
       )
   }
   for (const [mailing, of] of Object.entries(made.mail)) {

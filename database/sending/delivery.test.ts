@@ -23,7 +23,7 @@ import { claimSome } from '../made-up'
 let db: Database
 let list: number
 let mailing: number
-const by = { act: 'person', way: 'form' } as const
+const by = { act: 'person', way: 'form', wording: 'I want it.' } as const
 
 beforeEach(() => {
   db = openMemory()
@@ -185,7 +185,14 @@ test('evidence is kept of each change and can never be changed', () => {
     { act: 'person', way: 'unsubscribe link', ip: '127.0.0.1' },
     5,
   )
-  changeSubscription(db, 1, list, 'subscribed', { act: 'import', way: 'import' }, 6)
+  changeSubscription(
+    db,
+    1,
+    list,
+    'subscribed',
+    { act: 'import', way: 'import', wording: 'I want it.' },
+    6,
+  )
   const evidence = all(
     db,
     q.selectFrom('evidence').selectAll().where('person_id', '=', 1).orderBy('id'),

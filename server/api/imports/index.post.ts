@@ -1,11 +1,16 @@
 import { open, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import {
+  asksForOrder,
+  dateOrders,
   fieldKinds,
   previewBytes,
+  subscribes,
   understandFile,
   type ColumnPlan,
+  type DateOrder,
   type FieldKind,
+  type YesNoWords,
 } from '~~/core/people'
 import { transact } from '~~/database'
 import { createImport, updateImport, rememberMapping } from '~~/database/imports'
@@ -25,18 +30,9 @@ export default defineEventHandler(async (event) => {
     head.bytes,
     head.size,
     { fields, lists: readLists(db) },
-    { encoding: input.encoding },
+    { encoding: input.encoding, delimiter: input.delimiter, headerRow: input.headerRow },
   )
   if ('problem' in understood) throw createError({ statusCode: 422, message: understood.message })
-  if (input.listId !== null) {
-    if (!listById(db, input.listId)) throw refused('This list is gone. Choose another.')
-    if (!input.consented || input.statement === '')
-      throw createError({
-        statusCode: 422,
-        message: 'Say how these people agreed to get this list.',
-        data: { fields: { statement: 'Say how they agreed.' } },
-      })
-  }
   const plans = input.plans.map((plan, column) =>
     cleanPlan(plan as Partial<ColumnPlan>, column, understood.header[column]),
   )
@@ -45,6 +41,21 @@ export default defineEventHandler(async (event) => {
     plans.filter((plan) => plan.target.to === 'address').length !== 1
   )
     throw createError({ statusCode: 422, message: 'Exactly one column must be the address.' })
+  for (const list of listsNamed(plans, input.listId))
+    if (!listById(db, list)) throw refused('This list is gone. Choose another.')
+  if (subscribes(plans, input.listId) && (!input.consented || input.statement === ''))
+    throw createError({
+      statusCode: 422,
+      message: 'Say how these people agreed to get what they are put on a list for.',
+      data: { fields: { statement: 'Say how they agreed.' } },
+    })
+  const kindOf = (key: string) => fields.find((field) => field.key === key)?.kind
+  const unclear = plans.find((plan) => asksForOrder(plan, kindOf))
+  if (unclear)
+    throw createError({
+      statusCode: 422,
+      message: `Say how the dates in ${unclear.header} are read: day first, or month first.`,
+    })
   const id = transact(db, () => {
     const importId = createImport(
       db,
@@ -54,6 +65,8 @@ export default defineEventHandler(async (event) => {
         size: head.size,
         encoding: understood.encoding,
         delimiter: input.delimiter,
+        table: understood.table,
+        repeats: input.repeats,
         plans,
         listId: input.listId,
         statement: input.statement,
@@ -69,7 +82,12 @@ export default defineEventHandler(async (event) => {
       db,
       understood.header,
       plans,
-      { mode: input.mode, clearEmpty: input.clearEmpty, listId: input.listId },
+      {
+        mode: input.mode,
+        clearEmpty: input.clearEmpty,
+        listId: input.listId,
+        repeats: input.repeats,
+      },
       clock(),
     )
     updateImport(db, importId, { job_id: addJob(db, kind, { importId }, clock()) })
@@ -90,6 +108,11 @@ async function readHead(path: string): Promise<{ bytes: Uint8Array; size: number
   }
 }
 
+const listsNamed = (plans: readonly ColumnPlan[], listId: number | null) => [
+  ...(listId === null ? [] : [listId]),
+  ...plans.flatMap(({ target }) => (target.to === 'list' ? [target.listId] : [])),
+]
+
 /** A plan that came from outside: known targets only, anything else is skipped. */
 function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): ColumnPlan {
   const target = plan.target as Record<string, unknown> | undefined
@@ -100,8 +123,9 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
   const clean: ColumnPlan = { column, header, samples: [], target: { to: 'skip' } }
   if (typeof plan.separator === 'string' && plan.separator.length === 1)
     clean.separator = plan.separator
-  if (plan.dateOrder && ['dmy', 'mdy', 'ymd'].includes(plan.dateOrder))
-    clean.dateOrder = plan.dateOrder
+  if (dateOrders.includes(plan.dateOrder as DateOrder))
+    clean.dateOrder = plan.dateOrder as DateOrder
+  if (plan.words) clean.words = cleanWords(plan.words)
   if (plan.decimal === ',' || plan.decimal === '.') clean.decimal = plan.decimal
   switch (target?.to) {
     case 'address':
@@ -118,7 +142,10 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
           to: 'new-field',
           key,
           kind: target.kind as FieldKind,
-          name: String(target.name ?? header).slice(0, 60),
+          name:
+            String(target.name ?? header)
+              .trim()
+              .slice(0, 60) || key,
         }
       break
     case 'list':
@@ -126,4 +153,15 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
         clean.target = { to: 'list', listId: target.listId as number }
   }
   return clean
+}
+
+/** Words of a column for yes and no: a few short ones, in lower case. */
+function cleanWords(words: Partial<YesNoWords>): YesNoWords {
+  const few = (given: unknown) =>
+    (Array.isArray(given) ? given : [])
+      .filter((word): word is string => typeof word === 'string')
+      .map((word) => word.trim().toLowerCase().slice(0, 60))
+      .filter((word) => word !== '')
+      .slice(0, 30)
+  return { yes: few(words.yes), no: few(words.no) }
 }

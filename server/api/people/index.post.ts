@@ -22,7 +22,11 @@ export default defineEventHandler(async (event) => {
   const now = clock()
   return transact(db, () => {
     const values = Object.fromEntries(given) as Record<string, string>
-    const id = addPerson(db, { ...address, values }, now)
+    const id = addPerson(
+      db,
+      { ...address, values, source: `by hand${input.source ? `: ${input.source}` : ''}` },
+      now,
+    )
     if (id === null) throw fieldFault('address', 'Somebody with this address is on file already.')
     for (const list of input.lists) listPeople(db, [id], list, 'subscribed', input.reason!, now)
     for (const tag of input.tags) tagPeople(db, [id], tagNamed(db, tag), true)
