@@ -1,5 +1,5 @@
 import { Resolver } from 'node:dns/promises'
-import throwaway from 'disposable-email-domains'
+import { createRequire } from 'node:module'
 import type { UnderstoodRow } from '../database/imports'
 import { DAY } from '../core/time'
 import type { Engine, EngineSettings } from './engine'
@@ -12,7 +12,10 @@ const GIVE_UP_AFTER = 3
 const KEPT = DAY
 const MOST_KEPT = 50_000
 
-const throwawayDomains = new Set<string>(throwaway)
+// The package is a list in JSON, which modules can't import without saying so.
+const throwawayDomains = new Set(
+  createRequire(import.meta.url)('disposable-email-domains') as string[],
+)
 /** What was answered: whether a domain takes mail; of a process, for a day of the host's clock. */
 const answers = new Map<string, { takesMail: boolean; at: number }>()
 

@@ -38,6 +38,8 @@ async function bring(bytes: Uint8Array, more: object = {}) {
     delimiter,
     encoding,
     listId: null,
+    statement: 'Ticked on the sheet.',
+    consented: true,
     ...more,
   })
 }
@@ -52,6 +54,11 @@ async function report(id: number) {
   return (await ask('GET', `/api/imports/${id}`)).body
 }
 
+async function rowsOf(id: number, verdict: string): Promise<number[]> {
+  const { body } = await ask('GET', `/api/imports/${id}/rows?verdict=${verdict}`)
+  return body.rows.map(({ row }: { row: number }) => row)
+}
+
 test('the club sheet comes in row by row as it should', async () => {
   const { body } = await bring(clubSheet())
   const first = await report(body.id)
@@ -64,10 +71,9 @@ test('the club sheet comes in row by row as it should', async () => {
     changed: 0,
     unchanged: 0,
   })
-  expect(first.refusedRows.map(({ row }: { row: number }) => row)).toEqual([
-    34, 179, 456, 540, 1012,
-  ])
-  expect(first.doubtfulRows.map(({ row }: { row: number }) => row)).toEqual([243, 385, 1089])
+  expect(first.noticed).toEqual({ refused: 5, doubtful: 3, leftOut: 0 })
+  expect(await rowsOf(body.id, 'refused')).toEqual([34, 179, 456, 540, 1012])
+  expect(await rowsOf(body.id, 'doubtful')).toEqual([243, 385, 1089])
   expect(countPeople(satchel.db)).toBe(1204)
   const ines = one(
     satchel.db,
@@ -107,9 +113,7 @@ test('what would happen is counted before, exactly, and nothing is written by co
     never_mail: 0,
     skipped: 0,
   })
-  expect(
-    counted.preview.notices.filter((one: { verdict: string }) => one.verdict === 'refused'),
-  ).toHaveLength(5)
+  expect(await rowsOf(body.id, 'refused')).toHaveLength(5)
   expect(JSON.stringify(all(satchel.db, q.selectFrom('people').selectAll()))).toBe(before)
   expect((await ask('POST', `/api/imports/${body.id}/start`)).status).toBe(200)
   expect((await ask('POST', `/api/imports/${body.id}/start`)).status).toBe(409)
@@ -158,6 +162,7 @@ test('an import is undone exactly, and what happened since is kept', async () =>
     removed: 1,
     kept: 1,
     putBack: 2,
+    made: 0,
   })
   const [old, since] = [personOf('old@undo.example')!, personOf('again@undo.example')!]
   expect([old.first_name, JSON.parse(old.fields).town]).toEqual(['Old', 'Orrin'])
@@ -222,7 +227,7 @@ test('refused rows come out as CSV with their reason, harmless in a spreadsheet'
     new TextEncoder().encode('mail,remark\nok@inkpost.example,fine\nnobody,=1+1\n'),
   )
   await report(body.id)
-  const csv = (await ask('GET', `/api/imports/${body.id}/refused.csv`)).body as string
+  const csv = (await ask('GET', `/api/imports/${body.id}/rows.csv?verdict=refused`)).body as string
   expect(csv).toContain('mail,remark,Row,Reason')
   expect(csv).toContain(`nobody,"'=1+1",3,This is not an address: it has no @.`)
 })
@@ -247,9 +252,46 @@ test('an import that an engine dies in is finished by the next, and no row is ta
   })
 })
 
+test('a file is asked about, and taken as somebody says who knows it', async () => {
+  const bare = csv('one@asked.example,03/04/2024', 'two@asked.example,05/06/2024')
+  const plans = (dateOrder?: string) => [
+    { target: { to: 'address' } },
+    { target: { to: 'new-field', key: 'since', name: 'Since', kind: 'date' }, dateOrder },
+  ]
+  expect(await bring(bare, { headerRow: 0, plans: plans() })).toMatchObject({
+    status: 422,
+    body: { message: 'Say how the dates in Column 2 are read: day first, or month first.' },
+  })
+  const { body } = await bring(bare, { headerRow: 0, plans: plans('mdy') })
+  expect(await report(body.id)).toMatchObject({ state: 'done', added: 2, header_row: 0 })
+  expect(JSON.parse(personOf('one@asked.example')!.fields)).toEqual({ since: '2024-03-04' })
+})
+
+test('rows are left out between counting and writing, and not after', async () => {
+  const rows = csv('mail,town', 'info@left.example,Orrin', 'sales@left.example,Orrin')
+  const { body } = await bring(rows, { preview: true })
+  expect((await report(body.id)).noticed).toMatchObject({ doubtful: 2, leftOut: 0 })
+  const leave = (row: number | null, out: boolean) =>
+    ask('PUT', `/api/imports/${body.id}/rows`, { row, out })
+  expect((await leave(null, true)).body).toMatchObject({ leftOut: 2 })
+  expect((await leave(3, false)).body).toMatchObject({ leftOut: 1 })
+  expect((await ask('GET', `/api/imports/${body.id}/head`)).status).toBe(200)
+  await ask('POST', `/api/imports/${body.id}/start`)
+  expect(await report(body.id)).toMatchObject({ added: 1, skipped: 1 })
+  expect(personOf('info@left.example')).toBeUndefined()
+  expect((await leave(3, true)).status).toBe(409)
+})
+
 test('people join a list only with a statement of how they agreed', async () => {
   const file = new TextEncoder().encode('mail\nnew@inkpost.example\n')
-  expect(await bring(file, { listId: 1 })).toMatchObject({
+  const unsaid = { statement: '', consented: false }
+  expect(await bring(file, { listId: 1, ...unsaid })).toMatchObject({
+    status: 422,
+    body: { message: expect.stringMatching(/agreed/) },
+  })
+  // A column of yes and no puts people on a list as well.
+  const column = new TextEncoder().encode('mail,Wind notes\nnew@inkpost.example,yes\n')
+  expect(await bring(column, unsaid)).toMatchObject({
     status: 422,
     body: { message: expect.stringMatching(/agreed/) },
   })

@@ -39,7 +39,12 @@ test('1. People come in from a file: columns are understood, one is changed, the
   await page().getByLabel('Remarks becomes').selectOption('skip')
   await page().getByLabel('Flies becomes').selectOption('field:flying_style')
   await visitor.expectAccessible()
-  await page().getByRole('button', { name: 'Count 1,224 rows first' }).click()
+  // A column puts people on a list, so somebody has to say how they agreed.
+  const counting = page().getByRole('button', { name: 'Count 1,224 rows first' })
+  expect(await counting.isDisabled()).toBe(true)
+  await page().getByLabel('How they agreed to it').fill('Ticked on the sheet of the club.')
+  await page().getByLabel('They asked for what this puts them on').check()
+  await counting.click()
   await seen('What would become of 1,224 rows')
   expect(
     one(

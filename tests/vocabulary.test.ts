@@ -68,6 +68,73 @@ test('the encoding that was told can be changed', async () => {
   await seen('Jörn')
 })
 
+test('a file is asked about where it can be read in several ways, and one can go back from the count to its columns', async () => {
+  const lines = [
+    'sep=;',
+    'Members of the harbour club;;;',
+    'E-Mail;Joined;Wants;Fee',
+    'ann@inkpost.example;03/04/2024;opted in;£12',
+    'info@inkpost.example;05/06/2024;rather not;1,000',
+    'nobody;;;',
+  ]
+  await page().goto(`${satchel.url}/people/import`)
+  const input = page().locator('input[type=file]')
+  const named = (name: string, text: string) =>
+    input.setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await named('bare.csv', 'ann@inkpost.example,Ann\nbo@inkpost.example,Bo\n')
+  const counting = page().getByRole('button', { name: /^Count/ })
+  await seen('Say whether the file has a header.')
+  expect(await counting.isDisabled()).toBe(true)
+  await page().getByRole('button', { name: 'Yes, it has no header' }).click()
+  await page().getByLabel('Column 2 becomes').selectOption('field:first_name')
+  expect(await counting.isEnabled()).toBe(true)
+
+  await named('club.csv', lines.join('\r\n'))
+  await seen('Left out before it: row 1 “sep=”, row 2 “Members of the harbour club”')
+  const order = page().getByLabel('Joined: order of dates')
+  await order.waitFor()
+  await seen('Say how the dates in Joined are read.')
+  await seen('day or month first?')
+  await order.selectOption('mdy')
+  await seen('2024-03-04')
+  await page().getByLabel('Wants becomes').selectOption('list:1')
+  await page().getByLabel('Wants: words for no').fill('rather not')
+  await page().getByLabel('Wants: words for no').blur()
+  await seen('does not join')
+  await page().getByLabel('Name of the new field for Fee').fill('Club fee')
+  await page().getByLabel('How they agreed to it').fill('Ticked at the harbour.')
+  await page().getByLabel('They asked for what this puts them on').check()
+  await visitor.expectAccessible()
+  await counting.click()
+  await seen('What would become of 3 rows')
+  await seen('info@ is a role, not a person.')
+  await page().getByLabel('Leave out row 5').check()
+  await seen('1, 1 left out')
+  await visitor.expectAccessible()
+  await page().getByRole('link', { name: 'go back to the columns' }).click()
+  await page().getByLabel('Joined: order of dates').waitFor()
+  expect(await page().getByLabel('Joined: order of dates').inputValue()).toBe('mdy')
+  expect(await page().getByLabel('Name of the new field for Fee').inputValue()).toBe('Club fee')
+  expect(await page().getByLabel('How they agreed to it').inputValue()).toBe(
+    'Ticked at the harbour.',
+  )
+  await counting.click()
+  await seen('What would become of 3 rows')
+  await page().getByLabel('Leave out row 5').check()
+  await seen('1, 1 left out')
+  await page()
+    .getByRole('button', { name: /^Import/ })
+    .click()
+  await seen('What became of 3 rows')
+  await until('Ann is changed', () => {
+    const ann = all(
+      satchel.db,
+      q.selectFrom('people').select('fields').where('normal', '=', 'ann@inkpost.example'),
+    )[0]
+    return !!ann && /"joined":"2024-03-04".*"club_fee":12/.test(ann.fields)
+  })
+})
+
 test('vCards come in; what only looks like a workbook is refused with a sentence', async () => {
   await page().goto(`${satchel.url}/people/import`)
   const card =

@@ -86,7 +86,7 @@ export function readingFor(
   cells: readonly string[],
   kindOf: (key: string) => FieldKind | undefined,
 ): Reading {
-  if (target.to === 'tags') return { separator: separatorOf(cells) ?? ',' }
+  if (target.to === 'tags') return { separator: separatorOf(cells) ?? separatorIn(cells) }
   if (target.to !== 'field' && target.to !== 'new-field') return {}
   const kind = target.to === 'new-field' ? target.kind : kindOf(target.key)
   switch (kind) {
@@ -97,7 +97,7 @@ export function readingFor(
     case 'number':
       return { decimal: decimalOf(cells) }
     case 'choices':
-      return { separator: separatorOf(cells) ?? ',' }
+      return { separator: separatorOf(cells) ?? separatorIn(cells) }
     default:
       return {}
   }
@@ -202,6 +202,11 @@ function separatorOf(cells: readonly string[]): string | null {
       if (new Set(cells).size > different.size) return separator
   }
   return null
+}
+
+/** For cells that are known to hold several values: a sign that hardly stands in one, where there is one. */
+function separatorIn(cells: readonly string[]): string {
+  return ['|', ';'].find((sign) => cells.some((cell) => cell.includes(sign))) ?? ','
 }
 
 function share(cells: readonly string[], is: (cell: string) => boolean): number {

@@ -267,6 +267,11 @@ test('a sample shows what it will become', () => {
   expect(shown(plan({ to: 'field', key: 'since' }, { dateOrder: 'mdy' }), '3/4/24')?.text).toBe(
     '2024-03-04',
   )
+  expect(shown(plan({ to: 'field', key: 'since' }), '3/4/24')).toEqual({
+    text: 'day or month first?',
+    problem: true,
+  })
+  expect(shown(plan({ to: 'field', key: 'since' }), '2024-04-03')?.text).toBe('2024-04-03')
   expect(shown(plan({ to: 'field', key: 'since' }, { dateOrder: 'mdy' }), 'soon')).toEqual({
     text: 'not a date; left empty',
     problem: true,

@@ -1,6 +1,7 @@
 import { addressProblems } from './address'
 import { addressInCell } from './address-cell'
-import type { ColumnPlan } from './columns'
+import { asksForOrder, type ColumnPlan } from './columns'
+import { readDate } from './dates'
 import {
   readFieldValue,
   showFieldValue,
@@ -140,6 +141,11 @@ export function showCell(
       ? { text: found.address, problem: false }
       : { text: addressProblems[found.problem], problem: true }
   }
+  if (
+    asksForOrder(plan, (key) => kinds.get(key)) &&
+    readDate(cell, 'dmy') !== readDate(cell, 'mdy')
+  )
+    return { text: 'day or month first?', problem: true }
   const read = readCell(plan, cell.trim(), kinds)
   if (!read) return { text: 'nothing', problem: false }
   if ('unread' in read) return { text: `not ${read.unread}; left empty`, problem: true }

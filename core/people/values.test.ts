@@ -1,5 +1,4 @@
 import { test, expect } from 'vitest'
-import fc from 'fast-check'
 import { isFiguresOnly, readNumber, readYesNo } from './values'
 import { splitName } from './names'
 import { fieldKeyFor, readFieldValue } from './fields'

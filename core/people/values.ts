@@ -24,7 +24,7 @@ export function isFiguresOnly(text: string): boolean {
   return /^\+|^0\d|\d[ -]\d/.test(text.trim())
 }
 
-/** The words of a column that say yes, and those that say no; in lower case. */
+/** The words of a column that say yes, and those that say no; in lower case. None: the usual ones. */
 export interface YesNoWords {
   yes: readonly string[]
   no: readonly string[]
@@ -86,9 +86,10 @@ export const usualWords: YesNoWords = {
 
 const usual = { yes: new Set(usualWords.yes), no: new Set(usualWords.no) }
 
-/** Reads "yes" and "no" in their usual spellings, or by the words of a column; null for anything else. */
+/** Reads "yes" and "no" in their usual spellings, or by the words that a column has instead; null for anything else. */
 export function readYesNo(text: string, words?: YesNoWords): boolean | null {
   const word = text.trim().toLowerCase()
-  if (words) return words.yes.includes(word) ? true : words.no.includes(word) ? false : null
-  return usual.yes.has(word) ? true : usual.no.has(word) ? false : null
+  if (words?.yes.length ? words.yes.includes(word) : usual.yes.has(word)) return true
+  if (words?.no.length ? words.no.includes(word) : usual.no.has(word)) return false
+  return null
 }

@@ -2,19 +2,24 @@
 import {
   fieldKeyFor,
   fieldKinds,
+  showCell,
   type ColumnPlan,
   type ColumnTarget,
   type Field,
   type FieldKind,
 } from '~~/core/people'
 
-/** The columns of a file with three real values each, and what becomes of them. */
+/** The columns of a file with three real values each, what becomes of them, and how each of these values would be read. */
 const props = defineProps<{
   plans: ColumnPlan[]
   fields: Field[]
   lists: { id: number; name: string }[]
+  kinds: ReadonlyMap<string, FieldKind>
 }>()
-const emit = defineEmits<{ change: [column: number, target: ColumnTarget] }>()
+const emit = defineEmits<{
+  target: [column: number, target: ColumnTarget]
+  change: [column: number, more: Partial<ColumnPlan>]
+}>()
 const asText = (target: ColumnTarget) =>
   target.to === 'field'
     ? `field:${target.key}`
@@ -23,65 +28,75 @@ const asText = (target: ColumnTarget) =>
       : target.to === 'new-field'
         ? `new:${target.kind}`
         : target.to
-function choose(plan: ColumnPlan, text: string) {
-  const [to, what] = text.split(':') as [string, string | undefined]
-  const taken = new Set([
+const takenBeside = (plan: ColumnPlan) =>
+  new Set([
     ...props.fields.map((field) => field.key),
     ...props.plans.flatMap((other) =>
-      other !== plan && other.target.to === 'new-field' ? [other.target.key] : [],
+      other.column !== plan.column && other.target.to === 'new-field' ? [other.target.key] : [],
     ),
   ])
+const newField = (plan: ColumnPlan, name: string, kind: FieldKind): ColumnTarget => ({
+  to: 'new-field',
+  kind,
+  name,
+  key: fieldKeyFor(name, takenBeside(plan)),
+})
+function choose(plan: ColumnPlan, text: string) {
+  const [to, what] = text.split(':') as [string, string | undefined]
+  const name = plan.target.to === 'new-field' ? plan.target.name : plan.header
   const target: ColumnTarget =
     to === 'field'
       ? { to, key: what! }
       : to === 'list'
         ? { to, listId: Number(what) }
         : to === 'new'
-          ? {
-              to: 'new-field',
-              kind: what as FieldKind,
-              name: plan.header,
-              key: fieldKeyFor(plan.header, taken),
-            }
+          ? newField(plan, name, what as FieldKind)
           : ({ to } as ColumnTarget)
-  emit('change', plan.column, target)
+  emit('target', plan.column, target)
 }
-function reading(plan: ColumnPlan) {
-  if (plan.target.to === 'skip' || plan.target.to === 'address') return ''
-  const order = { dmy: 'day first', mdy: 'month first', ymd: 'year first' }
-  return [
-    plan.dateOrder && order[plan.dateOrder],
-    plan.separator && `several, apart by “${plan.separator}”`,
-    plan.decimal === ',' && 'decimal comma',
-  ]
-    .filter(Boolean)
-    .join(', ')
+function rename(plan: ColumnPlan, typed: string) {
+  const name = typed.trim().slice(0, 60)
+  if (plan.target.to !== 'new-field' || name === '') return
+  emit('change', plan.column, { target: newField(plan, name, plan.target.kind) })
 }
+const shown = (plan: ColumnPlan) =>
+  plan.samples.map((sample) => ({ sample, becomes: showCell(plan, sample, props.kinds) }))
 </script>
 
 <template>
   <table class="grid-table">
     <thead>
       <tr>
-        <th>Column</th>
-        <th>In the file</th>
-        <th class="w-[250px]">Becomes</th>
-        <th class="w-[170px]">Read as</th>
+        <th class="w-[150px]">Column</th>
+        <th>In the file, and what it becomes</th>
+        <th class="w-[230px]">Becomes</th>
+        <th class="w-[190px]">Read as</th>
       </tr>
     </thead>
     <tbody>
       <tr
         v-for="plan in plans"
         :key="plan.column"
+        class="align-top"
         :class="plan.target.to === 'skip' && 'text-ink-500'"
       >
         <td class="font-[560]">{{ plan.header }}</td>
-        <td class="small max-w-[300px]">
-          <span
-            v-for="sample in plan.samples"
+        <td class="small">
+          <div
+            v-for="{ sample, becomes } in shown(plan)"
             :key="sample"
-            class="tag mr-1 mb-0.5 inline-block max-w-[180px] truncate align-bottom"
-            >{{ sample }}</span><span v-if="!plan.samples.length" class="muted">empty</span>
+            class="grid grid-cols-2 gap-3"
+          >
+            <span class="truncate" :title="sample">{{ sample }}</span>
+            <span
+              v-if="becomes"
+              class="truncate"
+              :class="becomes.problem ? 'text-bad-600' : 'muted'"
+              :title="becomes.text"
+              >{{ becomes.text }}</span
+            >
+          </div>
+          <span v-if="!plan.samples.length" class="muted">empty</span>
         </td>
         <td>
           <select
@@ -99,7 +114,7 @@ function reading(plan: ColumnPlan) {
             </optgroup>
             <optgroup label="New field">
               <option v-for="kind in fieldKinds" :key="kind" :value="`new:${kind}`">
-                New: {{ plan.header }}, {{ kindWords[kind] }}
+                New field, {{ kindWords[kind] }}
               </option>
             </optgroup>
             <option value="tags">Tags</option>
@@ -110,8 +125,22 @@ function reading(plan: ColumnPlan) {
             </optgroup>
             <option value="skip">Skip this column</option>
           </select>
+          <input
+            v-if="plan.target.to === 'new-field'"
+            class="field field-sm mt-1"
+            :aria-label="`Name of the new field for ${plan.header}`"
+            maxlength="60"
+            :value="plan.target.name"
+            @change="rename(plan, ($event.target as HTMLInputElement).value)"
+          />
         </td>
-        <td class="small muted">{{ reading(plan) }}</td>
+        <td>
+          <ColumnReading
+            :plan="plan"
+            :kinds="kinds"
+            @change="emit('change', plan.column, $event)"
+          />
+        </td>
       </tr>
     </tbody>
   </table>

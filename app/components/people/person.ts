@@ -7,6 +7,8 @@ export interface Person {
   address: string
   name: string
   joinedAt: number
+  /** Where they come from, where that is known. */
+  source: { words: string; importId: number | null } | null
   currency: string
   values: Record<string, FieldValue>
   fields: Field[]

@@ -64,8 +64,18 @@ function addTag() {
       <div>
         <h1>{{ person.name || person.address }}</h1>
         <p class="muted mt-0.5">
-          {{ person.address }} · on file since {{ date(person.joinedAt) }} · {{ person.tier }},
-          engagement
+          {{ person.address }} · on file since {{ date(person.joinedAt)
+          }}<template v-if="person.source"
+            >, from
+            <NuxtLink
+              v-if="person.source.importId"
+              class="link"
+              :to="`/people/imports/${person.source.importId}`"
+              >{{ person.source.words }}</NuxtLink><template v-else>{{
+              person.source.words
+            }}</template></template
+          >
+          · {{ person.tier }}, engagement
           {{ person.engagement.toFixed(1) }}
         </p>
       </div>

@@ -11,6 +11,7 @@ const values = ref<Record<string, FieldValue | null>>({})
 const lists = ref<number[]>([])
 const tags = ref('')
 const reason = ref('')
+const source = ref('')
 const faults = ref<Record<string, string>>({})
 async function add() {
   faults.value = {}
@@ -26,6 +27,7 @@ async function add() {
           .map((tag) => tag.trim())
           .filter(Boolean),
         reason: reason.value,
+        source: source.value,
       },
     })
     useLive().changes++
@@ -70,6 +72,14 @@ async function add() {
           </p>
         </div>
       </template>
+      <label for="source" class="muted">Where they come from</label>
+      <input
+        id="source"
+        v-model="source"
+        class="field"
+        maxlength="100"
+        placeholder="festival desk, telephone, a friend of Ann’s"
+      />
       <label for="tags" class="muted">Tags</label>
       <input id="tags" v-model="tags" class="field" placeholder="owner, press" />
       <span>Lists</span>

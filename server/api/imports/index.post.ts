@@ -120,7 +120,12 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
     typeof target?.key === 'string' && /^[a-z_][a-z0-9_]{0,60}$/.test(target.key)
       ? target.key
       : null
-  const clean: ColumnPlan = { column, header, samples: [], target: { to: 'skip' } }
+  const clean: ColumnPlan = {
+    column,
+    header: header || `Column ${column + 1}`,
+    samples: [],
+    target: { to: 'skip' },
+  }
   if (typeof plan.separator === 'string' && plan.separator.length === 1)
     clean.separator = plan.separator
   if (dateOrders.includes(plan.dateOrder as DateOrder))

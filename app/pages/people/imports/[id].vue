@@ -25,15 +25,14 @@ interface Report {
       'added' | 'changed' | 'unchanged' | 'repeated' | 'refused' | 'never_mail' | 'skipped',
       number
     >
-    notices: { row: number; verdict: 'refused' | 'doubtful'; reason: string; cells: string }[]
     /** Missing where it was counted before there were sequences. */
     sequences?: { id: number; name: string; people: number }[]
   } | null
-  undone: { removed: number; kept: number; putBack: number } | null
+  undone: { removed: number; kept: number; putBack: number; made?: number } | null
   progress: { done: number; total: number; error: string | null } | null
   columns: { header: string; target: ColumnTarget }[]
-  refusedRows: { row: number; reason: string; cells: string }[]
-  doubtfulRows: { row: number; reason: string; cells: string }[]
+  repeats: 'first' | 'last'
+  noticed: { refused: number; doubtful: number; leftOut: number }
 }
 const route = useRoute()
 const { dayAndTime } = useTimes()
@@ -56,31 +55,25 @@ const parts = computed(() => {
   return (
     [
       ['new', of.added, counted.value ? 'Not on file yet' : 'Were not on file before'],
-      ['changed', of.changed, 'On file, and something changes'],
+      ['changed', of.changed, 'On file, and a value, a tag or a list changes'],
       ['unchanged', of.unchanged, 'On file, and nothing changes'],
-      ['repeated', of.repeated, 'Repeated in the file'],
+      [
+        'repeated',
+        of.repeated,
+        report.value?.repeats === 'first'
+          ? 'Address met before in the file; the first row counts'
+          : 'Address met before in the file; the last row counts',
+      ],
       ['never mailed', of.never_mail, 'Have left or are suppressed; not brought back'],
-      ['left out', of.skipped, 'Not what was chosen to be written'],
+      ['left out', of.skipped, 'Not what was chosen to be written, or left out by hand'],
       ['refused', of.refused, 'Nobody can be told from the row'],
     ] as const
   ).filter(([name, n]) => n > 0 || name !== 'left out')
 })
-const refusedRows = computed(
-  () =>
-    counted.value?.notices.filter((row) => row.verdict === 'refused') ??
-    report.value?.refusedRows ??
-    [],
-)
-const doubtfulRows = computed(
-  () =>
-    counted.value?.notices.filter((row) => row.verdict === 'doubtful') ??
-    report.value?.doubtfulRows ??
-    [],
-)
 const total = computed(() => parts.value.reduce((sum, [, n]) => sum + n, 0))
 const writes = computed(() => {
   const { added, changed } = counted.value?.counts ?? { added: 0, changed: 0 }
-  return added + changed
+  return Math.max(0, added + changed - (report.value?.noticed.leftOut ?? 0))
 })
 const startSequences = ref(false)
 async function tell(what: 'start' | 'undo' | 'cancel') {
@@ -89,8 +82,6 @@ async function tell(what: 'start' | 'undo' | 'cancel') {
   await reload()
   useLive().changes++
 }
-const shown = (cells: string) =>
-  (JSON.parse(cells) as string[]).filter(Boolean).join(' · ').slice(0, 90)
 </script>
 
 <template>
@@ -126,12 +117,18 @@ const shown = (cells: string) =>
     </div>
     <p v-if="counted" class="mt-3 rounded-md border border-brass-500 bg-brass-100 px-3 py-2">
       Nothing is written yet. Look at the numbers, then import, or
-      <NuxtLink to="/people/import" class="link">choose the file again</NuxtLink>.
+      <NuxtLink :to="`/people/import?again=${report.id}`" class="link"
+        >go back to the columns</NuxtLink
+      >
+      or <NuxtLink to="/people/import" class="link">choose another file</NuxtLink>.
     </p>
     <p v-if="report.undone" class="mt-3 rounded-md border border-line bg-sheet px-3 py-2">
       Undone: {{ people(report.undone.removed) }} removed, {{ count(report.undone.putBack) }} put
       back as they were<template v-if="report.undone.kept"
         >, {{ count(report.undone.kept) }} kept because something happened with them since</template
+      ><template v-if="report.undone.made"
+        >; {{ several(report.undone.made, 'field or tag', 'fields and tags') }} that it had made
+        gone with them</template
       >.
     </p>
     <p v-if="report.progress?.error" class="fault mt-3" role="alert">{{ report.progress.error }}</p>
@@ -178,49 +175,21 @@ const shown = (cells: string) =>
         </tbody>
       </table>
     </div>
-    <div v-if="refusedRows.length" class="sheet mt-4">
-      <div class="sheet-head">
-        <h2>Refused rows</h2>
-        <a
-          v-if="!counted"
-          class="btn btn-sm"
-          :href="`/api/imports/${report.id}/refused.csv`"
-          download
-          >Export them as CSV</a
-        >
-      </div>
-      <table class="grid-table">
-        <thead>
-          <tr>
-            <th class="num w-16">Row</th>
-            <th>Reason</th>
-            <th>In the file</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in refusedRows" :key="row.row">
-            <td class="num">{{ row.row }}</td>
-            <td>{{ row.reason }}</td>
-            <td class="muted small">{{ shown(row.cells) || 'no text' }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <div v-if="doubtfulRows.length" class="sheet mt-4">
-      <div class="sheet-head">
-        <h2>Taken, but doubtful</h2>
-        <span class="small muted">{{ doubtfulRows.length }}</span>
-      </div>
-      <table class="grid-table">
-        <tbody>
-          <tr v-for="row in doubtfulRows" :key="row.row">
-            <td class="num w-16">{{ row.row }}</td>
-            <td>{{ row.reason }}</td>
-            <td class="muted small">{{ shown(row.cells) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <ImportRows
+      v-if="report.noticed.refused"
+      :import-id="report.id"
+      verdict="refused"
+      :total="report.noticed.refused"
+    />
+    <ImportRows
+      v-if="report.noticed.doubtful"
+      :import-id="report.id"
+      verdict="doubtful"
+      :total="report.noticed.doubtful"
+      :left-out="report.noticed.leftOut"
+      :choosing="counted !== null"
+      @changed="reload"
+    />
     <div v-if="!running && !counted" class="mt-4 flex gap-2">
       <NuxtLink to="/people" class="btn">See everyone</NuxtLink
       ><button class="btn btn-go" @click="writeLetter">Write a letter</button>

@@ -1,6 +1,8 @@
 import { DateTime } from 'luxon'
 import { ruleToPredicate } from '~~/core/segments'
 import { readFields, personHistory, personDetails, pulsesOf, valuesOf } from '~~/database/people'
+import type { Database } from '~~/database'
+import { importById } from '~~/database/imports'
 import { factsOf, askedAt, readSegments, readyNow } from '~~/database/segments'
 
 /** All that a person's page shows. */
@@ -19,6 +21,7 @@ export default defineEventHandler((event) => {
     address: person.address,
     name: [person.first_name, person.last_name].filter(Boolean).join(' '),
     joinedAt: person.joined_at,
+    source: cameFrom(db, person.source),
     values: valuesOf(person),
     fields: readFields(db),
     currency: account().currency,
@@ -33,6 +36,14 @@ export default defineEventHandler((event) => {
     ...rest,
   }
 })
+
+/** Where somebody comes from, in words; with the import it was, where that is still told of. */
+function cameFrom(db: Database, source: string | null) {
+  const importId = Number(/^import:(\d+)$/.exec(source ?? '')?.[1] ?? NaN)
+  if (Number.isNaN(importId)) return source === null ? null : { words: source, importId: null }
+  const found = importById(db, importId)
+  return { words: found?.file_name ?? 'an import', importId: found ? importId : null }
+}
 
 /** How often they read in each hour of each weekday (Monday first) of the account's zone. */
 function readingHours(
