@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { tiers } from '../standing'
 import type { Comparison, NumberComparison, TextComparison, TimeComparison } from './comparison'
 import type { Catalog } from './ready'
-import { mailActs, sequenceStandings, type Condition, type Rule } from './rule'
+import { allowsNone, mailActs, sequenceStandings, type Condition, type Rule } from './rule'
 
 /** Rules and what they refer to, made at random for tests. */
 export const catalog: Catalog = {
@@ -124,6 +124,8 @@ const numberComparison = (number: fc.Arbitrary<number>): fc.Arbitrary<NumberComp
         'not-equal' as const,
         'under' as const,
         'over' as const,
+        'at-least' as const,
+        'at-most' as const,
       ),
       number,
     }),
@@ -135,6 +137,7 @@ export const timeComparison: fc.Arbitrary<TimeComparison> = fc.oneof(
     is: fc.constantFrom('before' as const, 'after' as const, 'on' as const),
     day: someDay,
   }),
+  fc.record({ is: fc.constant('from-to' as const), from: someDay, to: someDay }),
   fc.record({ is: fc.constantFrom('last-days' as const, 'next-days' as const), days: someDays }),
 )
 
@@ -194,22 +197,29 @@ export const condition: fc.Arbitrary<Condition> = fc.oneof(
       }),
     ),
   }),
-  fc.record({
-    kind: fc.constant('mail' as const),
-    did: fc.constantFrom(...mailActs),
-    of: fc.oneof(
-      fc.constant({ which: 'any' as const }),
-      fc.record({
-        which: fc.constant('mailing' as const),
-        id: fc.constantFrom(1, 2, 3),
-        link: fc.option(fc.constantFrom(0, 1)),
-      }),
-      fc.record({ which: fc.constant('sequence' as const), id: fc.constantFrom(1, 2, 3) }),
-      fc.record({ which: fc.constant('last' as const), n: fc.integer({ min: 1, max: 3 }) }),
+  fc
+    .record({
+      kind: fc.constant('mail' as const),
+      did: fc.constantFrom(...mailActs),
+      of: fc.oneof(
+        fc.constant({ which: 'any' as const }),
+        fc.record({
+          which: fc.constant('mailing' as const),
+          id: fc.constantFrom(1, 2, 3),
+          link: fc.option(fc.constantFrom(0, 1)),
+        }),
+        fc.record({ which: fc.constant('sequence' as const), id: fc.constantFrom(1, 2, 3) }),
+        fc.record({ which: fc.constant('last' as const), n: fc.integer({ min: 1, max: 3 }) }),
+      ),
+      times,
+      withinDays: within,
+      orUnsent: fc.option(fc.constant(true as const)),
+    })
+    .map(({ orUnsent, ...of }): Condition =>
+      orUnsent && (of.did === 'opened' || of.did === 'clicked') && allowsNone(of.times)
+        ? { ...of, orUnsent }
+        : of,
     ),
-    times,
-    withinDays: within,
-  }),
   fc.constantFrom('count' as const, 'money' as const).chain((what) =>
     fc.record({
       kind: fc.constant('orders' as const),

@@ -61,7 +61,7 @@ test.each([
   ['birthday', 'Birthday has its anniversary soon'],
   ['never opened', 'Never opened a mailing'],
   ['BIRTH week', 'Birthday has its anniversary soon'],
-  ['spent', 'Spent over an amount'],
+  ['spent', 'Spent at least an amount'],
   ['wind left', 'Unsubscribed from list Wind notes'],
   ['provider', 'Domain of the address'],
   ['delta', 'Bought Delta 7'],

@@ -83,7 +83,7 @@ export function askables({
     },
     {
       words: 'Never opened a mailing',
-      also: 'not unread inactive',
+      also: 'not did not open unread inactive',
       rule: mail('opened', null, { is: 'at-most', n: 0 }),
     },
     { words: 'Was sent a mailing', also: 'got mailed received', rule: mail('sent', 30) },
@@ -97,6 +97,22 @@ export function askables({
       rule: { ...mail('opened', null), of: { which: 'last', n: 5 } } as Condition,
     },
     {
+      words: 'Opened all of the last mailings',
+      also: 'every last 5 recent',
+      rule: {
+        ...mail('opened', null, { is: 'at-least', n: 5 }),
+        of: { which: 'last', n: 5 },
+      } as Condition,
+    },
+    {
+      words: 'Opened none of the last mailings',
+      also: 'did not open unread last 5 recent inactive',
+      rule: {
+        ...mail('opened', null, { is: 'at-most', n: 0 }),
+        of: { which: 'last', n: 5 },
+      } as Condition,
+    },
+    {
       words: 'Engagement tier',
       also: 'keen warm cool silent engaged quiet',
       rule: { kind: 'tier', of: ['keen'] },
@@ -106,10 +122,14 @@ export function askables({
       also: 'new since signed up member date',
       rule: { kind: 'joined', when: { is: 'last-days', days: 30 } },
     },
-    { words: 'Bought something', also: 'once ordered customer buyer', rule: orders({}) },
+    {
+      words: 'Bought something',
+      also: 'once ordered customers buyers purchases',
+      rule: orders({}),
+    },
     {
       words: 'Bought lately',
-      also: 'recent orders days customer',
+      also: 'recent orders days customers buyers purchases',
       rule: orders({ withinDays: 60 }),
     },
     {
@@ -119,18 +139,18 @@ export function askables({
     },
     {
       words: 'Bought twice or more',
-      also: 'again repeat several orders',
+      also: 'again repeat several orders buyers purchases',
       rule: orders({ test: { is: 'number', than: 'over', number: 1 } }),
     },
     {
       words: 'Never bought',
-      also: 'no order not customer',
+      also: 'did not buy no order not customers buyers purchases',
       rule: orders({ test: { is: 'number', than: 'equal', number: 0 } }),
     },
     {
-      words: 'Spent over an amount',
+      words: 'Spent at least an amount',
       also: 'money worth best customers revenue',
-      rule: orders({ what: 'money', test: { is: 'number', than: 'over', number: 5_000 } }),
+      rule: orders({ what: 'money', test: { is: 'number', than: 'at-least', number: 5_000 } }),
     },
     {
       words: 'Last bought',
@@ -148,6 +168,11 @@ export function askables({
         words: `Unsubscribed from list ${name}`,
         also: 'left gone',
         rule: onList(id, 'unsubscribed'),
+      },
+      {
+        words: `Joined list ${name} by an import`,
+        also: 'imported file csv subscribed',
+        rule: { ...onList(id, 'subscribed'), way: 'import' } as Condition,
       },
       { words: `Pending on list ${name}`, also: 'not confirmed', rule: onList(id, 'pending') },
     ]),
@@ -252,6 +277,11 @@ const firstTests: Record<FieldKind, [string, string, Comparison][]> = {
     ['has its anniversary soon', 'birthday this week year', { is: 'anniversary', days: 7 }],
     ['is in the last days', 'date since recent', { is: 'last-days', days: 30 }],
     ['is before', 'date after on', { is: 'before', day: '2026-01-01' }],
+    [
+      'is from a day to a day',
+      'between dates range',
+      { is: 'from-to', from: '2026-01-01', to: '2026-12-31' },
+    ],
   ],
 }
 

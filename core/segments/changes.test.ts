@@ -117,7 +117,7 @@ test.each([
   ['birthday', 'Birthday has its anniversary soon'],
   ['wind notes left', 'Unsubscribed from list Wind notes'],
   ['DELTA', 'Bought Delta 7'],
-  ['money', 'Spent over an amount'],
+  ['money', 'Spent at least an amount'],
   ['read', 'Opened a mailing lately'],
   ['provider', 'Domain of the address'],
   ['basket', 'Did basket'],

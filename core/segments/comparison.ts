@@ -15,12 +15,16 @@ export type TextComparison =
   | { is: 'one-of'; texts: string[] }
 
 export type NumberComparison =
-  | { is: 'number'; than: 'equal' | 'not-equal' | 'under' | 'over'; number: number }
+  | { is: 'number'; than: (typeof thans)[number]; number: number }
   | { is: 'between'; from: number; to: number }
 
-/** Asked of moments and of days. "In the last N days" is the N × 24 h up to now. */
+export const thans = ['equal', 'not-equal', 'under', 'over', 'at-least', 'at-most'] as const
+
+/** Asked of moments and of days; both ends of `from-to` are in it. "In the last N days" is the N × 24 h up to now. */
 export type TimeComparison =
-  { is: 'before' | 'after' | 'on'; day: Day } | { is: 'last-days' | 'next-days'; days: number }
+  | { is: 'before' | 'after' | 'on'; day: Day }
+  | { is: 'from-to'; from: Day; to: Day }
+  | { is: 'last-days' | 'next-days'; days: number }
 
 /** What kind of value a comparison is for; `any` where it asks only whether there is one. */
 export type Family = 'any' | 'text' | 'choices' | 'number' | 'yesno' | 'day'
@@ -86,8 +90,7 @@ export function readComparison(json: unknown): Comparison | null {
         ? { is: 'one-of', texts: of.texts }
         : null
     case 'number':
-      return ['equal', 'not-equal', 'under', 'over'].includes(of.than as string) &&
-        isNumber(of.number)
+      return thans.includes(of.than as 'equal') && isNumber(of.number)
         ? { is: 'number', than: of.than as 'equal', number: of.number }
         : null
     case 'between':
@@ -109,6 +112,8 @@ export function readTime(json: unknown): TimeComparison | null {
     case 'after':
     case 'on':
       return isDay(of.day) ? { is: of.is, day: of.day } : null
+    case 'from-to':
+      return isDay(of.from) && isDay(of.to) ? { is: 'from-to', from: of.from, to: of.to } : null
     case 'last-days':
     case 'next-days':
       return isWhole(of.days, 1, MOST_DAYS) ? { is: of.is, days: of.days } : null
@@ -131,4 +136,18 @@ export function isText(value: unknown): value is string {
 
 function isNumber(value: unknown): value is number {
   return typeof value === 'number' && Number.isFinite(value)
+}
+
+/** Several texts in one line: apart by commas, those that have one in quotes. */
+export function showTexts(texts: readonly string[]): string {
+  return texts
+    .map((text) => (/[",]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text))
+    .join(', ')
+}
+
+/** The texts of a line as {@link showTexts} writes them; what is in quotes keeps its commas. */
+export function readTexts(line: string): string[] {
+  return [...line.matchAll(/\s*(?:"((?:[^"]|"")*)"|([^,]*))\s*(?:,|$)/g)]
+    .map(([, quoted, bare]) => (quoted?.replaceAll('""', '"') ?? bare ?? '').trim())
+    .filter((text) => text !== '')
 }

@@ -3,7 +3,7 @@ import { engagement, tierOf } from '../standing'
 import type { Asked } from './moments'
 import type { PersonFacts } from './person-facts'
 import { readyRule, type Catalog, type ReadyRule } from './ready'
-import { isGroup, type Rule } from './rule'
+import { asksWhoWasSent, isGroup, type Rule } from './rule'
 import { eventCount, mailCount, momentOf, ordersValue, ruleToPredicate } from './to-predicate'
 import { mailVerbs, writeCondition } from './write'
 
@@ -88,6 +88,8 @@ function factOf(
       return rule.part === 'whole' ? person.normal : person.domain
     case 'mail': {
       const count = mailCount(rule, asked)(person)
+      if (asksWhoWasSent(rule) && mailCount({ ...rule, did: 'sent' }, asked)(person) === 0)
+        return 'was sent none of them'
       const last = Math.max(...person.mail.map((one) => momentOf[rule.did](one) ?? -Infinity))
       const ever = Number.isFinite(last)
         ? `; last ${mailVerbs[rule.did].replace('was ', '')} ${day(last)}`

@@ -3,9 +3,17 @@
  * to a predicate for one person), an explanation for one person, and a text that reads as English.
  * `readyRule` finds what a rule refers to; the evaluators take what it made.
  */
-export { readRule, conditionsOf, mapConditions, isGroup, mailActs, sequenceStandings } from './rule'
+export {
+  asksWhoWasSent,
+  readRule,
+  conditionsOf,
+  mapConditions,
+  isGroup,
+  mailActs,
+  sequenceStandings,
+} from './rule'
 export type { Rule, Group, Condition, MailAct, SequenceStanding, Times, WhichMail } from './rule'
-export { familyOf } from './comparison'
+export { familyOf, readTexts, showTexts } from './comparison'
 export type {
   Comparison,
   Family,

@@ -1,4 +1,4 @@
-import { DAY, dayOf, nextDay, startOfDay } from '../time'
+import { anniversariesFrom, DAY, dayOf, nextDay, startOfDay } from '../time'
 import type { TimeComparison } from './comparison'
 
 /** The moment a rule is asked for, and the zone its days are those of. */
@@ -24,6 +24,11 @@ export function momentsOf(comparison: TimeComparison, { now, zone }: Asked): Mom
       return {
         from: startOfDay(comparison.day, zone),
         to: startOfDay(nextDay(comparison.day), zone),
+      }
+    case 'from-to':
+      return {
+        from: startOfDay(comparison.from, zone),
+        to: startOfDay(nextDay(comparison.to), zone),
       }
     case 'last-days':
       return { from: now - comparison.days * DAY + 1, to: now + 1 }
@@ -51,6 +56,8 @@ export function daysOf(comparison: TimeComparison, { now, zone }: Asked): DayRan
       return { after: comparison.day }
     case 'on':
       return { upTo: comparison.day, after: dayBefore(comparison.day) }
+    case 'from-to':
+      return { after: dayBefore(comparison.from), upTo: comparison.to }
     case 'last-days':
       return { after: dayOf(now - comparison.days * DAY, zone), upTo: dayOf(now, zone) }
     case 'next-days':
@@ -61,6 +68,11 @@ export function daysOf(comparison: TimeComparison, { now, zone }: Asked): DayRan
 /** Text that is less than a day and not less than the day before: enough to compare with. */
 function dayBefore(day: string): string {
   return `${day.slice(0, -1)}${String.fromCharCode(day.charCodeAt(day.length - 1) - 1)}~`
+}
+
+/** The days, without their year, on which an anniversary within so many days falls: today is the first of them. */
+export function anniversariesWithin(days: number, { now, zone }: Asked): string[] {
+  return anniversariesFrom(dayOf(now, zone), Math.max(0, days - 1))
 }
 
 /** The moment from which on "within the last N days" counts; null: ever. */

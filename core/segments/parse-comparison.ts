@@ -10,20 +10,20 @@ import type { Times } from './rule'
 import type { TokenReader } from './token-reader'
 
 export function readComparison(r: TokenReader): Comparison {
-  if (r.take('contains')) return { is: 'contains', text: r.string() }
-  if (r.take('includes')) return { is: 'includes', text: r.string() }
+  if (r.take('contains')) return { is: 'contains', text: r.text() }
+  if (r.take('includes')) return { is: 'includes', text: r.text() }
   if (r.take('starts')) {
     r.expect('with')
-    return { is: 'starts', text: r.string() }
+    return { is: 'starts', text: r.text() }
   }
   if (r.take('ends')) {
     r.expect('with')
-    return { is: 'ends', text: r.string() }
+    return { is: 'ends', text: r.text() }
   }
   if (r.take('does')) {
     r.expect('not')
     r.expect('include')
-    return { is: 'includes-not', text: r.string() }
+    return { is: 'includes-not', text: r.text() }
   }
   if (r.take('has')) {
     r.expect('its')
@@ -36,8 +36,8 @@ export function readComparison(r: TokenReader): Comparison {
   for (const is of ['empty', 'known', 'yes', 'no'] as const) if (r.take(is)) return { is }
   if (r.take('one')) {
     r.expect('of')
-    const texts = [r.string()]
-    while (r.take(',')) texts.push(r.string())
+    const texts = [r.text()]
+    while (r.take(',')) texts.push(r.text())
     return { is: 'one-of', texts }
   }
   if (r.token.kind === 'string') return { is: 'equal', text: r.string() }
@@ -45,16 +45,27 @@ export function readComparison(r: TokenReader): Comparison {
     r.next++
     return { is: 'not-equal', text: r.string() }
   }
-  if (['before', 'after', 'on', 'in'].some((word) => r.is(word))) return readTime(r)
-  return readNumber(r, 0)
+  if (['before', 'after', 'on', 'in', 'from'].some((word) => r.is(word))) return readTime(r)
+  if (r.is('between') && r.follows.kind === 'day') return readTime(r)
+  if (r.token.kind === 'number' || numberWords.some((word) => r.is(word))) return readNumber(r, 0)
+  if (r.is('not') && r.follows.kind === 'word') {
+    r.next++
+    if (r.take('empty')) return { is: 'known' }
+    if (r.take('known')) return { is: 'empty' }
+    return { is: 'not-equal', text: r.text() }
+  }
+  if (r.is('not')) return readNumber(r, 0)
+  return { is: 'equal', text: r.text() }
 }
+
+const numberWords = ['between', 'under', 'over', 'at', 'more', 'less', 'exactly']
 
 export function readNumber(r: TokenReader, digits: number): NumberComparison {
   const value = () => {
     const token = r.token
     if (token.kind !== 'number') throw r.fault('A number is needed here.')
     r.next++
-    const number = Number(token.text)
+    const number = Number(token.text.replaceAll(',', ''))
     return digits ? Math.round(number * 10 ** digits) : number
   }
   if (r.take('between')) {
@@ -62,14 +73,23 @@ export function readNumber(r: TokenReader, digits: number): NumberComparison {
     r.expect('and')
     return { is: 'between', from, to: value() }
   }
-  const than = r.take('not')
-    ? 'not-equal'
-    : r.take('under')
-      ? 'under'
-      : r.take('over')
-        ? 'over'
-        : 'equal'
-  return { is: 'number', than, number: value() }
+  return { is: 'number', than: readThan(r), number: value() }
+}
+
+function readThan(r: TokenReader): Extract<NumberComparison, { is: 'number' }>['than'] {
+  if (r.take('not')) return 'not-equal'
+  if (r.take('under')) return 'under'
+  if (r.take('over')) return 'over'
+  if (r.take('exactly')) return 'equal'
+  const more = r.take('more')
+  if (more || r.take('less')) {
+    r.expect('than')
+    return more ? 'over' : 'under'
+  }
+  if (!r.take('at')) return 'equal'
+  if (r.take('most')) return 'at-most'
+  r.expect('least')
+  return 'at-least'
 }
 
 export function readTime(r: TokenReader): TimeComparison {
@@ -79,23 +99,48 @@ export function readTime(r: TokenReader): TimeComparison {
     if (is === 'last-days') r.expect('last')
     return { is, days: readDays(r) }
   }
-  for (const is of ['before', 'after', 'on'] as const) {
-    if (!r.take(is)) continue
-    const { kind, text } = r.token
-    if (kind !== 'day' || !isDay(text)) throw r.fault('A day is needed here, such as 23 Nov 2026.')
-    r.next++
-    return { is, day: text }
+  for (const is of ['before', 'after', 'on'] as const)
+    if (r.take(is)) return { is, day: readDay(r) }
+  for (const [first, second] of [
+    ['from', 'to'],
+    ['between', 'and'],
+  ] as const) {
+    if (!r.take(first)) continue
+    const from = readDay(r)
+    r.expect(second)
+    return { is: 'from-to', from, to: readDay(r) }
   }
-  throw r.fault('A time is needed here: in the last 30 days, before, after or on a day.')
+  throw r.fault(
+    'A time is needed here: in the last 30 days, before, after or on a day, from a day to a day.',
+  )
 }
+
+function readDay(r: TokenReader): string {
+  const { kind, text } = r.token
+  if (kind !== 'day' || !isDay(text)) throw r.fault('A day is needed here, such as 23 Nov 2026.')
+  r.next++
+  return text
+}
+
+/** How many days longer spans of time are. */
+const spans = { day: 1, week: 7, month: 30, year: 365 } as const
 
 function readDays(r: TokenReader, most = MOST_DAYS): number {
-  const days = r.count(1, most)
-  if (!r.take('days')) r.expect('day')
-  return days
+  const at = r.next
+  const alone = Object.keys(spans).some((word) => r.is(word))
+  const n = alone ? 1 : r.count(1, most)
+  for (const [word, days] of Object.entries(spans)) {
+    if (!r.take(word) && !r.take(`${word}s`)) continue
+    if (n * days > most) throw r.fault(`At most ${most} days can be asked for.`, at)
+    return n * days
+  }
+  throw r.fault(`“days”, “weeks”, “months” or “years” is missing here.`)
 }
 
-export function readTimes(r: TokenReader): Times {
+/** How many times; at least once where nothing is said. `unit` "of": what they are a share of follows. */
+export function readTimes(r: TokenReader, unit: 'times' | 'of' = 'times'): Times {
+  if (unit === 'times' && r.take('once')) return { is: 'exactly', n: 1 }
+  if (unit === 'times' && r.take('twice')) return { is: 'exactly', n: 2 }
   const is = r.is('at')
     ? fold(r.follows.text) === 'most'
       ? 'at-most'
@@ -110,7 +155,7 @@ export function readTimes(r: TokenReader): Times {
     r.expect(is === 'at-most' ? 'most' : 'least')
   }
   const n = r.count(0, 1_000_000)
-  if (!r.take('times')) r.expect('time')
+  if (unit === 'times' && !r.take('times')) r.expect('time')
   return { is, n }
 }
 

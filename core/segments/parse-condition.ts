@@ -1,10 +1,12 @@
 import { tiers, type Tier } from '../standing'
 import type { TextComparison } from './comparison'
 import { fold } from './fold'
+import type { NumberComparison } from './comparison'
 import { readComparison, readNumber, readTime, readTimes, readWithin } from './parse-comparison'
 import type { Catalog } from './ready'
-import type { Condition, MailAct } from './rule'
+import { allowsNone, type Condition, type MailAct, type Times } from './rule'
 import type { TokenReader } from './token-reader'
+import type { Token } from './tokens'
 import { firstWords } from './write'
 
 export function readCondition(r: TokenReader, catalog: Catalog): Condition {
@@ -81,10 +83,14 @@ export function readCondition(r: TokenReader, catalog: Catalog): Condition {
           'segment',
         ),
       }
+    case 'never':
+      if (r.take('in')) {
+        r.expect('sequence')
+        return { kind: 'sequence', sequenceId: r.named(catalog.sequences, 'sequence'), is: word }
+      }
+      return readNever(r, catalog)
     case 'inside':
     case 'finished':
-    case 'never':
-      if (word === 'never') r.expect('in')
       r.expect('sequence')
       return { kind: 'sequence', sequenceId: r.named(catalog.sequences, 'sequence'), is: word }
     case 'tier':
@@ -115,17 +121,47 @@ function readField(r: TokenReader, catalog: Catalog): string | null {
     r.next += 2
     return follows.text.slice(1)
   }
-  if (firstWords.has(fold(r.token.text))) return null
+  // A field may begin as a condition does ("First kite", "Last name"): it is one where a comparison stands behind its name.
+  const ambiguous = firstWords.has(fold(r.token.text))
   for (let words = 6; words > 0; words--) {
     const run = r.tokens.slice(r.next, r.next + words)
     if (run.length < words || run.some((token) => token.kind !== 'word')) continue
     const [key] = named(run.map((token) => token.text).join(' '))
     if (key === undefined) continue
+    const compared = beginsComparison(r.tokens[r.next + words])
+    if (ambiguous && !(compared && (words > 1 || !comparedWords.has(fold(r.token.text))))) continue
     r.next += words
     return key
   }
   return null
 }
+
+function beginsComparison(token: Token | undefined): boolean {
+  return token?.kind === 'word' && comparing.has(fold(token.text))
+}
+/** Conditions that begin with one word and go on with a comparison. */
+const comparedWords = new Set(['address', 'domain', 'tier'])
+const comparing = new Set(['is', 'contains', 'includes', 'starts', 'ends', 'does', 'has'])
+
+/** "never bought …", "never opened …": none of them. */
+function readNever(r: TokenReader, catalog: Catalog): Condition {
+  const at = r.next
+  const found = readCondition(r, catalog)
+  const nothing = { is: 'at-most', n: 0 } as const
+  if (found.kind === 'mail' || found.kind === 'event') {
+    if (!isOnce(found.times)) throw r.fault('“never” leaves nothing to count.', at)
+    return { ...found, times: nothing }
+  }
+  if (found.kind === 'orders' && found.what === 'count') {
+    const once =
+      found.test.is === 'number' && found.test.than === 'at-least' && found.test.number === 1
+    if (!once) throw r.fault('“never” leaves nothing to count.', at)
+    return { ...found, test: { is: 'number', than: 'equal', number: 0 } }
+  }
+  throw r.fault('“never” stands before opened, clicked, bought, did, or in sequence.', at)
+}
+
+const isOnce = ({ is, n }: Times) => is === 'at-least' && n === 1
 
 function readList(
   r: TokenReader,
@@ -133,15 +169,50 @@ function readList(
   state: 'pending' | 'subscribed' | 'unsubscribed',
 ): Condition {
   const listId = r.named(catalog.lists, 'list')
-  const since = ['before', 'after', 'on', 'in'].some((word) => r.is(word)) ? readTime(r) : null
+  const since = ['before', 'after', 'on', 'in', 'from', 'between'].some((word) => r.is(word))
+    ? readTime(r)
+    : null
   const way = r.take('by') ? r.string() : null
   return { kind: 'on-list', listId, state, since, way }
 }
 
 function readMail(r: TokenReader, catalog: Catalog, did: MailAct): Condition {
-  const of = readWhich(r, catalog)
-  const times = readTimes(r)
-  return { kind: 'mail', did, of, times, withinDays: readWithin(r) }
+  const ofLast = readOfLast(r)
+  const of = ofLast?.of ?? readWhich(r, catalog)
+  const times = ofLast?.times ?? readTimes(r)
+  const withinDays = readWithin(r)
+  const found: Condition = { kind: 'mail', did, of, times, withinDays }
+  const mayBeUnsent = (did === 'opened' || did === 'clicked') && allowsNone(times)
+  if (!mayBeUnsent || !r.areWords('or', 'was', 'sent', 'none')) return found
+  r.next += 4
+  return { ...found, orUnsent: true }
+}
+
+/** "all of the last 5 mailings", "none of …", "at least 2 of …"; null where something else is said. */
+function readOfLast(r: TokenReader): { of: { which: 'last'; n: number }; times: Times } | null {
+  const start = r.next
+  const share = r.is('all') || r.is('none') ? fold(r.token.text) : null
+  const times = share === null ? readTimes(r, 'of') : null
+  if (share !== null) r.next++
+  if (!r.take('of')) {
+    r.next = start
+    return null
+  }
+  r.expect('the')
+  r.expect('last')
+  const n = readLastCount(r)
+  return {
+    of: { which: 'last', n },
+    times: times ?? (share === 'all' ? { is: 'at-least', n } : { is: 'at-most', n: 0 }),
+  }
+}
+
+/** "5 mailings", or "mailing" alone, behind "the last". */
+function readLastCount(r: TokenReader): number {
+  if (r.take('mailing')) return 1
+  const n = r.count(1, 1_000)
+  r.expect('mailings')
+  return n
 }
 
 function readWhich(r: TokenReader, catalog: Catalog): Extract<Condition, { kind: 'mail' }>['of'] {
@@ -153,9 +224,7 @@ function readWhich(r: TokenReader, catalog: Catalog): Extract<Condition, { kind:
   }
   if (r.take('the')) {
     r.expect('last')
-    const n = r.count(1, 1_000)
-    r.expect('mailings')
-    return { which: 'last', n }
+    return { which: 'last', n: readLastCount(r) }
   }
   let link: number | null = null
   if (r.take('link')) {
@@ -167,8 +236,7 @@ function readWhich(r: TokenReader, catalog: Catalog): Extract<Condition, { kind:
 }
 
 function readOrders(r: TokenReader, catalog: Catalog, what: 'count' | 'money'): Condition {
-  const test = readNumber(r, what === 'money' ? catalog.moneyDigits : 0)
-  if (what === 'count' && !r.take('times')) r.expect('time')
+  const test = what === 'money' ? readNumber(r, catalog.moneyDigits) : readOften(r)
   let product: string | null = null
   let category: string | null = null
   if (r.take('on')) {
@@ -180,6 +248,24 @@ function readOrders(r: TokenReader, catalog: Catalog, what: 'count' | 'money'): 
     category = r.string()
   }
   return { kind: 'orders', what, test, product, category, withinDays: readWithin(r) }
+}
+
+/** How often something was bought: "bought" alone is at least once. */
+function readOften(r: TokenReader): NumberComparison {
+  const often = readOnce(r)
+  if (often) return often
+  const counts = ['at', 'exactly', 'over', 'under', 'more', 'less', 'not', 'between']
+  if (r.token.kind !== 'number' && !counts.some((word) => r.is(word)))
+    return { is: 'number', than: 'at-least', number: 1 }
+  const test = readNumber(r, 0)
+  if (!r.take('times')) r.expect('time')
+  return test
+}
+
+/** "once", "twice": just so often. */
+function readOnce(r: TokenReader): NumberComparison | null {
+  const number = r.take('once') ? 1 : r.take('twice') ? 2 : null
+  return number === null ? null : { is: 'number', than: 'equal', number }
 }
 
 function readEvent(r: TokenReader): Condition {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { catalog, rule } from './arbitrary'
+import { readTexts, showTexts } from './comparison'
 import { parseRule } from './parse'
 import type { Condition, Rule } from './rule'
 import { tidyRule } from './tidy'
@@ -118,6 +119,132 @@ test.each<[string, Condition]>([
     piece.startsWith('"') ? piece : piece.toUpperCase(),
   )
   expect(parsed(loud)).toEqual(condition)
+})
+
+const orders = (test: object, more: object = {}) => ({
+  kind: 'orders',
+  what: 'count',
+  test,
+  product: null,
+  category: null,
+  withinDays: null,
+  ...more,
+})
+const opened = (more: object) => ({
+  kind: 'mail',
+  did: 'opened',
+  of: any,
+  times: once,
+  withinDays: null,
+  ...more,
+})
+const number = (than: string, n: number) => ({ is: 'number', than, number: n })
+const last5 = { which: 'last', n: 5 }
+
+test.each<[string, object]>([
+  ['bought at least 2 times', orders(number('at-least', 2))],
+  ['bought at most 3 times', orders(number('at-most', 3))],
+  ['bought more than 2 times', orders(number('over', 2))],
+  ['bought twice', orders(number('equal', 2))],
+  ['bought in the last 4 weeks', orders(number('at-least', 1), { withinDays: 28 })],
+  ['bought on product "Delta 7"', orders(number('at-least', 1), { product: 'Delta 7' })],
+  ['never bought', orders(number('equal', 0))],
+  [
+    'never bought in category "stunt" in the last 2 years',
+    orders(number('equal', 0), { category: 'stunt', withinDays: 730 }),
+  ],
+  ['spent over 1,000', orders(number('over', 100_000), { what: 'money' })],
+  ['spent at least 1,234.50', orders(number('at-least', 123_450), { what: 'money' })],
+  ['never opened any mailing', opened({ times: { is: 'at-most', n: 0 } })],
+  ['opened the last 5 mailings', opened({ of: last5 })],
+  [
+    'opened at least 2 of the last 5 mailings',
+    opened({ of: last5, times: { is: 'at-least', n: 2 } }),
+  ],
+  ['opened all of the last 5 mailings', opened({ of: last5, times: { is: 'at-least', n: 5 } })],
+  ['opened none of the last 5 mailings', opened({ of: last5, times: { is: 'at-most', n: 0 } })],
+  [
+    'opened none of the last 5 mailings or was sent none',
+    opened({ of: last5, times: { is: 'at-most', n: 0 }, orUnsent: true }),
+  ],
+  ['opened all of the last mailing', opened({ of: { which: 'last', n: 1 } })],
+  [
+    'opened any mailing twice in the last month',
+    opened({ times: { is: 'exactly', n: 2 }, withinDays: 30 }),
+  ],
+  [
+    'joined from 1 Jan 2026 to 31 Jan 2026',
+    { kind: 'joined', when: { is: 'from-to', from: '2026-01-01', to: '2026-01-31' } },
+  ],
+  [
+    'joined between 2026-01-01 and 2026-01-31',
+    { kind: 'joined', when: { is: 'from-to', from: '2026-01-01', to: '2026-01-31' } },
+  ],
+  ['Town is orrin', { kind: 'field', key: 'town', test: { is: 'equal', text: 'orrin' } }],
+  ['Town is Hale Point', { kind: 'field', key: 'town', test: { is: 'equal', text: 'Hale Point' } }],
+  ['Town is not orrin', { kind: 'field', key: 'town', test: { is: 'not-equal', text: 'orrin' } }],
+  ['Town is not empty', { kind: 'field', key: 'town', test: { is: 'known' } }],
+  [
+    'Town is one of Orrin, Hale Point',
+    { kind: 'field', key: 'town', test: { is: 'one-of', texts: ['Orrin', 'Hale Point'] } },
+  ],
+  ['First name is "Ann"', { kind: 'field', key: 'first_name', test: { is: 'equal', text: 'Ann' } }],
+  [
+    '"Height (m) is" is at least 1,500',
+    { kind: 'field', key: 'height', test: number('at-least', 1_500) },
+  ],
+])('%s, as people write it', (text, condition) => {
+  expect(parsed(text)).toEqual(condition)
+  expect(parsed(writeRule(parsed(text), catalog))).toEqual(condition)
+})
+
+test('a field may begin as a condition does, where a comparison stands behind its name', () => {
+  const fields = new Map([
+    ...catalog.fields,
+    ['first_kite', { name: 'First kite', kind: 'text' as const }] as const,
+    ['left', { name: 'Left', kind: 'yesno' as const }] as const,
+  ])
+  const read = (text: string) => parseRule(text, { ...catalog, fields })
+  expect(read('First kite is empty')).toEqual({
+    ok: true,
+    rule: { kind: 'field', key: 'first_kite', test: { is: 'empty' } },
+  })
+  expect(read('Left is yes')).toMatchObject({ ok: true, rule: { key: 'left' } })
+  expect(read('tier is keen')).toMatchObject({ ok: true, rule: { kind: 'tier' } })
+  expect(read('"Tier" is keen')).toMatchObject({ ok: true, rule: { kind: 'field', key: 'level' } })
+  expect(read('first bought in the last 60 days')).toMatchObject({
+    ok: true,
+    rule: { kind: 'ordered' },
+  })
+})
+
+test('words without quotes end at “and” and “or”', () => {
+  expect(parsed('Town is Hale Point and tier is keen')).toMatchObject({
+    kind: 'all',
+    of: [{ test: { text: 'Hale Point' } }, { kind: 'tier' }],
+  })
+})
+
+test.each([
+  ['never tier is keen', 'tier'],
+  ['never bought twice', 'bought'],
+  ['opened all of the last mailings', 'mailings'],
+  ['bought in the last 4 moons', 'moons'],
+  ['joined from 1 Jan 2026 until', 'until'],
+])('the fault in “%s” is pointed at “%s”', (text, word) => {
+  const answer = parseRule(text, catalog)
+  if (answer.ok) throw new Error('It was read.')
+  expect(text.slice(answer.at, answer.at + answer.length)).toBe(word)
+})
+
+test('texts in one line keep the commas that are in quotes', () => {
+  expect(readTexts('Orrin, "Hale, Point" ,  Stannow,')).toEqual(['Orrin', 'Hale, Point', 'Stannow'])
+  const text = fc.stringMatching(/^[a-z",][a-z", ]{0,6}[a-z",]$/)
+  fc.assert(
+    fc.property(fc.array(text, { minLength: 1, maxLength: 5 }), (texts) => {
+      expect(readTexts(showTexts(texts))).toEqual(texts)
+    }),
+  )
 })
 
 test('“and” binds closer than “or”; parentheses and “not” group', () => {

@@ -35,7 +35,15 @@ export type Condition =
       way: string | null
     }
   | { kind: 'address'; part: 'whole' | 'domain'; test: TextComparison }
-  | { kind: 'mail'; did: MailAct; of: WhichMail; times: Times; withinDays: number | null }
+  | {
+      kind: 'mail'
+      did: MailAct
+      of: WhichMail
+      times: Times
+      withinDays: number | null
+      /** Whether who was sent none of these mailings did not open or click; see {@link asksWhoWasSent}. */
+      orUnsent?: true
+    }
   | {
       kind: 'orders'
       what: 'count' | 'money'
@@ -72,6 +80,23 @@ export const mailActs = [
   'complained',
   'left',
 ] as const
+
+/**
+ * Whether a condition holds only for somebody who was sent one of its mailings: who opened or clicked none of them can be
+ * told only then. Where it says `orUnsent`, everybody else is in it too.
+ */
+export function asksWhoWasSent({
+  did,
+  times,
+  orUnsent,
+}: Pick<Extract<Condition, { kind: 'mail' }>, 'did' | 'times' | 'orUnsent'>): boolean {
+  return (did === 'opened' || did === 'clicked') && allowsNone(times) && !orUnsent
+}
+
+/** Whether nothing at all is as many times as asked for. */
+export function allowsNone({ is, n }: Times): boolean {
+  return is === 'at-most' || n === 0
+}
 
 /** Any mailing, one mailing (or one link of it), those of a sequence, or the last `n` that the person was sent. */
 export type WhichMail =
@@ -138,6 +163,7 @@ function readCondition(of: Record<string, unknown>): Condition | null {
             of: which,
             times,
             withinDays: of.withinDays ?? null,
+            ...(of.orUnsent === true && { orUnsent: true as const }),
           }
         : null
     }

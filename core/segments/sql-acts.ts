@@ -4,7 +4,7 @@ import { propertyFamily } from './comparison'
 import { fold } from './fold'
 import { sinceOf, type Asked } from './moments'
 import type { ReadyRule } from './ready'
-import type { MailAct, Times } from './rule'
+import { asksWhoWasSent, type MailAct, type Times } from './rule'
 import { compareJson, numberIs, type Truth } from './sql-comparisons'
 
 type Leaf<K extends ReadyRule['kind']> = Extract<ReadyRule, { kind: K }>
@@ -28,7 +28,14 @@ const summed: Partial<Record<MailAct, { count: RawBuilder<unknown>; last: RawBui
     clicked: { count: sql`facts.clicked`, last: sql`facts.last_clicked_at` },
   }
 
-export function mailToSql({ did, of, times, withinDays }: Leaf<'mail'>, { now }: Asked): Truth {
+export function mailToSql(rule: Leaf<'mail'>, asked: Asked): Truth {
+  const did = timesToSql(rule, asked)
+  if (!asksWhoWasSent(rule)) return did
+  const sent = timesToSql({ ...rule, did: 'sent', times: { is: 'at-least', n: 1 } }, asked)
+  return sql<SqlBool>`(${sent} and ${did})`
+}
+
+function timesToSql({ did, of, times, withinDays }: Leaf<'mail'>, { now }: Asked): Truth {
   const since = sinceOf(withinDays, now)
   const sums = summed[did]
   if (of.which === 'any' && sums) {

@@ -1,8 +1,7 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
-import { anniversariesFrom, dayOf } from '../time'
 import type { Comparison, Family, NumberComparison } from './comparison'
 import { fold } from './fold'
-import { daysOf, type Asked, type MomentRange } from './moments'
+import { anniversariesWithin, daysOf, type Asked, type MomentRange } from './moments'
 
 export type Truth = RawBuilder<SqlBool>
 
@@ -149,7 +148,7 @@ export function compare(
     case 'no':
       return sql<SqlBool>`coalesce(${value} = 0, 0)`
     case 'anniversary': {
-      const days = anniversariesFrom(dayOf(asked.now, asked.zone), test.days)
+      const days = anniversariesWithin(test.days, asked)
       return sql<SqlBool>`coalesce(substr(${value}, 6) in (${sql.join(days.map((day) => sql`${day}`))}), 0)`
     }
     case 'includes':
@@ -185,5 +184,9 @@ export function numberIs(
       return known(sql<SqlBool>`${value} < ${wanted}`, 0)
     case 'over':
       return known(sql<SqlBool>`${value} > ${wanted}`, 0)
+    case 'at-least':
+      return known(sql<SqlBool>`${value} >= ${wanted}`, 0)
+    case 'at-most':
+      return known(sql<SqlBool>`${value} <= ${wanted}`, 0)
   }
 }

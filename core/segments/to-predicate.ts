@@ -1,11 +1,17 @@
 import { isIn as inCount } from '../counting'
-import { anniversariesFrom, dayOf } from '../time'
 import { propertyFamily, type Comparison, type Family, type NumberComparison } from './comparison'
 import { fold } from './fold'
-import { daysOf, momentsOf, sinceOf, type Asked, type MomentRange } from './moments'
+import {
+  anniversariesWithin,
+  daysOf,
+  momentsOf,
+  sinceOf,
+  type Asked,
+  type MomentRange,
+} from './moments'
 import type { MailFact, PersonFacts } from './person-facts'
 import type { ReadyRule } from './ready'
-import type { MailAct, Times } from './rule'
+import { asksWhoWasSent, type MailAct, type Times } from './rule'
 import { tierSpans } from './tier-spans'
 
 type Leaf<K extends ReadyRule['kind']> = Extract<ReadyRule, { kind: K }>
@@ -54,7 +60,9 @@ export function ruleToPredicate(rule: ReadyRule | null, asked: Asked): Predicate
     }
     case 'mail': {
       const count = mailCount(rule, asked)
-      return (person) => timesIs(count(person), rule.times)
+      if (!asksWhoWasSent(rule)) return (person) => timesIs(count(person), rule.times)
+      const sent = mailCount({ ...rule, did: 'sent' }, asked)
+      return (person) => sent(person) > 0 && timesIs(count(person), rule.times)
     }
     case 'orders': {
       const value = ordersValue(rule, asked)
@@ -150,7 +158,7 @@ function valueTest(family: Family, test: Comparison, asked: Asked): (value: unkn
     case 'no':
       return (given) => value(given) === false
     case 'anniversary': {
-      const days = new Set(anniversariesFrom(dayOf(asked.now, asked.zone), test.days))
+      const days = new Set(anniversariesWithin(test.days, asked))
       return (given) => {
         const day = value(given) as string | null
         return day !== null && days.has(day.slice(5))
@@ -216,6 +224,10 @@ function numberIs(value: number | null, test: NumberComparison): boolean {
       return value < test.number
     case 'over':
       return value > test.number
+    case 'at-least':
+      return value >= test.number
+    case 'at-most':
+      return value <= test.number
   }
 }
 

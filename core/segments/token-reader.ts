@@ -41,8 +41,31 @@ export class TokenReader {
     return text
   }
 
+  /** A text in quotes, or words without them: up to "and", "or", a bracket or a comma. */
+  text(): string {
+    if (this.token.kind === 'string') return this.string()
+    const words: string[] = []
+    while (
+      (this.token.kind === 'word' || this.token.kind === 'number') &&
+      !['and', 'or', 'nor'].includes(fold(this.token.text))
+    ) {
+      words.push(this.token.text)
+      this.next++
+    }
+    if (words.length === 0) throw this.fault('A text is needed here, best in quotes.')
+    return words.join(' ')
+  }
+
+  /** Whether just these words come next. */
+  areWords(...words: string[]): boolean {
+    return words.every((word, i) => {
+      const token = this.tokens[this.next + i]
+      return token?.kind === 'word' && fold(token.text) === word
+    })
+  }
+
   count(least: number, most: number): number {
-    const number = Number(this.token.text)
+    const number = Number(this.token.text.replaceAll(',', ''))
     if (
       this.token.kind !== 'number' ||
       !Number.isSafeInteger(number) ||

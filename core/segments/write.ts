@@ -49,15 +49,17 @@ export function writeCondition(of: Condition, catalog: Catalog): string {
       return `${of.part === 'whole' ? 'address' : 'domain'} ${writeComparison(of.test)}`
     case 'mail': {
       const { of: which } = of
+      const lately = writeWithin(of.withinDays)
+      const unsent = of.orUnsent ? ' or was sent none' : ''
+      if (which.which === 'last')
+        return `${mailVerbs[of.did]} ${writeOfLast(of.times, which.n)}${lately}${unsent}`
       const mailing =
         which.which === 'any'
           ? 'any mailing'
-          : which.which === 'last'
-            ? `the last ${which.n} mailings`
-            : which.which === 'sequence'
-              ? `any mailing of sequence ${named(which.id, catalog.sequences)}`
-              : `${which.link === null ? '' : `link ${which.link} of `}mailing ${named(which.id, catalog.mailings)}`
-      return `${mailVerbs[of.did]} ${mailing}${writeTimes(of.times)}${writeWithin(of.withinDays)}`
+          : which.which === 'sequence'
+            ? `any mailing of sequence ${named(which.id, catalog.sequences)}`
+            : `${which.link === null ? '' : `link ${which.link} of `}mailing ${named(which.id, catalog.mailings)}`
+      return `${mailVerbs[of.did]} ${mailing}${writeTimes(of.times)}${lately}${unsent}`
     }
     case 'orders': {
       const digits = of.what === 'money' ? catalog.moneyDigits : 0
@@ -162,7 +164,14 @@ function writeNumber(test: NumberComparison, digits: number): string {
   const show = (n: number) =>
     digits ? (n / 10 ** digits).toFixed(digits).replace(/\.0+$/, '') : String(n)
   if (test.is === 'between') return `between ${show(test.from)} and ${show(test.to)}`
-  const than = { equal: '', 'not-equal': 'not ', under: 'under ', over: 'over ' }[test.than]
+  const than = {
+    equal: '',
+    'not-equal': 'not ',
+    under: 'under ',
+    over: 'over ',
+    'at-least': 'at least ',
+    'at-most': 'at most ',
+  }[test.than]
   return `${than}${show(test.number)}`
 }
 
@@ -172,11 +181,21 @@ export function writeTime(when: TimeComparison): string {
       return `in the last ${days(when.days)}`
     case 'next-days':
       return `in the next ${days(when.days)}`
+    case 'from-to':
+      return `from ${dateText(when.from)} to ${dateText(when.to)}`
     case 'before':
     case 'after':
     case 'on':
       return `${when.is} ${dateText(when.day)}`
   }
+}
+
+/** How many of the last mailings: "at least 2 of the last 5 mailings", "all of …", "none of …". */
+function writeOfLast({ is, n }: Times, of: number): string {
+  const mailings = of === 1 ? 'the last mailing' : `the last ${of} mailings`
+  if (is === 'at-least' && n === of) return `all of ${mailings}`
+  if (is === 'at-most' && n === 0) return `none of ${mailings}`
+  return `${is.replace('-', ' ')} ${n} of ${mailings}`
 }
 
 function writeTimes({ is, n }: Times): string {

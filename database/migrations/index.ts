@@ -23,6 +23,7 @@ import { noPlanned } from './0021-no-planned'
 import { whatComesBack } from './0022-what-comes-back'
 import { idsOnce } from './0023-ids-once'
 import { askedImports } from './0024-asked-imports'
+import { whoWasSentNone } from './0025-who-was-sent-none'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -53,6 +54,7 @@ export const migrations: readonly Step[] = [
   whatComesBack,
   idsOnce,
   askedImports,
+  whoWasSentNone,
 ]
 
 /**

@@ -118,6 +118,37 @@ test('people know the import they came by, and a subscription without words gets
   expect(() => sqlite.exec('update evidence set at = 7')).toThrow(/never updated/)
 })
 
+test('rules on file go on meaning what they meant: who was sent nothing did not open', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 24)
+  sqlite.pragma('foreign_keys = off')
+  const mail = (did: string, is: string, n: number) => ({
+    kind: 'mail',
+    did,
+    of: { which: 'any' },
+    times: { is, n },
+    withinDays: null,
+  })
+  const never = mail('opened', 'at-most', 0)
+  const others = [mail('opened', 'at-least', 1), mail('sent', 'at-most', 0)]
+  const rule = { kind: 'all', of: [{ kind: 'none', of: [never] }, ...others] }
+  sqlite
+    .prepare("insert into segments (name, rule, created_at, updated_at) values ('a', ?, 0, 0)")
+    .run(JSON.stringify(rule))
+  sqlite
+    .prepare('insert into sequence_versions (sequence_id, version, map, at) values (1, 1, ?, 0)')
+    .run(JSON.stringify({ start: { rule: never } }))
+  migrate(sqlite)
+  const kept = { ...never, orUnsent: true }
+  expect(JSON.parse(sqlite.prepare('select rule from segments').pluck().get() as string)).toEqual({
+    ...rule,
+    of: [{ kind: 'none', of: [kept] }, ...others],
+  })
+  expect(
+    JSON.parse(sqlite.prepare('select map from sequence_versions').pluck().get() as string),
+  ).toEqual({ start: { rule: kept } })
+})
+
 test('a step that fails leaves nothing half done', () => {
   const sqlite = new Sqlite(':memory:')
   sqlite.exec('create table evidence (id integer)')

@@ -147,7 +147,13 @@ test('what a reader’s program says of itself is cut to what can be kept', () =
     tove,
     list,
     'subscribed',
-    { act: 'person', way: 'form', wording: 'I want it.', agent: 'x'.repeat(5_000), ip: '192.0.2.1' },
+    {
+      act: 'person',
+      way: 'form',
+      wording: 'I want it.',
+      agent: 'x'.repeat(5_000),
+      ip: '192.0.2.1',
+    },
     1,
   )
   expect(one(db, q.selectFrom('evidence').selectAll())).toMatchObject({

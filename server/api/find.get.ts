@@ -9,8 +9,10 @@ export default defineEventHandler((event) => {
   const words = String(getQuery(event).q ?? '')
     .trim()
     .slice(0, 2_000)
-  if (words.length < 2) return { people: [], mailings: [], segments: [], sequences: [], rule: null }
+  if (words.length < 2)
+    return { people: [], mailings: [], segments: [], sequences: [], rule: null, fault: null }
   const { db } = satchel()
+  const read = parseRule(words, readCatalog(db))
   const lower = words.toLowerCase()
   return {
     people: peoplePage(db, { search: words }, 6, 0).map((row) => ({
@@ -34,6 +36,8 @@ export default defineEventHandler((event) => {
       .filter(({ name }) => name.toLowerCase().includes(lower))
       .slice(0, 6)
       .map(({ id, name, state }) => ({ id, name, state })),
-    rule: parseRule(words, readCatalog(db)).ok ? words : null,
+    rule: read.ok ? words : null,
+    // What begins as a rule, and then can't be read, is said; a name that somebody looks for is no such thing.
+    fault: read.ok || read.at === 0 || !/\s/.test(words) ? null : { text: words, ...read },
   }
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  asksWhoWasSent,
   families,
   type Comparison,
   type Condition,
@@ -63,6 +64,13 @@ function chooseMail(value: string) {
           ? { which: 'sequence', id: Number(value.slice(9)) }
           : { which: 'mailing', id: Number(value), link: null }
   set({ of })
+}
+/** All of the last five stays all of the last seven. */
+function chooseLast(n: number) {
+  if (props.condition.kind !== 'mail' || props.condition.of.which !== 'last') return
+  const { times, of } = props.condition
+  const all = times.is === 'at-least' && times.n === of.n
+  set({ of: { which: 'last', n }, times: all ? { ...times, n } : times })
 }
 function whichMail(of: WhichMail) {
   if (of.which === 'mailing') return String(of.id)
@@ -163,7 +171,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         @change="chooseMail(valueOf($event))"
       >
         <option value="any">any mailing</option>
-        <option value="last">the last mailings</option>
+        <option value="last">of the last mailings</option>
         <option v-for="one in vocabulary.sequences" :key="one.id" :value="`sequence ${one.id}`">
           any of “{{ one.name }}”
         </option>
@@ -172,6 +180,12 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         </option>
       </select>
       <template v-if="condition.of.which === 'last'">
+        <TimesChips
+          :times="condition.times"
+          :of="condition.of.n"
+          @change="(times) => set({ times, orUnsent: undefined })"
+        />
+        <span>the last</span>
         <KeptInput
           class="chip w-14 text-right"
           type="number"
@@ -179,10 +193,9 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           max="1000"
           aria-label="How many mailings"
           :value="condition.of.n"
-          @taken="
-            Number($event) >= 1 && set({ of: { which: 'last', n: Math.round(Number($event)) } })
-          "
+          @taken="Number($event) >= 1 && chooseLast(Math.min(1_000, Math.round(Number($event))))"
         />
+        <span>{{ condition.of.n === 1 ? 'mailing' : 'mailings' }}</span>
       </template>
       <select
         v-if="condition.of.which === 'mailing' && condition.did === 'clicked' && links.length"
@@ -201,11 +214,21 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         </option>
       </select>
       <TimesChips
-        v-if="condition.of.which !== 'mailing'"
+        v-if="condition.of.which !== 'mailing' && condition.of.which !== 'last'"
         :times="condition.times"
-        @change="(times) => set({ times })"
+        @change="(times) => set({ times, orUnsent: undefined })"
       />
       <WithinChip :days="condition.withinDays" @change="(withinDays) => set({ withinDays })" />
+      <select
+        v-if="asksWhoWasSent({ ...condition, orUnsent: undefined })"
+        class="chip"
+        aria-label="Who was sent none of them"
+        :value="condition.orUnsent ? 'in' : 'out'"
+        @change="set({ orUnsent: valueOf($event) === 'in' ? true : undefined })"
+      >
+        <option value="out">of those who were sent one</option>
+        <option value="in">or was sent none</option>
+      </select>
     </template>
     <template v-else-if="condition.kind === 'orders'">
       <select

@@ -7,6 +7,8 @@ const props = withDefaults(defineProps<{ test: NumberComparison; digits?: number
 })
 const emit = defineEmits<{ change: [test: NumberComparison] }>()
 const kinds = {
+  'at-least': 'at least',
+  'at-most': 'at most',
   over: 'over',
   under: 'under',
   equal: 'exactly',

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { TimeComparison } from '~~/core/segments'
+import { withDay, type DayKind } from './day-kinds'
 
-/** When: in the last or next days, before, after or on a day; with `ever`, also at any time. */
+/** When: in the last or next days, before, after or on a day, from a day to a day; with `ever`, also at any time. */
 const props = defineProps<{ when: TimeComparison | null; ever?: boolean }>()
 const emit = defineEmits<{ change: [when: TimeComparison | null] }>()
 const { today } = useToday()
@@ -11,13 +12,14 @@ const kinds = {
   before: 'before',
   after: 'after',
   on: 'on',
+  'from-to': 'from',
 }
 function choose(is: string) {
   if (is === '') return emit('change', null)
   const { when } = props
   if (is === 'last-days' || is === 'next-days')
     return emit('change', { is, days: when && 'days' in when ? when.days : 30 })
-  emit('change', { is: is as 'on', day: when && 'day' in when ? when.day : today() })
+  emit('change', withDay(is as DayKind, when, today()))
 }
 </script>
 

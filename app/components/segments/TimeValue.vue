@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { TimeComparison } from '~~/core/segments'
 
-/** The days or the day of a comparison with a time. */
+/** The days of a comparison with a time: how many, which one, or from which to which. */
 defineProps<{ when: TimeComparison }>()
 const emit = defineEmits<{ change: [when: TimeComparison] }>()
 </script>
@@ -18,6 +18,29 @@ const emit = defineEmits<{ change: [when: TimeComparison] }>()
       }
     "
   />
+  <template v-else-if="when.is === 'from-to'">
+    <DateField
+      class="chip"
+      aria-label="From day"
+      :model-value="when.from"
+      @taken="
+        (from) => {
+          if (from) emit('change', { ...when, from } as TimeComparison)
+        }
+      "
+    />
+    <span>to</span>
+    <DateField
+      class="chip"
+      aria-label="To day"
+      :model-value="when.to"
+      @taken="
+        (to) => {
+          if (to) emit('change', { ...when, to } as TimeComparison)
+        }
+      "
+    />
+  </template>
   <DaysInput
     v-else
     :days="when.days"

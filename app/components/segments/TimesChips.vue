@@ -1,10 +1,27 @@
 <script setup lang="ts">
 import type { Times } from '~~/core/segments'
 
-/** How many times: at least, at most, exactly. */
-const props = defineProps<{ times: Times }>()
+/** How many times: at least, at most, exactly; with `of`, how many of so many mailings, all of them or none. */
+const props = defineProps<{ times: Times; of?: number }>()
 const emit = defineEmits<{ change: [times: Times] }>()
-const kinds = { 'at-least': 'at least', 'at-most': 'at most', exactly: 'exactly' }
+const numbered = { 'at-least': 'at least', 'at-most': 'at most', exactly: 'exactly' }
+const kinds = computed<Record<string, string>>(() =>
+  props.of === undefined ? numbered : { all: 'all of', none: 'none of', ...numbered },
+)
+const is = computed(() => {
+  const { times, of } = props
+  if (of === undefined) return times.is
+  if (times.is === 'at-least' && times.n === of) return 'all'
+  return times.is === 'at-most' && times.n === 0 ? 'none' : times.is
+})
+function choose(to: string) {
+  const { times, of = 1 } = props
+  if (to === 'all') return emit('change', { is: 'at-least', n: of })
+  if (to === 'none') return emit('change', { is: 'at-most', n: 0 })
+  // One that says something else than all and none, and no more than there are.
+  const n = is.value === 'all' || is.value === 'none' ? 1 : times.n
+  emit('change', { is: to as Times['is'], n })
+}
 function set(text: string) {
   const n = Math.round(Number(text))
   if (text !== '' && n >= 0 && n <= 1_000_000) emit('change', { ...props.times, n })
@@ -15,14 +32,13 @@ function set(text: string) {
   <select
     class="chip"
     aria-label="How often"
-    :value="times.is"
-    @change="
-      emit('change', { ...times, is: ($event.target as HTMLSelectElement).value as Times['is'] })
-    "
+    :value="is"
+    @change="choose(($event.target as HTMLSelectElement).value)"
   >
-    <option v-for="(words, is) in kinds" :key="is" :value="is">{{ words }}</option>
+    <option v-for="(words, key) in kinds" :key="key" :value="key">{{ words }}</option>
   </select>
   <KeptInput
+    v-if="is !== 'all' && is !== 'none'"
     class="chip w-14 text-right"
     type="number"
     min="0"
@@ -30,5 +46,6 @@ function set(text: string) {
     :value="times.n"
     @taken="set($event)"
   />
-  <span>{{ times.n === 1 ? 'time' : 'times' }}</span>
+  <span v-if="of === undefined">{{ times.n === 1 ? 'time' : 'times' }}</span>
+  <span v-else-if="is !== 'all' && is !== 'none'">of</span>
 </template>

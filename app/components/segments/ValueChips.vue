@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import type { Comparison, Family, NumberComparison, TimeComparison } from '~~/core/segments'
+import {
+  readTexts,
+  showTexts,
+  type Comparison,
+  type Family,
+  type NumberComparison,
+  type TimeComparison,
+} from '~~/core/segments'
+import { withDay, type DayKind } from './day-kinds'
 
 /** A comparison with a value of one family; `values`: those people have most often, to choose from. */
 const props = defineProps<{
@@ -30,6 +38,7 @@ const kinds: Record<Family, Record<string, string>> = {
     before: 'is before',
     after: 'is after',
     on: 'is on',
+    'from-to': 'is from',
   },
 }
 const options = computed(() => ({
@@ -39,7 +48,7 @@ const options = computed(() => ({
 }))
 const shown = computed(() => (props.test.is === 'between' ? 'number' : props.test.is))
 const text = computed(() =>
-  'texts' in props.test ? props.test.texts.join(', ') : 'text' in props.test ? props.test.text : '',
+  'texts' in props.test ? showTexts(props.test.texts) : 'text' in props.test ? props.test.text : '',
 )
 function choose(is: string) {
   const { test } = props
@@ -53,18 +62,15 @@ function choose(is: string) {
   if (['known', 'empty', 'yes', 'no'].includes(is)) return emit('change', { is } as Comparison)
   if (is === 'last-days' || is === 'next-days')
     return emit('change', { is, days: 'days' in test ? Math.max(1, test.days) : 30 })
-  if (['before', 'after', 'on'].includes(is))
-    return emit('change', { is: is as 'on', day: 'day' in test ? test.day : today() })
+  if (['before', 'after', 'on', 'from-to'].includes(is))
+    return emit('change', withDay(is as DayKind, test, today()))
   emit('change', { is: is as 'equal', text: words })
 }
 function write(typed: string) {
   const trimmed = typed.trim()
   if (trimmed === '') return
   if (props.test.is === 'one-of') {
-    const texts = trimmed
-      .split(',')
-      .map((one) => one.trim())
-      .filter(Boolean)
+    const texts = readTexts(trimmed)
     if (texts.length) emit('change', { is: 'one-of', texts })
   } else if ('text' in props.test) emit('change', { ...props.test, text: trimmed })
 }
@@ -116,7 +122,7 @@ function anniversary(typed: string) {
     <span>{{ test.days === 1 ? 'day' : 'days' }}</span>
   </template>
   <TimeValue
-    v-else-if="'days' in test || 'day' in test"
+    v-else-if="'days' in test || 'day' in test || test.is === 'from-to'"
     :when="test as TimeComparison"
     @change="emit('change', $event)"
   />

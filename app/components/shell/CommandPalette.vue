@@ -15,7 +15,14 @@ interface Command {
   about: string
   run: () => unknown
 }
-const nothing = () => ({ people: [], mailings: [], segments: [], sequences: [], rule: null })
+const nothing = () => ({
+  people: [],
+  mailings: [],
+  segments: [],
+  sequences: [],
+  rule: null,
+  fault: null,
+})
 const shell = useShell()
 const words = ref('')
 const found = shallowRef<{
@@ -25,6 +32,8 @@ const found = shallowRef<{
   sequences: { id: number; name: string; state: string }[]
   /** What is typed, where it reads as a rule. */
   rule: string | null
+  /** Where words that begin as a rule can't be read on. */
+  fault: { text: string; message: string; at: number; length: number } | null
 }>(nothing())
 let afterG = 0
 
@@ -210,6 +219,18 @@ useKeys((event) => {
               Nothing is called that. Try a name, an address or a mailing.
             </div>
           </ComboboxOptions>
+          <p
+            v-if="found.fault && commands.length === 0"
+            class="small border-t border-line px-4 py-2 text-ink-700"
+            role="status"
+          >
+            As a rule: {{ found.fault.text.slice(0, found.fault.at)
+            }}<mark class="bg-bad-100 text-bad-600 underline">{{
+              found.fault.text.slice(found.fault.at, found.fault.at + found.fault.length) || '▁'
+            }}</mark
+            >{{ found.fault.text.slice(found.fault.at + found.fault.length) }}
+            <span class="block text-bad-600">{{ found.fault.message }}</span>
+          </p>
         </Combobox>
       </DialogPanel>
     </div>
