@@ -164,6 +164,12 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
       >
         <option v-for="(words, did) in mailVerbs" :key="did" :value="did">{{ words }}</option>
       </select>
+      <TimesChips
+        v-if="condition.of.which === 'last'"
+        :times="condition.times"
+        :of="condition.of.n"
+        @change="(times) => set({ times, orUnsent: undefined })"
+      />
       <select
         class="chip"
         aria-label="Which mailing"
@@ -171,7 +177,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         @change="chooseMail(valueOf($event))"
       >
         <option value="any">any mailing</option>
-        <option value="last">of the last mailings</option>
+        <option value="last">the last</option>
         <option v-for="one in vocabulary.sequences" :key="one.id" :value="`sequence ${one.id}`">
           any of “{{ one.name }}”
         </option>
@@ -180,12 +186,6 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         </option>
       </select>
       <template v-if="condition.of.which === 'last'">
-        <TimesChips
-          :times="condition.times"
-          :of="condition.of.n"
-          @change="(times) => set({ times, orUnsent: undefined })"
-        />
-        <span>the last</span>
         <KeptInput
           class="chip w-14 text-right"
           type="number"
