@@ -3,7 +3,9 @@ import { beforeAll, expect, test } from 'vitest'
 import { writeRule, type Rule } from '../core/segments'
 import { all, one, q } from '../database'
 import { clockOf } from '../database/account'
+import { emptyMap } from '../core/sequences'
 import { addSegment, countMembers, readCatalog, readSegments } from '../database/segments'
+import { addSequence } from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 
@@ -214,6 +216,46 @@ test('what is being typed stays when an answer arrives in the middle of a word',
   await seen(/Flying style includes "stunt"/)
   await page().unroute('**/api/segments/values*')
 })
+
+test('two segments cannot share a name, and one that a sequence asks for is not deleted', async () => {
+  const { request } = page()
+  const data = { name: 'MOVED ABOUT', rule: tier('keen') }
+  const twice = await request.post(`${satchel.url}/api/segments`, { data })
+  expect(twice.status()).toBe(422)
+  expect(await twice.text()).toContain('There is a segment of this name already.')
+  const asked = addSegment(satchel.db, 'Asked by a sequence', tier('warm'), now())
+  const sequence = addSequence(satchel.db, 'Asks', null, now())
+  const map = {
+    ...emptyMap,
+    start: { ...emptyMap.start, rule: { kind: 'segment', segmentId: asked } },
+  }
+  satchel.db.sqlite
+    .prepare('update sequences set map = ? where id = ?')
+    .run(JSON.stringify(map), sequence)
+  const kept = await request.delete(`${satchel.url}/api/segments/${asked}`)
+  expect(kept.status()).toBe(409)
+  expect(await kept.text()).toContain('It is used by “Asks”.')
+})
+
+test('so many of the last mailings are chosen as a sentence, all of them or none', async () => {
+  await page().goto(`${satchel.url}/people/segments/new?text=opened+the+last+5+mailings`)
+  const often = page().getByLabel('How often')
+  await often.waitFor()
+  expect(await often.inputValue()).toBe('at-least')
+  await often.selectOption('all')
+  await becomesText('opened all of the last 5 mailings')
+  await page().getByLabel('How many mailings').fill('7')
+  await page().getByLabel('How many mailings').press('Enter')
+  await becomesText('opened all of the last 7 mailings')
+  await often.selectOption('none')
+  await page().getByLabel('Who was sent none of them').selectOption('in')
+  await becomesText('opened none of the last 7 mailings or was sent none')
+  await often.selectOption('at-least')
+  await becomesText('opened at least 1 of the last 7 mailings')
+})
+async function becomesText(text: string) {
+  await until('the rule is that', async () => (await ruleText()) === text)
+}
 
 test('two who are one person are made one', async () => {
   const [kept, gone] = all(

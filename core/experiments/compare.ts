@@ -1,5 +1,4 @@
-import { betaBelow, betaDensity } from './beta'
-import { normalBelow, normalDensity } from './normal'
+import { betaBelow, betaDensity, normalBelow, normalDensity } from '../distributions'
 
 /** What a variant came to: hits of so many people; or, for money, the sum over people and the sum of its squares. */
 export type Outcome =

@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { betaBelow, betaDensity, logBeta } from './beta'
-import { normalBelow } from './normal'
+import { betaBelow, betaDensity, logBeta, normalBelow } from '../distributions'
 import { needed } from './power'
 import {
   CLEAR,

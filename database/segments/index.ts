@@ -29,6 +29,7 @@ export {
   readyNow,
   restoreSegment,
   segmentById,
+  isNameTaken,
   usesOfSegment,
 } from './segments'
 export { followSegment, trendOf, unfollowedSegments } from './trend'

@@ -1,5 +1,6 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import {
+  fold,
   readRule,
   readyRule,
   ruleToSql,
@@ -43,6 +44,11 @@ export function readSegments(db: Database): Segment[] {
 
 export function segmentById(db: Database, id: number): Segment | undefined {
   return readSegments(db).find((segment) => segment.id === id)
+}
+
+/** Whether another segment than `except` is called so, whatever its case and accents. */
+export function isNameTaken(db: Database, name: string, except: number | null = null): boolean {
+  return readSegments(db).some((other) => other.id !== except && fold(other.name) === fold(name))
 }
 
 /** Saves a new segment; its id. */

@@ -13,6 +13,10 @@ export function ruleFrom(json: unknown): Rule {
   return rule
 }
 
+/** Two segments of one name could not be told apart where a rule or a mailing names one. */
+export const nameTaken = () =>
+  fieldFault('name', 'There is a segment of this name already. Choose another.')
+
 /**
  * A rule that may be saved as segment `id` (null: a new one): everything it refers to is there, and
  * it is not part of itself.

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import { freezeRule, segmentById } from '~~/database/segments'
+import { freezeRule, isNameTaken, segmentById } from '~~/database/segments'
 
 /** Keeps a segment's members as they are now, as a segment of its own with the day in its name. */
 export default defineEventHandler((event) => {
@@ -9,5 +9,8 @@ export default defineEventHandler((event) => {
   const now = clock()
   const day = DateTime.fromMillis(now, { zone: account().zone }).toFormat('d LLL yyyy')
   const rule = { kind: 'segment' as const, segmentId: segment.id }
-  return { id: freezeRule(db, `${segment.name}, ${day}`.slice(0, 100), rule, now) }
+  const name = `${segment.name.slice(0, 80)}, ${day}`
+  let free = name
+  for (let n = 2; isNameTaken(db, free); n++) free = `${name} (${n})`
+  return { id: freezeRule(db, free, rule, now) }
 })

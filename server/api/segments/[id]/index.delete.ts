@@ -5,9 +5,9 @@ export default defineEventHandler((event) => {
   const id = idOf(event)
   const { db, clock } = satchel()
   if (!segmentById(db, id)) throw notFound('This segment is not on file.')
-  const { mailings, segments } = usesOfSegment(db, id)
+  const { mailings, sequences, segments } = usesOfSegment(db, id)
   const waiting = mailings.filter(({ state }) => state !== 'sent')
-  const names = [...waiting, ...segments].map(({ name }) => `“${name}”`)
+  const names = [...waiting, ...sequences, ...segments].map(({ name }) => `“${name}”`)
   if (names.length) throw refused(`It is used by ${names.join(', ')}. Change those first.`)
   deleteSegment(db, id, clock())
   return { ok: true }

@@ -1,4 +1,4 @@
-import { changeSegment, segmentById } from '~~/database/segments'
+import { changeSegment, isNameTaken, segmentById } from '~~/database/segments'
 import { segmentChangeInput } from '~~/shared/segment-inputs'
 
 /** Changes a segment over the version its editor saw; where somebody was faster, it says so and changes nothing. */
@@ -10,6 +10,7 @@ export default defineEventHandler(async (event) => {
   if (!before) throw notFound('This segment is not on file.')
   if (before.frozenAt !== null)
     throw refused('A frozen segment stays as it was. Copy it to change it.')
+  if (isNameTaken(db, name, id)) throw nameTaken()
   const next = changeSegment(db, id, { name, rule: ruleToSave(rule, id) }, version, clock())
   if (next === null)
     throw overtaken(

@@ -20,6 +20,7 @@ export function logBeta(a: number, b: number): number {
   return logGamma(a) + logGamma(b) - logGamma(a + b)
 }
 
+const HALF_LOG_2PI = 0.5 * Math.log(2 * Math.PI)
 const TINY = 1e-300
 
 function fraction(x: number, a: number, b: number): number {
@@ -45,8 +46,13 @@ function nonZero(x: number): number {
   return Math.abs(x) < TINY ? TINY : x
 }
 
-/** Lanczos (1964), with g = 7 and nine terms: good to about 15 digits. */
+/** Stirling's series for large numbers (Abramowitz and Stegun 6.1.41); below, Lanczos (1964), with g = 7 and nine terms. */
 function logGamma(x: number): number {
+  if (x > 12) {
+    const y = 1 / (x * x)
+    const rest = (1 / 12 - y * (1 / 360 - y * (1 / 1260 - y * (1 / 1680 - y / 1188)))) / x
+    return (x - 0.5) * Math.log(x) - x + HALF_LOG_2PI + rest
+  }
   const terms = [
     0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313,
     -176.61502916214059, 12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6,
