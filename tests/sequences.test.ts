@@ -156,7 +156,7 @@ test('an import says which sequences could start, and starts them only where it 
     await page().getByLabel('Everybody in this file').selectOption({ label: 'joins Workshop news' })
     await page().getByLabel('How they agreed to it').fill('They asked for it at the counter.')
     await page()
-      .getByRole('checkbox', { name: /They asked for this list/ })
+      .getByRole('checkbox', { name: /They asked for what this puts them on/ })
       .check()
     await page()
       .getByRole('button', { name: /^Count/ })
