@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Papa from 'papaparse'
 import { closeDatabase, openDatabase } from '../database'
-import { addList } from '../database/people'
+import { addList, wordingId } from '../database/people'
 
 /** Inserts the rows of FOLDER/people.csv, parsed before the time is taken, in batches of 1,000. */
 const folder = process.argv[2]!
@@ -26,14 +26,15 @@ const subscription = db.sqlite.prepare(
   "insert into subscriptions (person_id, list_id, state, since) values (?, ?, 'subscribed', 0)",
 )
 const evidence = db.sqlite.prepare(
-  "insert into evidence (person_id, list_id, at, state, way) values (?, ?, 0, 'subscribed', 'import')",
+  "insert into evidence (person_id, list_id, at, state, way, wording_id) values (?, ?, 0, 'subscribed', 'import', ?)",
 )
+const wording = wordingId(db, 'Asked for it.')
 const batch = db.sqlite.transaction((part: typeof ready) => {
   for (const row of part) {
     const { lastInsertRowid: id } = person.run(row.mail, row.mail, row.first, row.last, row.fields)
     if (!row.wants) continue
     subscription.run(id, list)
-    evidence.run(id, list)
+    evidence.run(id, list, wording)
   }
 })
 const began = performance.now()
