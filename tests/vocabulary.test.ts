@@ -57,6 +57,25 @@ test('a file with the same columns is taken as the last time, or understood anew
   await visitor.expectAccessible()
   await page().getByRole('button', { name: 'Understand it anew' }).click()
   expect(await page().getByLabel('nick becomes').inputValue()).toMatch(/^new:/)
+  // How it was taken comes late: what was chosen meanwhile stays.
+  let tell = () => {}
+  const told = new Promise<void>((done) => (tell = done))
+  await page().route('**/api/imports/mapping', async (route) => {
+    await told
+    await route.continue()
+  })
+  await choose('Jörn')
+  await page().getByLabel('nick becomes').selectOption('skip')
+  await page().getByLabel('Who is written').selectOption('add')
+  const answered = page().waitForResponse('**/api/imports/mapping')
+  tell()
+  await (await answered).finished()
+  await page().unroute('**/api/imports/mapping')
+  // Time for the page to take it, if it did.
+  await page().waitForTimeout(500)
+  expect(await page().getByLabel('nick becomes').inputValue()).toBe('skip')
+  expect(await page().getByLabel('Who is written').inputValue()).toBe('add')
+  await page().getByLabel('nick becomes').selectOption('field:first_name')
 })
 
 test('the encoding that was told can be changed', async () => {

@@ -147,18 +147,27 @@ export function usePeopleFile() {
     }
   }
 
-  /** Takes the columns as they were taken the last time, where there was a file with just these. */
+  /** How often a column was chosen differently, so that what comes late does not take a choice away. */
+  let chosen = 0
+  const waysOf = ({ mode, clearEmpty, repeats }: ImportWishes) =>
+    JSON.stringify([mode, clearEmpty, repeats])
+
+  /** Takes the columns as they were taken the last time, where there was a file with just these; what was chosen meanwhile stays. */
   async function takeAsBefore() {
     if (!understood.value || understood.value.table.row === 0) return
     const of = understood.value
+    const [had, ways] = [chosen, waysOf(wishes.value)]
     const before = await orNotice(
       question<{ mapping: RememberedMapping | null }>('/api/imports/mapping', {
         header: of.header,
       }),
     )
     if (!before?.mapping || understood.value !== of) return
-    remembered.value = before.mapping.usedAt
-    takePlans(before.mapping.plans)
+    if (chosen === had) {
+      remembered.value = before.mapping.usedAt
+      takePlans(before.mapping.plans)
+    }
+    if (waysOf(wishes.value) !== ways) return
     const { mode, clearEmpty, repeats } = before.mapping.choices
     Object.assign(wishes.value, { mode, clearEmpty, repeats: repeats ?? 'last' })
   }
@@ -201,6 +210,7 @@ export function usePeopleFile() {
 
   /** Another target of a column, with the reading that suits its cells. */
   function retarget(column: number, target: ColumnTarget) {
+    chosen++
     const cells = cellsOf(understood.value!.rows, column)
     const kindThere = (key: string) =>
       target.to === 'new-field' && target.key === key ? target.kind : kindOf(key)
@@ -216,6 +226,7 @@ export function usePeopleFile() {
     })
   }
   function change(column: number, more: Partial<ColumnPlan>) {
+    chosen++
     plans.value = plans.value.map((plan) => (plan.column === column ? { ...plan, ...more } : plan))
   }
 
