@@ -1,7 +1,9 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
+import { deviceOf, programOf } from '../core/counting'
 import { slotOf, type SlotUse } from '../core/experiments'
+import { languageOf } from '../core/people'
 import { fold } from '../core/segments'
 import { migrate } from './migrations'
 import { keepPrivate } from './private'
@@ -75,6 +77,11 @@ function makeEmpty(): Buffer {
 function addFunctions(sqlite: Sqlite.Database) {
   sqlite.function('fold', { deterministic: true }, (text: unknown) =>
     typeof text === 'string' ? fold(text) : null,
+  )
+  sqlite.function('device_of', { deterministic: true }, (agent) => deviceOf(String(agent)))
+  sqlite.function('program_of', { deterministic: true }, (agent) => programOf(String(agent)))
+  sqlite.function('language_of', { deterministic: true }, (said, domain) =>
+    languageOf(said, String(domain)),
   )
   sqlite.function('slot_of', { deterministic: true }, (use, mailing, person) =>
     slotOf(use as SlotUse, Number(mailing), Number(person)),

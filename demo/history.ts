@@ -85,6 +85,7 @@ export function makeHistory(
           at: accepted,
           accepted: later ? accepted : null,
           opened: null,
+          agent: null,
           clicked: null,
           left: null,
           machine: null,
@@ -132,8 +133,8 @@ export function makeHistory(
         opened = Math.floor(accepted + readAfter(chance, mailing.at + after))
         if (opened > now) opened = null
       }
-      if (opened !== null) {
-        const agent = chance.pick(agents.human)
+      const agent = opened === null ? null : chance.pick(agents.human)
+      if (opened !== null && agent !== null) {
         write.act.run({
           mailing: id,
           person: person.id,
@@ -178,6 +179,7 @@ export function makeHistory(
         at: accepted,
         accepted,
         opened,
+        agent,
         clicked,
         left,
         machine,
@@ -220,6 +222,7 @@ export function historyStatements(db: Database) {
       at: number
       accepted: number | null
       opened: number | null
+      agent: number | null
       clicked: number | null
       left: number | null
       machine: number | null
@@ -239,6 +242,7 @@ export function historyStatements(db: Database) {
         first_attempt_at: value('at'),
         accepted_at: value('accepted'),
         opened_at: value('opened'),
+        opened_on: value('agent'),
         clicked_at: value('clicked'),
         left_at: value('left'),
         machine_at: value('machine'),

@@ -202,7 +202,7 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
     write.recipient.run({
       ...{ mailing, person: person.id, state: 'accepted', at: accepted, accepted, opened, clicked },
       ...{ left: null, machine: null, scanner: null, answer: null },
-      ...{ variant: null, part: null, truth: null },
+      ...{ agent: opened === null ? null : agent, variant: null, part: null, truth: null },
     })
     const act = { mailing, person: person.id, agent, method: 'GET', verdict: 'human' }
     if (opened !== null) write.act.run({ ...act, kind: 'open', link: null, at: opened })

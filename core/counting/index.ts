@@ -16,3 +16,5 @@ export {
 export { Z95 } from './confidence'
 export { pulseBar } from './pulse'
 export type { PulseBar } from './pulse'
+export { deviceOf, devices, programOf, programs } from './agents'
+export type { Device, Program } from './agents'

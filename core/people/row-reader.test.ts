@@ -32,7 +32,21 @@ test('rows are the same however the text is cut, with either end of lines', () =
         )
       },
     ),
+    { numRuns: 400 },
   )
+})
+
+test.each([
+  ['"a","b"\r', '\n"c","d"\r\n'],
+  ['a,b\r', 'c,d\r'],
+  ['a,b\r', '\nc,d'],
+])('a first piece that ends within an end of line does not tell which it is', (first, then) => {
+  const reader = rowReader(',')
+  const rows = [...reader.push(first), ...reader.end(then)]
+  expect(rows.filter((row) => row.length > 1)).toEqual([
+    ['a', 'b'],
+    ['c', 'd'],
+  ])
 })
 
 test('the sign between cells is found under titles and with other signs in the cells', () => {

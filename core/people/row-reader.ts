@@ -19,6 +19,11 @@ export function rowReader(delimiter: string): RowReader {
   let parser: Papa.Parser | null = null
   let rest = ''
   const parse = (text: string, last: boolean): string[][] => {
+    // A return at the end of the first piece may be half of an end of line; what follows it tells.
+    if (!parser && !last && text.indexOf('\r') === text.length - 1 && text !== '') {
+      rest = text
+      return []
+    }
     parser ??= new Papa.Parser({ delimiter, newline: lineEndOf(text) })
     const { data, meta } = parser.parse(text, 0, !last) as {
       data: string[][]

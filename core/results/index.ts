@@ -1,8 +1,6 @@
 /** What came of a mailing: verdicts on opens and clicks, rates with their intervals, the hourly curve. */
 export { shrinkRates } from './shrink'
 export type { ShrunkRate } from './shrink'
-export { deviceOf } from './device'
-export type { Device } from './device'
 export { wilson } from './wilson'
 export type { Interval } from './wilson'
 export { judgeOpen, judgeClick } from './verdict'

@@ -1,8 +1,22 @@
 import fc from 'fast-check'
 import { tiers } from '../standing'
-import type { Comparison, NumberComparison, TextComparison, TimeComparison } from './comparison'
+import { languages } from '../people/language'
+import type { Condition } from './kinds'
+import { mailActs } from './kinds/mail'
+import { readingOn } from './kinds/reads'
+import { sequenceStandings } from './kinds/sequence'
+import { ways } from './kinds/source'
+import { suppressedFor } from './kinds/suppressed'
 import type { Catalog } from './ready'
-import { allowsNone, mailActs, sequenceStandings, type Condition, type Rule } from './rule'
+import type { Rule } from './rule'
+import type {
+  Comparison,
+  NumberComparison,
+  TextComparison,
+  TimeComparison,
+} from './values/comparison'
+import { rankedBy } from './values/ranking'
+import { allowsNone } from './values/times'
 
 /** Rules and what they refer to, made at random for tests. */
 export const catalog: Catalog = {
@@ -52,7 +66,13 @@ export const catalog: Catalog = {
     [2, 'Same name'],
     [3, 'Same name'],
   ]),
+  imports: new Map([
+    [1, 'festival "desk".csv'],
+    [2, 'guests.csv'],
+    [3, 'guests.csv'],
+  ]),
   moneyDigits: 2,
+  cutOf: ({ by, n }) => (by === 'engagement' ? n / 10 - 3 : by === 'money' ? n * 100 : n),
 }
 
 /** Texts that are hard: accents, cases, other scripts, signs of the languages they pass through. */
@@ -169,24 +189,29 @@ const times = fc.record({
 })
 const within = fc.option(someDays)
 
-export const condition: fc.Arbitrary<Condition> = fc.oneof(
-  field('first_name', textComparison),
-  field('town', textComparison),
-  field('level', textComparison),
-  field('left_hand', yesNo),
-  field('flies', choices),
-  field('height', numberComparison(someNumber)),
-  field('birthday', timeComparison, anniversary),
-  fc.record({ kind: fc.constant('joined' as const), when: timeComparison }),
-  fc.record({ kind: fc.constant('tagged' as const), tagId: fc.constantFrom(1, 2, 3) }),
-  fc.record({
+const orNull = <T>(of: fc.Arbitrary<T>): fc.Arbitrary<T | null> => fc.option(of, { nil: null })
+
+/** Each kind of condition, at random. */
+const conditions: { [Kind in Condition['kind']]: fc.Arbitrary<Condition> } = {
+  field: fc.oneof(
+    field('first_name', textComparison),
+    field('town', textComparison),
+    field('level', textComparison),
+    field('left_hand', yesNo),
+    field('flies', choices),
+    field('height', numberComparison(someNumber)),
+    field('birthday', timeComparison, anniversary),
+  ),
+  joined: fc.record({ kind: fc.constant('joined' as const), when: timeComparison }),
+  tagged: fc.record({ kind: fc.constant('tagged' as const), tagId: fc.constantFrom(1, 2, 3) }),
+  'on-list': fc.record({
     kind: fc.constant('on-list' as const),
     listId: fc.constantFrom(1, 2),
     state: fc.constantFrom('pending' as const, 'subscribed' as const, 'unsubscribed' as const),
-    since: fc.option(timeComparison),
-    way: fc.option(fc.constantFrom('import', 'form')),
+    since: orNull(timeComparison),
+    way: orNull(fc.constantFrom('import', 'form')),
   }),
-  fc.record({
+  address: fc.record({
     kind: fc.constant('address' as const),
     part: fc.constantFrom('whole' as const, 'domain' as const),
     test: fc.oneof(
@@ -197,16 +222,20 @@ export const condition: fc.Arbitrary<Condition> = fc.oneof(
       }),
     ),
   }),
-  fc
+  mail: fc
     .record({
       kind: fc.constant('mail' as const),
       did: fc.constantFrom(...mailActs),
       of: fc.oneof(
-        fc.constant({ which: 'any' as const }),
+        fc.constantFrom(
+          { which: 'any' as const },
+          { which: 'apart' as const },
+          { which: 'in-sequences' as const },
+        ),
         fc.record({
           which: fc.constant('mailing' as const),
           id: fc.constantFrom(1, 2, 3),
-          link: fc.option(fc.constantFrom(0, 1)),
+          link: orNull(fc.constantFrom(0, 1)),
         }),
         fc.record({ which: fc.constant('sequence' as const), id: fc.constantFrom(1, 2, 3) }),
         fc.record({ which: fc.constant('last' as const), n: fc.integer({ min: 1, max: 3 }) }),
@@ -220,45 +249,79 @@ export const condition: fc.Arbitrary<Condition> = fc.oneof(
         ? { ...of, orUnsent }
         : of,
     ),
-  fc.constantFrom('count' as const, 'money' as const).chain((what) =>
+  orders: fc.constantFrom('count' as const, 'money' as const).chain((what) =>
     fc.record({
       kind: fc.constant('orders' as const),
       what: fc.constant(what),
       test: numberComparison(
         what === 'count' ? fc.integer({ min: 0, max: 4 }) : fc.integer({ min: 0, max: 9_000 }),
       ),
-      product: fc.option(fc.constantFrom('Delta 7', 'DELTA 7', 'Spar')),
-      category: fc.option(fc.constantFrom('stunt', 'parts')),
+      product: orNull(fc.constantFrom('Delta 7', 'DELTA 7', 'Spar')),
+      category: orNull(fc.constantFrom('stunt', 'parts')),
       withinDays: within,
     }),
   ),
-  fc.record({
+  ordered: fc.record({
     kind: fc.constant('ordered' as const),
     which: fc.constantFrom('first' as const, 'last' as const),
     when: timeComparison,
   }),
-  fc.record({
+  event: fc.record({
     kind: fc.constant('event' as const),
     name: fc.constantFrom('page view', 'basket'),
     times,
     withinDays: within,
-    where: fc.option(
+    where: orNull(
       fc.record({
         property: fc.constantFrom('page', 'worth', 'new'),
         test: fc.oneof(anyValue, textComparison, yesNo, numberComparison(someNumber)),
       }),
     ),
   }),
-  fc.record({ kind: fc.constant('segment' as const), segmentId: fc.constantFrom(1, 2, 3) }),
-  fc.record({
+  segment: fc.record({
+    kind: fc.constant('segment' as const),
+    segmentId: fc.constantFrom(1, 2, 3),
+  }),
+  sequence: fc.record({
     kind: fc.constant('sequence' as const),
     sequenceId: fc.constantFrom(1, 2, 3),
     is: fc.constantFrom(...sequenceStandings),
   }),
-  fc
+  tier: fc
     .subarray([...tiers], { minLength: 1 })
     .map((of) => ({ kind: 'tier' as const, of: tiers.filter((tier) => of.includes(tier)) })),
-)
+  rank: fc.constantFrom('people' as const, 'percent' as const).chain((unit) =>
+    fc.record({
+      kind: fc.constant('rank' as const),
+      end: fc.constantFrom('top' as const, 'bottom' as const),
+      n: fc.integer({ min: 1, max: unit === 'percent' ? 100 : 30 }),
+      unit: fc.constant(unit),
+      by: fc.constantFrom(...rankedBy),
+    }),
+  ),
+  source: fc
+    .record({
+      kind: fc.constant('source' as const),
+      from: fc.constantFrom(...ways),
+      importId: orNull(fc.constantFrom(1, 2)),
+    })
+    .map((of) => (of.from === 'import' ? of : { ...of, importId: null })),
+  suppressed: fc.record({
+    kind: fc.constant('suppressed' as const),
+    reason: orNull(fc.constantFrom(...suppressedFor)),
+    since: orNull(timeComparison),
+  }),
+  reads: fc.record({
+    kind: fc.constant('reads' as const),
+    on: fc.constantFrom(...readingOn),
+    withinDays: within,
+  }),
+  language: fc
+    .subarray([...languages], { minLength: 1 })
+    .map((of) => ({ kind: 'language' as const, of: languages.filter((one) => of.includes(one)) })),
+}
+
+export const condition: fc.Arbitrary<Condition> = fc.oneof(...Object.values(conditions))
 
 /** Nested rules of every kind of condition. */
 export const rule: fc.Arbitrary<Rule> = fc.letrec<{ rule: Rule }>((again) => ({

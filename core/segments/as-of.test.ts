@@ -16,6 +16,7 @@ const letter = (over: Partial<MailFact>): MailFact => ({
   at: now - 10 * DAY,
   acceptedAt: now - 10 * DAY,
   openedAt: null,
+  openedOn: null,
   clickedAt: null,
   leftAt: null,
   repliedAt: null,
@@ -93,7 +94,9 @@ const catalog: Catalog = {
   mailings: new Map(),
   segments: new Map(),
   sequences: new Map(),
+  imports: new Map(),
   moneyDigits: 2,
+  cutOf: () => null,
 }
 const rule: Rule = {
   kind: 'all',

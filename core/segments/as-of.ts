@@ -48,6 +48,7 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
       }),
     ),
     keenness: keennessOf(mail, orders),
+    suppressed: person.suppressed && person.suppressed.at <= at ? person.suppressed : null,
   }
 }
 

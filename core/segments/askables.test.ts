@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
-import { askables, findAskables, type Vocabulary } from './askables'
+import { askables, findAskables } from './askables'
+import type { Vocabulary } from './names'
 import { readRule } from './rule'
 import { parseRule } from './parse'
 import { startsFor } from './starts'
@@ -22,6 +23,7 @@ const vocabulary: Vocabulary = {
   mailings: [{ id: 1, name: 'Wind notes 47' }],
   segments: [{ id: 1, name: 'Stunt flyers, warm' }],
   sequences: [{ id: 1, name: 'First month' }],
+  imports: [{ id: 1, name: 'guests.csv' }],
   products: ['Delta 7'],
   categories: ['stunt'],
   events: ['page view'],
@@ -36,7 +38,9 @@ const catalog: Catalog = {
     [1, { name: 'Stunt flyers, warm', rule: { kind: 'all', of: [] }, frozen: false }],
   ]),
   sequences: new Map([[1, 'First month']]),
+  imports: new Map([[1, 'guests.csv']]),
   moneyDigits: 2,
+  cutOf: () => null,
 }
 const all = askables(vocabulary)
 const firstFor = (text: string) => findAskables(all, text, 8).map(({ words }) => words)[0]

@@ -1,9 +1,10 @@
 import { factsAsOf } from './as-of'
-import type { Asked } from './moments'
+import type { Predicate } from './kinds/kind'
 import type { PersonFacts } from './person-facts'
 import { readyRule, type Catalog } from './ready'
 import { isGroup, type Rule } from './rule'
-import { ruleToPredicate, type Predicate } from './to-predicate'
+import { ruleToPredicate } from './to-predicate'
+import type { Asked } from './values/moments'
 import { writeRule } from './write'
 
 /**

@@ -96,6 +96,7 @@ const vocabulary: Vocabulary = {
   tags: [{ id: 1, name: 'owner' }],
   mailings: [{ id: 1, name: 'Wind notes 1' }],
   segments: [{ id: 1, name: 'Early' }],
+  imports: [],
   sequences: [],
   products: ['Delta 7'],
   categories: ['stunt'],

@@ -21,7 +21,9 @@ const catalog: Catalog = {
   segments: new Map([
     [1, { name: 'Reading lately', rule: { kind: 'all', of: [] }, frozen: false }],
   ]),
+  imports: new Map([[1, 'guests.csv']]),
   moneyDigits: 2,
+  cutOf: () => null,
 }
 
 const page = readFileSync(new URL('../../docs/users.md', import.meta.url), 'utf8')

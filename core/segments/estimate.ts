@@ -1,6 +1,6 @@
 import { Z95 } from '../counting'
 import { factsAsOf } from './as-of'
-import type { Asked } from './moments'
+import type { Asked } from './values/moments'
 import type { PersonFacts } from './person-facts'
 import type { ReadyRule } from './ready'
 import { ruleToPredicate } from './to-predicate'

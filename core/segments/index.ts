@@ -3,32 +3,39 @@
  * to a predicate for one person), an explanation for one person, and a text that reads as English.
  * `readyRule` finds what a rule refers to; the evaluators take what it made.
  */
-export {
-  asksWhoWasSent,
-  readRule,
-  conditionsOf,
-  mapConditions,
-  isGroup,
-  mailActs,
-  sequenceStandings,
-} from './rule'
-export type { Rule, Group, Condition, MailAct, SequenceStanding, Times, WhichMail } from './rule'
-export { familyOf, readTexts, showTexts } from './comparison'
+export { readRule, conditionsOf, mapConditions, isGroup } from './rule'
+export type { Rule, Group } from './rule'
+export { kindOf } from './kinds'
+export type { Condition, ConditionOf } from './kinds'
+export { families } from './kinds/field'
+export { languages } from '../people/language'
+export { asksWhoWasSent, mailActs } from './kinds/mail'
+export type { MailAct } from './kinds/mail'
+export type { WhichMail } from './kinds/which-mail'
+export { rankedSql } from './kinds/rank'
+export { readingOn } from './kinds/reads'
+export { sequenceStandings } from './kinds/sequence'
+export { suppressedFor } from './kinds/suppressed'
+export type { SequenceStanding } from './kinds/sequence'
+export { rankedBy, rankedPlaces } from './values/ranking'
+export type { RankedBy, Ranking } from './values/ranking'
+export type { Times } from './values/times'
+export { MOST_DAYS, familyOf, readTexts, showTexts } from './values/comparison'
 export type {
   Comparison,
   Family,
   NumberComparison,
   TextComparison,
   TimeComparison,
-} from './comparison'
-export { MOST_DAYS } from './comparison'
-export { families, readyRule, segmentsWithin } from './ready'
+} from './values/comparison'
+export type { Vocabulary } from './names'
+export { readyRule, segmentsWithin } from './ready'
 export type { Catalog, ReadyGroup, ReadyRule, RuleProblem, SavedSegment } from './ready'
-export { momentsOf } from './moments'
-export type { Asked } from './moments'
+export { momentsOf } from './values/moments'
+export type { Asked } from './values/moments'
 export { ruleToSql } from './to-sql'
 export { ruleToPredicate } from './to-predicate'
-export type { Predicate } from './to-predicate'
+export type { Predicate } from './kinds/kind'
 export type {
   PersonFacts,
   MailFact,
@@ -46,7 +53,7 @@ export { writeRule, writeCondition } from './write'
 export { parseRule } from './parse'
 export type { ParsedRule } from './parse'
 export { tidyRule } from './tidy'
-export { fold } from './fold'
+export { fold } from './values/fold'
 export {
   groupPart,
   insertPart,
@@ -59,7 +66,7 @@ export {
 } from './changes'
 export type { Path } from './changes'
 export { askables, findAskables } from './askables'
-export type { Askable, Vocabulary } from './askables'
+export type { Askable } from './askables'
 export { startsFor } from './starts'
 export type { Start } from './starts'
 export type { PastSizes } from './estimate'

@@ -16,6 +16,8 @@ export function madeUpFacts(joinedAt: number, over: Partial<PersonFacts> = {}): 
     frozen: new Set(),
     sequences: new Map(),
     keenness: null,
+    suppressed: null,
+    source: null,
     ...over,
   }
 }

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { catalog, rule } from './arbitrary'
-import { readTexts, showTexts } from './comparison'
+import { readTexts, showTexts } from './values/comparison'
 import { parseRule } from './parse'
-import type { Condition, Rule } from './rule'
+import type { Condition } from './kinds'
+import type { Rule } from './rule'
 import { tidyRule } from './tidy'
 import { writeRule } from './write'
 

@@ -21,6 +21,9 @@ export interface PersonFacts {
   /** Sequences they ever came into, by id. */
   sequences: ReadonlyMap<number, SequenceFact>
   keenness: Keenness
+  suppressed: { at: number; reason: 'bounced' | 'complained' | 'by-hand' } | null
+  /** As `people.source` has it. */
+  source: string | null
 }
 
 export interface SequenceFact {
@@ -46,6 +49,8 @@ export interface MailFact {
   at: number
   acceptedAt: number | null
   openedAt: number | null
+  /** The user agent by which they opened it first. */
+  openedOn: string | null
   clickedAt: number | null
   /** When they unsubscribed by it. */
   leftAt: number | null

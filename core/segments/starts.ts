@@ -1,4 +1,4 @@
-import type { Vocabulary } from './askables'
+import type { Vocabulary } from './names'
 
 /** A segment one can begin from: its name, what it is for, and its rule as text. */
 export interface Start {

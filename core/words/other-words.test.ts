@@ -50,6 +50,13 @@ test.each([
   ['opted', 'Unsubscribed'],
 ])('the rule looked for as “%s” is found: %s', (typed, words) => {
   const nothing = { fields: [], tags: [], lists: [], mailings: [], segments: [], events: [] }
-  const all = askables({ ...nothing, sequences: [], products: [], categories: [], domains: [] })
+  const all = askables({
+    ...nothing,
+    imports: [],
+    sequences: [],
+    products: [],
+    categories: [],
+    domains: [],
+  })
   expect(findAskables(all, typed, 8).some((one) => one.words.startsWith(words))).toBe(true)
 })

@@ -24,6 +24,7 @@ import { whatComesBack } from './0022-what-comes-back'
 import { idsOnce } from './0023-ids-once'
 import { askedImports } from './0024-asked-imports'
 import { whoWasSentNone } from './0025-who-was-sent-none'
+import { openedOn } from './0026-opened-on'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -55,6 +56,7 @@ export const migrations: readonly Step[] = [
   idsOnce,
   askedImports,
   whoWasSentNone,
+  openedOn,
 ]
 
 /**

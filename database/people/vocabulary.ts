@@ -35,6 +35,15 @@ export function readVocabulary(db: Database) {
         .orderBy('name'),
     ),
     sequences: all(db, q.selectFrom('sequences').select(['id', 'name']).orderBy('name')),
+    imports: all(
+      db,
+      q
+        .selectFrom('imports')
+        .select(['id', 'file_name as name'])
+        .where('added', '>', 0)
+        .orderBy('id', 'desc')
+        .limit(200),
+    ),
     products: all(
       db,
       q.selectFrom('products').select('name').distinct().orderBy('name').limit(500),

@@ -1,5 +1,5 @@
 import { beforeAll, expect, test } from 'vitest'
-import { deviceOf } from '../../core/results'
+import { deviceOf } from '../../core/counting'
 import { makeAccount } from '../../demo/account'
 import { all, openMemory, q, run, type Database } from '..'
 import { countMembers } from '../segments'

@@ -1,7 +1,7 @@
 import { sql, type Expression, type RawBuilder } from 'kysely'
 import {
   isGroup,
-  momentsOf,
+  kindOf,
   ruleToSql,
   type Asked,
   type Group,
@@ -148,21 +148,10 @@ export function countLines(db: Database, rule: Rule, now: number): LineCounts {
   }
 }
 
-/** Of everybody, those on a list or with a tag are read from its index rather than asked one by one. */
+/** The ids of all whom a condition keeps, where an index gives them faster than asking one by one. */
 function directly(part: ReadyRule, asked: Asked): RawBuilder<unknown> | null {
-  if (part.kind === 'tagged')
-    return sql`select person_id from person_tags where tag_id = ${part.tagId}`
-  if (part.kind !== 'on-list' || part.way !== null) return null
-  const { from, to } = part.since ? momentsOf(part.since, asked) : {}
-  const since = sql.join(
-    [
-      ...(from === undefined ? [] : [sql` and since >= ${from}`]),
-      ...(to === undefined ? [] : [sql` and since < ${to}`]),
-    ],
-    sql``,
-  )
-  const base = sql`select person_id from subscriptions where list_id = ${part.listId} and state = ${part.state}`
-  return from === undefined && to === undefined ? base : sql`${base}${since}`
+  if (isGroup(part) || part.kind === 'members') return null
+  return kindOf(part).ids?.(part, asked) ?? null
 }
 
 /** How many of the members that `countLines` found are in another rule, too. */

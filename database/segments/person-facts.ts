@@ -16,6 +16,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
         'last_name',
         'fields',
         'people.joined_at',
+        'people.source',
         'keenness',
       ])
       .where('people.id', '=', id),
@@ -82,6 +83,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
       q
         .selectFrom('recipients')
         .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+        .leftJoin('agents', 'agents.id', 'recipients.opened_on')
         .select([
           'mailing_id as mailingId',
           'sequence_id as sequenceId',
@@ -89,6 +91,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
           'at',
           'accepted_at as acceptedAt',
           'opened_at as openedAt',
+          'agents.text as openedOn',
           'clicked_at as clickedAt',
           'left_at as leftAt',
           'replied_at as repliedAt',
@@ -130,5 +133,9 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
       ]),
     ),
     keenness: person.keenness,
+    suppressed:
+      one(db, q.selectFrom('set_aside').select(['at', 'reason']).where('person_id', '=', id)) ??
+      null,
+    source: person.source,
   }
 }

@@ -9,6 +9,8 @@ import {
   ruleToSql,
   writeRule,
   type PersonFacts,
+  type RankedBy,
+  type Ranking,
   type Rule,
 } from '../../core/segments'
 import { tierOf, withAct, type Keenness } from '../../core/standing'
@@ -50,13 +52,22 @@ const recipient = fc.record({
   acceptedAt: maybe(moment),
   openedAt: maybe(moment),
   clickedAt: maybe(moment),
+  repliedAt: maybe(moment),
   at: moment,
+  openedOn: maybe(fc.constantFrom(1, 2, 3, 4)),
   clicks: fc.array(fc.record({ link: fc.constantFrom(0, 1), at: moment, human: fc.boolean() }), {
     maxLength: 2,
   }),
 })
 const person = fc.record({
-  domain: fc.constantFrom('inkpost.example', 'oldmill.example'),
+  domain: fc.constantFrom('inkpost.example', 'oldmill.example', 'post.example.de'),
+  source: maybe(fc.constantFrom('import:1', 'import:12', 'api', 'by hand', 'by hand: the desk')),
+  suppressed: maybe(
+    fc.record({
+      at: moment,
+      reason: fc.constantFrom('bounced' as const, 'complained' as const, 'by-hand' as const),
+    }),
+  ),
   first: maybe(fc.oneof(fc.constant(''), someText)),
   joinedAt: moment,
   fields: fc.record(
@@ -67,6 +78,8 @@ const person = fc.record({
       height: fc.constantFrom(0, 1, 2, 0.5, -3, 1e21, '1', null),
       birthday: fc.oneof(someDay, fc.constantFrom('soon', 19, null)),
       level: fc.constantFrom('Orrin', 'power'),
+      language: fc.constantFrom('de', 'French', 'nl-BE', 'Klingon', '', 7, null),
+      locale: fc.constantFrom('it_IT', 'ES'),
     },
     { requiredKeys: [] },
   ),
@@ -173,7 +186,29 @@ function makeAccount(): Database {
         .insertInto('products')
         .values({ id, key: `p${id}`, name, category, price: 1, created_at: 0 }),
     )
-  run(db, q.insertInto('agents').values({ id: 1, text: 'x' }))
+  for (const [id, file_name] of catalog.imports)
+    run(
+      db,
+      q.insertInto('imports').values({
+        id,
+        file_name,
+        path: '',
+        size: 0,
+        encoding: 'utf-8',
+        delimiter: ',',
+        plans: '[]',
+        statement: '',
+        state: 'done',
+        created_at: 0,
+      }),
+    )
+  const agents = [
+    'x',
+    'Mozilla/5.0 (iPhone; CPU iPhone OS 17_0) AppleWebKit/605.1.15 (KHTML, like Gecko) Mobile/15E148',
+    'Mozilla/5.0 (Windows NT 10.0) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/120.0 Safari/537.36',
+    'Mozilla/5.0',
+  ]
+  agents.forEach((text, i) => run(db, q.insertInto('agents').values({ id: i + 1, text })))
   return db
 }
 
@@ -189,8 +224,11 @@ function addPerson(db: Database, made: Made, i: number): number {
       fields: JSON.stringify(made.fields),
       joined_at: made.joinedAt,
       changed_at: 0,
+      source: made.source,
     }),
   )
+  if (made.suppressed)
+    run(db, q.insertInto('set_aside').values({ person_id: id, ...made.suppressed, detail: '' }))
   for (const tag_id of made.tags)
     run(db, q.insertInto('person_tags').values({ person_id: id, tag_id }))
   for (const { list, state, since, way } of new Map(
@@ -217,7 +255,13 @@ function addPerson(db: Database, made: Made, i: number): number {
   }
   for (const [mailing, of] of Object.entries(made.mail)) {
     const mailing_id = Number(mailing)
-    const times = { accepted_at: of.acceptedAt, opened_at: of.openedAt, clicked_at: of.clickedAt }
+    const times = {
+      accepted_at: of.acceptedAt,
+      opened_at: of.openedAt,
+      clicked_at: of.clickedAt,
+      replied_at: of.repliedAt,
+      opened_on: of.openedOn,
+    }
     const base = { mailing_id, person_id: id, state: of.state as 'queued', at: of.at, due: 0 }
     // Half of them come to their times as a mailing does, later; the triggers must see both.
     run(db, q.insertInto('recipients').values(i % 2 ? { ...base, ...times } : base))
@@ -337,6 +381,57 @@ test('SQL, predicate and explanation agree on every rule and every person', () =
   )
 }, 120_000)
 
+/** Who a ranking keeps, straight from its definition: those with a value in order, and who ties with the last kept. */
+function rankedByDefinition(
+  facts: PersonFacts[],
+  { end, n, unit }: Ranking,
+  valueOf: (person: PersonFacts) => number | null,
+): PersonFacts[] {
+  const value = (person: PersonFacts) => valueOf(person)!
+  const down = facts
+    .filter((person) => valueOf(person) !== null)
+    .sort((a, b) => (end === 'top' ? value(b) - value(a) : value(a) - value(b)))
+  const places = unit === 'people' ? n : Math.ceil((down.length * n) / 100)
+  const last = down[Math.min(places, down.length) - 1]
+  return last
+    ? down.filter((person) =>
+        end === 'top' ? value(person) >= value(last) : value(person) <= value(last),
+      )
+    : []
+}
+
+test('a ranking keeps so many of those who have any, and who ties with the last of them', () => {
+  const known = readCatalog(db)
+  const values: Partial<Record<RankedBy, (person: PersonFacts) => number | null>> = {
+    money: ({ orders }) =>
+      orders.length ? orders.reduce((sum, { money }) => sum + money, 0) : null,
+    orders: ({ orders }) => orders.length || null,
+    joined: ({ joinedAt }) => joinedAt,
+  }
+  fc.assert(
+    fc.property(
+      fc.array(person, { minLength: 1, maxLength: 8 }),
+      fc.constantFrom(...(Object.keys(values) as RankedBy[])),
+      fc.constantFrom('top' as const, 'bottom' as const),
+      fc.constantFrom('people' as const, 'percent' as const),
+      fc.integer({ min: 1, max: 100 }),
+      (made, by, end, unit, n) => {
+        among(made, (ids) => {
+          const facts = ids.map((id) => factsOf(db, id)!)
+          const ranking: Ranking = { end, n: unit === 'people' ? Math.ceil(n / 10) : n, unit, by }
+          const expected = rankedByDefinition(facts, ranking, values[by]!)
+          const { rule: ready } = readyRule({ kind: 'rank', ...ranking }, known)
+          const keeps = ruleToPredicate(ready, { now, zone: 'UTC' })
+          expect(facts.filter(keeps).map(({ normal }) => normal)).toEqual(
+            facts.filter((one) => expected.includes(one)).map(({ normal }) => normal),
+          )
+        })
+      },
+    ),
+    { numRuns: 200 },
+  )
+})
+
 /** What a line keeps, straight from its definition: see `countLines`. */
 function linesByDefinition(
   some: Rule,
@@ -418,6 +513,7 @@ test('sums kept by triggers equal what is computed from the raw rows', () => {
           let keenness: Keenness = null
           for (const at of opened) keenness = withAct(keenness, 'open', at)
           for (const at of clicked) keenness = withAct(keenness, 'click', at)
+          for (const at of times((m) => m.repliedAt)) keenness = withAct(keenness, 'reply', at)
           for (const at of ordered) keenness = withAct(keenness, 'order', at)
           if (keenness === null) expect(kept.keenness).toBeNull()
           else expect(kept.keenness).toBeCloseTo(keenness, 9)
@@ -451,6 +547,8 @@ const owners: Rule = { kind: 'tagged', tagId: 1 }
 const maker = (tags: number[]): Made =>
   ({
     domain: 'inkpost.example',
+    source: null,
+    suppressed: null,
     first: null,
     joinedAt: now,
     fields: {},

@@ -1,18 +1,21 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import {
   fold,
+  rankedPlaces,
+  rankedSql,
   readRule,
   readyRule,
   ruleToSql,
   type Asked,
   type Catalog,
+  type Ranking,
   type ReadyRule,
   type Rule,
 } from '../../core/segments'
 import { DAY } from '../../core/time'
 import { readAccount } from '../account'
 import { ownFields, readFields } from '../people'
-import { all, one, q, run, transact, type Database } from '../query'
+import { all, one, q, raw, run, transact, type Database } from '../query'
 
 /** A saved segment. */
 export interface Segment {
@@ -204,8 +207,27 @@ export function readCatalog(db: Database): Catalog {
       ]),
     ),
     sequences: byId(all(db, q.selectFrom('sequences').select(['id', 'name']))),
+    imports: new Map(
+      all(db, q.selectFrom('imports').select(['id', 'file_name'])).map(
+        ({ id, file_name }) => [id, file_name] as const,
+      ),
+    ),
     moneyDigits: moneyDigitsOf(account?.currency ?? 'GBP'),
+    cutOf: (ranking) => cutOf(db, ranking),
   }
+}
+
+/** The value of the last person whom a ranking keeps; null where nobody has any. */
+function cutOf(db: Database, ranking: Ranking): number | null {
+  const value = rankedSql[ranking.by]
+  const having = one(db, raw(sql<{ n: number }>`select count(${value}) as n from facts`))!.n
+  const places = rankedPlaces(ranking, having)
+  if (places === 0) return null
+  const down = sql.raw(ranking.end === 'top' ? 'desc' : 'asc')
+  const last = sql<{ value: number }>`
+    select ${value} as value from facts where ${value} is not null
+    order by 1 ${down} limit 1 offset ${places - 1}`
+  return one(db, raw(last))!.value
 }
 
 /** Digits after the point of a currency (ISO 4217), as the runtime knows them. */

@@ -79,6 +79,7 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
         'acts.link',
         'acts.at',
         'acts.method',
+        'acts.agent_id',
         'agents.text as agent',
         'recipients.accepted_at',
         'recipients.opened_at',
@@ -135,7 +136,7 @@ export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
       db,
       q
         .updateTable('recipients')
-        .set({ [column]: act.at })
+        .set({ [column]: act.at, ...(column === 'opened_at' && { opened_on: act.agent_id }) })
         .where('mailing_id', '=', act.mailing_id)
         .where('person_id', '=', act.person_id)
         .where(column, 'is', null),

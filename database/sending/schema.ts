@@ -15,6 +15,8 @@ export interface SendingTables {
     answer: string | null
     accepted_at: number | null
     opened_at: number | null
+    /** The agent of the act by which they opened it first. */
+    opened_on: number | null
     clicked_at: number | null
     left_at: number | null
     replied_at: number | null

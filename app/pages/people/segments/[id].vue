@@ -84,7 +84,7 @@ useKeys((event) => {
 /** A segment's fields in words, where two people's stand side by side. */
 function describe(field: string, value: unknown): string {
   if (field !== 'rule' || !store.vocabulary) return String(value)
-  const { fields, lists, tags, mailings, segments, sequences, currency } = store.vocabulary
+  const { fields, lists, tags, mailings, segments, sequences, imports, currency } = store.vocabulary
   const named = (all: { id: number; name: string }[]) =>
     new Map(all.map(({ id, name }) => [id, name]))
   const { maximumFractionDigits } = new Intl.NumberFormat('en-GB', {
@@ -97,10 +97,10 @@ function describe(field: string, value: unknown): string {
     tags: named(tags),
     mailings: named(mailings),
     sequences: named(sequences),
-    segments: new Map(
-      segments.map(({ id, name }) => [id, { name, rule: { kind: 'all', of: [] }, frozen: false }]),
-    ),
+    imports: named(imports),
+    segments: new Map(segments.map(({ id, name }) => [id, { name }])),
     moneyDigits: maximumFractionDigits ?? 2,
+    cutOf: () => null,
   })
 }
 const uses = computed(() =>

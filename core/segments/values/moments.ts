@@ -1,4 +1,4 @@
-import { anniversariesFrom, DAY, dayOf, nextDay, startOfDay } from '../time'
+import { anniversariesFrom, DAY, dayOf, nextDay, startOfDay } from '../../time'
 import type { TimeComparison } from './comparison'
 
 /** The moment a rule is asked for, and the zone its days are those of. */

@@ -1,4 +1,4 @@
-import { isDay } from '../time'
+import { isDay } from '../../time'
 import {
   MOST_DAYS,
   type Comparison,
@@ -6,10 +6,10 @@ import {
   type TimeComparison,
 } from './comparison'
 import { fold } from './fold'
-import type { Times } from './rule'
+import type { Times } from './times'
 import type { TokenReader } from './token-reader'
 
-export function readComparison(r: TokenReader): Comparison {
+export function parseComparison(r: TokenReader): Comparison {
   if (r.take('contains')) return { is: 'contains', text: r.text() }
   if (r.take('includes')) return { is: 'includes', text: r.text() }
   if (r.take('starts')) {
@@ -45,22 +45,22 @@ export function readComparison(r: TokenReader): Comparison {
     r.next++
     return { is: 'not-equal', text: r.string() }
   }
-  if (['before', 'after', 'on', 'in', 'from'].some((word) => r.is(word))) return readTime(r)
-  if (r.is('between') && r.follows.kind === 'day') return readTime(r)
-  if (r.token.kind === 'number' || numberWords.some((word) => r.is(word))) return readNumber(r, 0)
+  if (['before', 'after', 'on', 'in', 'from'].some((word) => r.is(word))) return parseTime(r)
+  if (r.is('between') && r.follows.kind === 'day') return parseTime(r)
+  if (r.token.kind === 'number' || numberWords.some((word) => r.is(word))) return parseNumber(r, 0)
   if (r.is('not') && r.follows.kind === 'word') {
     r.next++
     if (r.take('empty')) return { is: 'known' }
     if (r.take('known')) return { is: 'empty' }
     return { is: 'not-equal', text: r.text() }
   }
-  if (r.is('not')) return readNumber(r, 0)
+  if (r.is('not')) return parseNumber(r, 0)
   return { is: 'equal', text: r.text() }
 }
 
 const numberWords = ['between', 'under', 'over', 'at', 'more', 'less', 'exactly']
 
-export function readNumber(r: TokenReader, digits: number): NumberComparison {
+export function parseNumber(r: TokenReader, digits: number): NumberComparison {
   const value = () => {
     const token = r.token
     if (token.kind !== 'number') throw r.fault('A number is needed here.')
@@ -92,7 +92,7 @@ function readThan(r: TokenReader): Extract<NumberComparison, { is: 'number' }>['
   return 'at-least'
 }
 
-export function readTime(r: TokenReader): TimeComparison {
+export function parseTime(r: TokenReader): TimeComparison {
   if (r.take('in')) {
     r.expect('the')
     const is = r.take('next') ? 'next-days' : 'last-days'
@@ -138,7 +138,7 @@ function readDays(r: TokenReader, most = MOST_DAYS): number {
 }
 
 /** How many times; at least once where nothing is said. `unit` "of": what they are a share of follows. */
-export function readTimes(r: TokenReader, unit: 'times' | 'of' = 'times'): Times {
+export function parseTimes(r: TokenReader, unit: 'times' | 'of' = 'times'): Times {
   if (unit === 'times' && r.take('once')) return { is: 'exactly', n: 1 }
   if (unit === 'times' && r.take('twice')) return { is: 'exactly', n: 2 }
   const is = r.is('at')
@@ -159,9 +159,9 @@ export function readTimes(r: TokenReader, unit: 'times' | 'of' = 'times'): Times
   return { is, n }
 }
 
-export function readWithin(r: TokenReader): number | null {
+export function parseWithin(r: TokenReader): number | null {
   if (!r.is('in') || fold(r.follows.text) !== 'the') return null
-  const when = readTime(r)
+  const when = parseTime(r)
   if (when.is !== 'last-days') throw r.fault('Only “in the last … days” is known here.')
   return when.days
 }

@@ -1,4 +1,4 @@
-import { readDayText } from '../time'
+import { readDayText } from '../../time'
 
 /** A piece of a rule's text and where it stands. `text` of a string is what is between the quotes. */
 export interface Token {
@@ -20,7 +20,7 @@ export class RuleTextError extends Error {
 }
 
 const pieces =
-  /\s+|"((?:[^"\\]|\\.)*)"|“([^”]*)”|(\d{4}-\d{2}-\d{2}|\d{1,2}\s+(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s+\d{4})|(-?\d{1,3}(?:,\d{3})+(?:\.\d+)?(?![\d,])|-?\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(#[\w-]+|[(),])|([\p{L}_][\p{L}\p{M}\p{N}_]*)/iuy
+  /\s+|"((?:[^"\\]|\\.)*)"|“([^”]*)”|(\d{4}-\d{2}-\d{2}|\d{1,2}\s+(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s+\d{4})|(-?\d{1,3}(?:,\d{3})+(?:\.\d+)?(?![\d,])|-?\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(#[\w-]+|[(),%])|([\p{L}_][\p{L}\p{M}\p{N}_]*)/iuy
 
 /** Cuts the text of a rule into tokens, with one of kind `end` behind the last. */
 export function tokensOf(text: string): Token[] {

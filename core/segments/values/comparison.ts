@@ -1,4 +1,4 @@
-import { isDay, type Day } from '../time'
+import { isDay, type Day } from '../../time'
 
 /** What is asked of one value. Each comparison is for values of one family. */
 export type Comparison =
@@ -132,6 +132,11 @@ export function isWhole(
 
 export function isText(value: unknown): value is string {
   return typeof value === 'string' && value.trim() !== '' && value.length <= 500
+}
+
+/** Whether JSON says how many days back something counts: null or nothing is ever. */
+export function isWithin(value: unknown): value is number | null | undefined {
+  return value == null || isWhole(value, 1, MOST_DAYS)
 }
 
 function isNumber(value: unknown): value is number {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { DAY, dayOf, startOfDay } from '../time'
+import { DAY, dayOf, startOfDay } from '../../time'
 import { daysOf, momentsOf, sinceOf, type DayRange, type MomentRange } from './moments'
 import type { TimeComparison } from './comparison'
 

@@ -5,6 +5,11 @@ import { anniversariesWithin, daysOf, type Asked, type MomentRange } from './mom
 
 export type Truth = RawBuilder<SqlBool>
 
+/** A column of `people`, of the person a row of `facts` is about. */
+export function ofPerson(column: RawBuilder<unknown>): RawBuilder<unknown> {
+  return sql`(select ${column} from people p where p.id = facts.person_id)`
+}
+
 export function joined(parts: Truth[], by: RawBuilder<unknown>, empty: Truth): Truth {
   return parts.length ? sql<SqlBool>`(${sql.join(parts, by)})` : empty
 }

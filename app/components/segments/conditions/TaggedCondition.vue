@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import type { ConditionOf } from '~~/core/segments'
+
+const props = defineProps<{ condition: ConditionOf<'tagged'> }>()
+const emit = defineEmits<{ change: [condition: ConditionOf<'tagged'>] }>()
+const { set, valueOf, vocabulary } = conditionChips<'tagged'>(props, emit)
+</script>
+
+<template>
+  <span class="chip chip-subject">Tagged</span>
+  <select
+    class="chip"
+    aria-label="Tag"
+    :value="condition.tagId"
+    @change="set({ tagId: Number(valueOf($event)) })"
+  >
+    <option v-for="tag in vocabulary.tags" :key="tag.id" :value="tag.id">{{ tag.name }}</option>
+  </select>
+</template>
