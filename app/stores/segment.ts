@@ -27,6 +27,7 @@ export interface SavedSegmentDetails {
 
 export type EditorVocabulary = Vocabulary & {
   currency: string
+  goneTags: { id: number; name: string }[]
   links: { mailingId: number; no: number; words: string; url: string }[]
 }
 

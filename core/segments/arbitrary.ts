@@ -38,6 +38,7 @@ export const catalog: Catalog = {
     [2, 'Presse'],
     [3, 'press'],
   ]),
+  goneTags: new Map(),
   mailings: new Map([
     [1, 'Wind notes 1'],
     [2, 'Same name'],

@@ -91,6 +91,7 @@ const catalog: Catalog = {
   fields: new Map([['town', { name: 'Town', kind: 'text' as const }]]),
   lists: new Map(),
   tags: new Map(),
+  goneTags: new Map(),
   mailings: new Map(),
   segments: new Map(),
   sequences: new Map(),

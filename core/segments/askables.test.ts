@@ -33,6 +33,7 @@ const catalog: Catalog = {
   fields: new Map(vocabulary.fields.map(({ key, name, kind }) => [key, { name, kind }])),
   lists: new Map([[1, 'Wind notes']]),
   tags: new Map([[1, 'club']]),
+  goneTags: new Map(),
   mailings: new Map([[1, 'Wind notes 47']]),
   segments: new Map([
     [1, { name: 'Stunt flyers, warm', rule: { kind: 'all', of: [] }, frozen: false }],

@@ -16,6 +16,7 @@ const catalog: Catalog = {
   ]),
   lists: new Map([[1, 'Offers']]),
   tags: new Map([[1, 'owner']]),
+  goneTags: new Map(),
   mailings: new Map([[1, 'Wind notes 46']]),
   sequences: new Map([[1, 'First breeze']]),
   segments: new Map([

@@ -6,6 +6,8 @@ export interface Names {
   fields: ReadonlyMap<string, { name: string; kind: FieldKind }>
   lists: ReadonlyMap<number, string>
   tags: ReadonlyMap<number, string>
+  /** Tags that are deleted. */
+  goneTags: ReadonlyMap<number, string>
   mailings: ReadonlyMap<number, string>
   segments: ReadonlyMap<number, { name: string }>
   sequences: ReadonlyMap<number, string>

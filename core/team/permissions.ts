@@ -204,6 +204,7 @@ export const permissions = {
   'GET /api/segments/sizes': read,
   'GET /api/segments/starts': read,
   'GET /api/segments/values': read,
+  'GET /api/segments/values-found': read,
   'GET /api/segments/vocabulary': read,
   'POST /api/segments/why': read,
   'GET /api/segments/[id]': read,

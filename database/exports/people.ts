@@ -2,15 +2,15 @@ import { sql, type Expression, type SqlBool } from 'kysely'
 import type { ExportedPerson } from '../../core/people'
 import type { Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
-import { chosenPeople, valuesOf, type PeopleChoice } from '../people'
+import { chosenPeople, valuesOf } from '../people'
 import { all, q, type Database } from '../query'
-import { membersOf } from '../segments'
+import { membersOf, type TableChoice } from '../segments'
 
 /** Whom to take out: the members of a rule, some by their ids, those a table shows, or who did something. */
 export type ExportChoice =
   | { rule: Rule }
   | { ids: readonly number[] }
-  | { shown: PeopleChoice }
+  | { shown: TableChoice }
   | { active: { mailings: readonly number[]; since: number; until: number } }
 
 const BATCH = 2_000
@@ -64,7 +64,14 @@ export function* exportPeople(
 
 function chosenBy(db: Database, choice: ExportChoice, now: number): Expression<SqlBool> {
   if ('rule' in choice) return membersOf(db, choice.rule, now)
-  if ('shown' in choice) return chosenPeople(db, choice.shown, sql`facts.person_id`)
+  if ('shown' in choice) {
+    const { segmentId, ...shown } = choice.shown
+    const chosen = chosenPeople(db, shown, sql`facts.person_id`)
+    if (segmentId === undefined) return chosen
+    // Asked of one after the other: a batch reads no more of a segment than it needs.
+    const members = membersOf(db, { kind: 'segment', segmentId }, now)
+    return sql<SqlBool>`(${chosen} and ${members})`
+  }
   if ('active' in choice) {
     const { mailings, since, until } = choice.active
     const then = (at: string) => sql`${sql.ref(at)} >= ${since} and ${sql.ref(at)} < ${until}`

@@ -25,6 +25,8 @@ import { idsOnce } from './0023-ids-once'
 import { askedImports } from './0024-asked-imports'
 import { whoWasSentNone } from './0025-who-was-sent-none'
 import { openedOn } from './0026-opened-on'
+import { namesWithoutAccents } from './0027-names-without-accents'
+import { goneTags } from './0028-gone-tags'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -57,6 +59,8 @@ export const migrations: readonly Step[] = [
   askedImports,
   whoWasSentNone,
   openedOn,
+  namesWithoutAccents,
+  goneTags,
 ]
 
 /**

@@ -53,5 +53,14 @@ export type { PeopleChoice } from './people'
 export { personHistory } from './person-page'
 export { rewriteRules } from './rewrite-rules'
 export { changeSubscription, suppress, subscriptionState, wordingId } from './subscriptions'
-export { changeTag, deleteTag, joinTags, tagNamed, tagVersion, tagsWithCounts } from './tags'
-export { commonDomains, commonValues, eventNames, readVocabulary } from './vocabulary'
+export {
+  changeTag,
+  deleteTag,
+  joinTags,
+  readGoneTags,
+  readTags,
+  tagNamed,
+  tagVersion,
+  tagsWithCounts,
+} from './tags'
+export { commonDomains, commonValues, findValues, eventNames, readVocabulary } from './vocabulary'

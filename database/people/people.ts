@@ -6,9 +6,12 @@ import { idsAfter, type PeopleOrder } from './order'
 import { searchedFor } from './search'
 import { all, one, prepared, q, raw, type Database } from '../query'
 
-/** Which people: everyone, the subscribers of a list, or those suppressed; and part of a name or address. */
+/** Which people: everyone, or those on a list, with a tag, among others, suppressed; and part of a name or address. */
 export interface PeopleChoice {
   listId?: number | undefined
+  tagId?: number | undefined
+  /** A query for the ids of those among whom they are. */
+  among?: RawBuilder<unknown> | undefined
   suppressed?: boolean | undefined
   search?: string | undefined
 }
@@ -125,7 +128,7 @@ export function countPeople(db: Database, choice: PeopleChoice = {}): number {
 /** The condition on a person's id; `early`: see {@link searchedFor}. */
 export function chosenPeople(
   db: Database,
-  { listId, suppressed, search }: PeopleChoice,
+  { listId, tagId, among, suppressed, search }: PeopleChoice,
   id: RawBuilder<unknown>,
   { early = false } = {},
 ): Expression<SqlBool> {
@@ -134,6 +137,9 @@ export function chosenPeople(
     parts.push(
       sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
     )
+  if (tagId !== undefined)
+    parts.push(sql`${id} in (select person_id from person_tags where tag_id = ${tagId})`)
+  if (among) parts.push(sql`${id} in (${among})`)
   if (suppressed) parts.push(sql`${id} in (select person_id from set_aside)`)
   if (search) parts.push(searchedFor(db, search, id, { early }))
   return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
@@ -151,7 +157,7 @@ export function domainCounts(db: Database): Map<string, number> {
   return new Map(rows.map(({ domain, n }) => [domain, n]))
 }
 
-/** The pulses of some people, by their id. */
+/** The pulses of some people, by their id: the last twelve mailings each was sent, sequences' among them, by time. */
 export function pulsesOf(db: Database, personIds: readonly number[]): Map<number, PulseBar[]> {
   const pulses = new Map<number, PulseBar[]>()
   for (const id of personIds) {
@@ -161,6 +167,7 @@ export function pulsesOf(db: Database, personIds: readonly number[]): Map<number
         .selectFrom('recipients')
         .select(['state', 'opened_at', 'clicked_at'])
         .where('person_id', '=', id)
+        .orderBy(sql`coalesce(accepted_at, at)`, 'desc')
         .orderBy('mailing_id', 'desc')
         .limit(12),
     )

@@ -51,6 +51,8 @@ export interface PeopleTables {
     agent: string | null
   }
   tags: { id: Generated<number>; name: string; color: Generated<string> }
+  /** What deleted tags were called. */
+  gone_tags: { id: number; name: string }
   person_tags: { person_id: number; tag_id: number }
   set_aside: {
     person_id: number
@@ -128,6 +130,7 @@ export const peopleTriggers = {
   facts_ordered: 'facts: orders, money and their times',
   facts_order_money: 'facts: money, when an order’s changes',
   orders_keep_person_and_time: 'orders: neither ever changes, since facts were made of them',
+  tags_name_kept: 'gone_tags: a deleted tag’s name',
   words_of_person: 'people_words, by which people are found',
   words_gone: 'people_words',
   words_changed: 'people_words',

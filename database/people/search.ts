@@ -1,4 +1,5 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
+import { fold } from '../../core/segments'
 import { one, raw, run, type Database } from '../query'
 
 /** What more people than this have in common is not looked up: those who lack it are soon passed over. */
@@ -6,7 +7,7 @@ const COMMON = 5_000
 
 /**
  * The condition on a person's id that their address has the search in it, or their names have each of its words,
- * without regard to capitals. With `early` it is asked of one person after the other, which is done soonest where a
+ * without regard to capitals and accents. With `early` it is asked of one person after the other, which is done soonest where a
  * few of many are wanted in an order.
  */
 export function searchedFor(
@@ -32,20 +33,25 @@ export function forgetWords(db: Database) {
   run(db, raw(sql`insert into people_words (people_words) values ('optimize')`))
 }
 
-/** Null where no name can hold it: digits and dots are looked for in addresses alone. */
+/** Null where no name can hold it: digits, dots and accents without a letter are looked for in addresses alone. */
 function namesHold(search: string): RawBuilder<SqlBool> | null {
-  if (/[@.\d]/.test(search)) return null
-  const like = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`
+  if (/[@.\d]/.test(search) || wordsOf(search).length === 0) return null
   const each = wordsOf(search).map(
-    (word) =>
-      sql<SqlBool>`(last_name like ${like(word)} escape '\\' or first_name like ${like(word)} escape '\\')`,
+    (word) => sql<SqlBool>`(${holds(sql`last_name`, word)} or ${holds(sql`first_name`, word)})`,
   )
   return sql<SqlBool>`(${sql.join(each, sql` and `)})`
 }
 
+/** Plain letters, which most names are made of, are compared as they are; only others have to be folded. */
+function holds(name: RawBuilder<unknown>, word: string): RawBuilder<SqlBool> {
+  const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`
+  return sql<SqlBool>`case when octet_length(${name}) = length(${name}) then ${name} like ${like} escape '\\'
+    else coalesce(instr(fold(${name}), ${word}) > 0, 0) end`
+}
+
 /** The ids of all who may be meant, by three letters at a time; null where they are too many, or the words too short. */
 function rareWords(db: Database, search: string): RawBuilder<{ id: number }> | null {
-  const asked = [trigramsOf(search)]
+  const asked = [trigramsOf(fold(search))]
   if (namesHold(search)) asked.push(wordsOf(search).flatMap(trigramsOf))
   if (asked.some((trigrams) => !trigrams.length)) return null
   const match = asked
@@ -62,7 +68,7 @@ function rareWords(db: Database, search: string): RawBuilder<{ id: number }> | n
 }
 
 function wordsOf(search: string): string[] {
-  return search.split(/\s+/).filter(Boolean).slice(0, 4)
+  return fold(search).split(/\s+/).filter(Boolean).slice(0, 4)
 }
 
 function trigramsOf(text: string): string[] {

@@ -3,6 +3,16 @@ import { all, one, q, run, transact, type Database } from '../query'
 import { markOf } from '../versions'
 import { rewriteRules } from './rewrite-rules'
 
+/** All tags by their name. */
+export function readTags(db: Database): { id: number; name: string }[] {
+  return all(db, q.selectFrom('tags').select(['id', 'name']).orderBy('name'))
+}
+
+/** What deleted tags were called. */
+export function readGoneTags(db: Database): { id: number; name: string }[] {
+  return all(db, q.selectFrom('gone_tags').select(['id', 'name']))
+}
+
 /** All tags with how many people have each. */
 export function tagsWithCounts(db: Database) {
   return all(

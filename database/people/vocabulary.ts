@@ -1,13 +1,16 @@
 import { sql } from 'kysely'
+import { fold } from '../../core/segments'
 import { all, one, q, raw, type Database } from '../query'
 import { readFields } from './fields'
+import { readGoneTags, readTags } from './tags'
 
 /** Everything one can ask about in a rule, for finding it by its words. */
 export function readVocabulary(db: Database) {
   return {
     fields: readFields(db),
     lists: all(db, q.selectFrom('lists').select(['id', 'name']).orderBy('id')),
-    tags: all(db, q.selectFrom('tags').select(['id', 'name']).orderBy('name')),
+    tags: readTags(db),
+    goneTags: readGoneTags(db),
     mailings: all(
       db,
       q
@@ -107,4 +110,42 @@ export function commonValues(db: Database, key: string): { value: string; n: num
         group by 1 order by 2 desc limit 60`,
     ),
   )
+}
+
+/** The common values of each field, as they were found last. */
+const found = new WeakMap<Database, Map<string, { at: number; values: string[] }>>()
+/** So long they are taken for common, ms: finding them reads everybody. */
+const COMMON_FOR = 600_000
+const MOST_FOUND = 8
+
+/** Values of the account's fields that begin with a text, or have a word that does, the most common first. */
+export function findValues(
+  db: Database,
+  text: string,
+  now: number,
+): { field: string; name: string; value: string; several: boolean }[] {
+  const wanted = fold(text.trim())
+  if (wanted.length < 2) return []
+  return readFields(db)
+    .filter(({ kind }) => kind === 'text' || kind === 'choice' || kind === 'choices')
+    .flatMap(({ key, name, kind }) =>
+      valuesKept(db, key, now)
+        .filter((value) => beginsWord(fold(value), wanted))
+        .map((value) => ({ field: key, name, value, several: kind === 'choices' })),
+    )
+    .slice(0, MOST_FOUND)
+}
+
+function valuesKept(db: Database, key: string, now: number): string[] {
+  const kept = found.get(db) ?? new Map<string, { at: number; values: string[] }>()
+  found.set(db, kept)
+  const had = kept.get(key)
+  if (had && now >= had.at && now - had.at < COMMON_FOR) return had.values
+  const values = commonValues(db, key).map(({ value }) => value)
+  kept.set(key, { at: now, values })
+  return values
+}
+
+function beginsWord(value: string, wanted: string): boolean {
+  return value.startsWith(wanted) || value.includes(` ${wanted}`)
 }

@@ -33,3 +33,5 @@ export {
   usesOfSegment,
 } from './segments'
 export { followSegment, trendOf, unfollowedSegments } from './trend'
+export { choiceKept, choiceOnce } from './chosen'
+export type { TableChoice } from './chosen'

@@ -14,7 +14,7 @@ import {
 } from '../../core/segments'
 import { DAY } from '../../core/time'
 import { readAccount } from '../account'
-import { ownFields, readFields } from '../people'
+import { ownFields, readFields, readGoneTags, readTags } from '../people'
 import { all, one, q, raw, run, transact, type Database } from '../query'
 
 /** A saved segment. */
@@ -102,14 +102,23 @@ export function deleteSegment(db: Database, id: number, now: number): boolean {
   })
 }
 
-/** Brings back a deleted segment, as it was. */
+/** Brings back a deleted segment, as it was; under another name where its own was given to another meanwhile. */
 export function restoreSegment(db: Database, id: number): boolean {
-  const back = q
-    .updateTable('segments')
-    .set({ deleted_at: null })
-    .where('id', '=', id)
-    .where('deleted_at', 'is not', null)
-  return run(db, back).changes === 1
+  return transact(db, () => {
+    const gone = one(
+      db,
+      q
+        .selectFrom('segments')
+        .select('name')
+        .where('id', '=', id)
+        .where('deleted_at', 'is not', null),
+    )
+    if (!gone) return false
+    let { name } = gone
+    for (let n = 2; isNameTaken(db, name, id); n++) name = `${gone.name} ${n}`
+    run(db, q.updateTable('segments').set({ deleted_at: null, name }).where('id', '=', id))
+    return true
+  })
 }
 
 /** Keeps the members of a rule as they are now, as a segment of its own; its id. */
@@ -198,7 +207,8 @@ export function readCatalog(db: Database): Catalog {
       [...readFields(db), ...ownFields(db)].map(({ key, name, kind }) => [key, { name, kind }]),
     ),
     lists: byId(all(db, q.selectFrom('lists').select(['id', 'name']))),
-    tags: byId(all(db, q.selectFrom('tags').select(['id', 'name']))),
+    tags: byId(readTags(db)),
+    goneTags: byId(readGoneTags(db)),
     mailings: byId(all(db, q.selectFrom('mailings').select(['id', 'name']))),
     segments: new Map(
       readSegments(db).map(({ id, name, rule, frozenAt }) => [

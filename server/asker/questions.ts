@@ -1,12 +1,15 @@
+import { peopleTable, type AskedTable } from '../../cases/people'
 import type { Database } from '../../database'
 import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/exports'
 import {
   countValues,
+  idsOfPeople,
   previewRetyping,
   readFields,
   pulsesOf,
   valuesOf,
   commonValues,
+  findValues,
 } from '../../database/people'
 import {
   compareSegments,
@@ -17,6 +20,8 @@ import {
   countMembers,
   readCatalog,
   readSegments,
+  choiceOnce,
+  type TableChoice,
 } from '../../database/segments'
 import {
   otherMailOf,
@@ -58,6 +63,16 @@ export const questions = {
   members(db: Database, { rule, now, offset }: { rule: Rule; now: number; offset: number }) {
     countLines(db, rule, now)
     return shownPeople(db, offset)
+  },
+
+  /** A page of the table of people, of which some segment is asked for. */
+  people(db: Database, { asked, now }: { asked: AskedTable; now: number }) {
+    return peopleTable(db, asked, now)
+  },
+
+  /** The ids of everybody such a table shows. */
+  peopleIds(db: Database, { choice, now }: { choice: TableChoice; now: number }) {
+    return idsOfPeople(db, choiceOnce(db, choice, now))
   },
 
   /** What a rule's size was over the last weeks, reckoned from some people. */
@@ -139,6 +154,11 @@ export const questions = {
   /** What would come of a field's values if it were of another kind. */
   retyping(db: Database, { key, kind }: { key: string; kind: FieldKind }) {
     return previewRetyping(db, key, kind)
+  },
+
+  /** Values of fields that have a text in them, the most common first. */
+  valuesFound(db: Database, { text, now }: { text: string; now: number }) {
+    return findValues(db, text, now)
   },
 
   /** The values people have most often for a field, with how many have them. */

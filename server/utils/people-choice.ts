@@ -1,10 +1,13 @@
-import type { PeopleChoice } from '~~/database/people'
+import type { TableChoice } from '~~/database/segments'
 
-/** Which people a table shows, out of a query or a form: `list`, `aside`, `search`. */
-export function peopleChoice(given: Record<string, unknown>): PeopleChoice {
+/** Which people a table shows, out of a query or a form: `list`, `tag`, `segment`, `aside`, `search`. */
+export function peopleChoice(given: Record<string, unknown>): TableChoice {
   const search = typeof given.search === 'string' ? given.search.trim().slice(0, 100) : ''
+  const id = (value: unknown) => (value ? Number(value) || 0 : undefined)
   return {
-    listId: given.list ? Number(given.list) : undefined,
+    listId: id(given.list),
+    tagId: id(given.tag),
+    segmentId: id(given.segment),
     suppressed: given.aside === '1',
     search: search || undefined,
   }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { watchDebounced } from '@vueuse/core'
 import { askables, findAskables, type Askable, type Rule } from '~~/core/segments'
 
 /** Adds a rule by typing what one knows: finds everything that can be asked. */
@@ -8,7 +9,35 @@ const emit = defineEmits<{ add: [rule: Rule] }>()
 const store = useSegment()
 const typed = ref('')
 const all = computed(() => (store.vocabulary ? askables(store.vocabulary) : []))
-const found = computed(() => findAskables(all.value, typed.value, 12))
+/** Values on file, as they are found; they come a moment after what can be asked at all. */
+const values = ref<{ of: string; askables: Askable[] }>({ of: '', askables: [] })
+watchDebounced(
+  () => typed.value.trim(),
+  async (text) => {
+    if (text.length < 2) return
+    const path = `/api/segments/values-found?text=${encodeURIComponent(text)}`
+    const got = await request<ValueFound[]>(path).catch(() => [])
+    if (text === typed.value.trim()) values.value = { of: text, askables: got.map(asksFor) }
+  },
+  { debounce: 150 },
+)
+const found = computed(() => [
+  ...findAskables(all.value, typed.value, 12),
+  ...(values.value.of === typed.value.trim() ? values.value.askables : []),
+])
+interface ValueFound {
+  field: string
+  name: string
+  value: string
+  several: boolean
+}
+function asksFor({ field, name, value, several }: ValueFound): Askable {
+  return {
+    words: `${name} ${several ? 'includes' : 'is'} ${value}`,
+    also: '',
+    rule: { kind: 'field', key: field, test: { is: several ? 'includes' : 'equal', text: value } },
+  }
+}
 function add(askable: Askable | null) {
   if (askable) emit('add', askable.rule)
   typed.value = ''

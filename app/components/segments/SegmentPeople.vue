@@ -9,6 +9,12 @@ const field = computed(() => store.vocabulary?.fields.find(({ key }) => !key.end
   <section class="sheet overflow-hidden" aria-labelledby="members-title">
     <div class="sheet-head">
       <h2 id="members-title">People in it</h2>
+      <NuxtLink
+        v-if="store.saved && !store.changed && (store.counts?.total ?? 0) > 0"
+        class="link small"
+        :to="`/people?segment=${store.saved.id}`"
+        >All {{ count(store.counts!.total) }} in the table</NuxtLink
+      >
       <span class="muted small">pulse: last 12 mailings</span>
     </div>
     <p v-if="store.counts && store.counts.total === 0" class="muted p-3.5">

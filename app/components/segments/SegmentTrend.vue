@@ -8,7 +8,11 @@ interface Trend {
   reasons: { came: boolean; why: string | null; n: number }[]
   people: { id: number; name: string; came: boolean; why: string | null }[]
 }
-const props = defineProps<{ id: number }>()
+const props = defineProps<{
+  id: number
+  /** The rule that is shown is not the one on file, whose trend this is. */
+  ofAnotherRule?: boolean
+}>()
 const { answer: trend } = useAnswer<Trend>(() => `/api/segments/${props.id}/trend`)
 const [WIDTH, HEIGHT, MOVES] = [400, 90, 34]
 const days = computed(() => trend.value?.days ?? [])
@@ -45,13 +49,16 @@ const names = (came: boolean, why: string | null) =>
 </script>
 
 <template>
-  <section class="sheet" aria-label="Day by day">
+  <section class="sheet" :class="ofAnotherRule && 'grayscale'" aria-label="Day by day">
     <div class="sheet-head">
       <h2>Day by day</h2>
       <span v-if="last && days.length > 1" class="small muted">
         noted {{ count(first!.size) }} → <b class="text-ink-900">{{ count(last.size) }}</b>
       </span>
     </div>
+    <p v-if="ofAnotherRule" class="muted small px-4 pt-3" role="status">
+      This is of the rules as they were saved, not of those shown.
+    </p>
     <p v-if="days.length < 2" class="muted small p-4">
       Its size is noted once a day from now on: who came, who went, and because of which line.
     </p>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useLocalStorage } from '@vueuse/core'
 import { type Field, type FieldValue } from '~~/core/people'
 
@@ -27,16 +26,20 @@ interface Column {
   show: (person: Person) => string
 }
 const PAGE = 100
+/** What of the page's address says whom the table shows. */
+const filters = ['list', 'tag', 'segment', 'aside', 'search'] as const
 const route = useRoute()
 const session = useSession()
 const { date } = useTimes()
 const overview = useAnswer<{
   lists: { id: number; name: string; description: string }[]
+  tags: { id: number; name: string }[]
+  segments: { id: number; name: string }[]
   fields: Field[]
 }>(() => '/api/people/overview', { live: false })
 const path = computed(() => {
   const query = new URLSearchParams()
-  for (const key of ['list', 'aside', 'search', 'sort', 'way'])
+  for (const key of [...filters, 'sort', 'way'])
     if (route.query[key]) query.set(key, String(route.query[key]))
   return `/api/people?${query}`
 })
@@ -47,7 +50,35 @@ const total = computed(() => first.value?.count ?? 0)
 const list = computed(() =>
   overview.answer.value?.lists.find((one) => String(one.id) === route.query.list),
 )
-const title = computed(() => (route.query.aside ? 'Suppressed' : (list.value?.name ?? 'Everyone')))
+const tag = computed(() =>
+  overview.answer.value?.tags.find((one) => String(one.id) === route.query.tag),
+)
+const segment = computed(() =>
+  overview.answer.value?.segments.find((one) => String(one.id) === route.query.segment),
+)
+const title = computed(
+  () =>
+    [
+      segment.value?.name,
+      list.value?.name,
+      tag.value && `tagged ${tag.value.name}`,
+      route.query.aside && 'suppressed',
+    ]
+      .filter((part) => part)
+      .map((part, i) => (i === 0 ? part![0]!.toUpperCase() + part!.slice(1) : part))
+      .join(', ') || 'Everyone',
+)
+const choices = computed(() =>
+  [
+    { key: 'segment' as const, name: 'Segment', all: overview.answer.value?.segments ?? [] },
+    { key: 'list' as const, name: 'List', all: overview.answer.value?.lists ?? [] },
+    { key: 'tag' as const, name: 'Tag', all: overview.answer.value?.tags ?? [] },
+  ].filter(({ all, key }) => all.length || route.query[key]),
+)
+const isFiltered = computed(() => filters.some((key) => route.query[key]))
+function filterBy(key: (typeof filters)[number], value: string) {
+  void navigateTo({ query: { ...route.query, [key]: value || undefined } })
+}
 
 const currency = computed(() => session.account?.currency ?? 'GBP')
 const known = computed<Column[]>(() => [
@@ -123,17 +154,12 @@ function choose(index: number, event: MouseEvent) {
 }
 
 const scroller = ref<HTMLElement | null>(null)
-const rows = useVirtualizer(
-  computed(() => ({
-    count: total.value,
-    getScrollElement: () => scroller.value,
-    estimateSize: () => 48,
-    overscan: 12,
-  })),
-)
+const ROW = 48
+const long = useLongRows(scroller, () => total.value, ROW)
+watch(path, long.toTop)
 const asked = new Set<string>()
 watch(
-  () => rows.value.getVirtualItems().map((item) => Math.floor(item.index / PAGE)),
+  () => long.of.value.rows.map(({ index }) => Math.floor(index / PAGE)),
   async (wanted) => {
     for (const page of new Set(wanted)) {
       const key = `${path.value}|${page}`
@@ -152,9 +178,7 @@ const personAt = (index: number) => pages.value.get(Math.floor(index / PAGE))?.[
 /** The people of the table, as the server is asked for them. */
 const shown = computed(() =>
   Object.fromEntries(
-    ['list', 'aside', 'search'].flatMap((key) =>
-      route.query[key] ? [[key, String(route.query[key])]] : [],
-    ),
+    filters.flatMap((key) => (route.query[key] ? [[key, String(route.query[key])]] : [])),
   ),
 )
 const takeOut = ref(false)
@@ -174,10 +198,18 @@ async function chooseAll() {
       <div>
         <h1>{{ title }}</h1>
         <p class="muted mt-0.5">
-          {{ list?.description || 'Everybody on file.' }}
+          {{ list?.description || (isFiltered ? 'Of everybody on file.' : 'Everybody on file.') }}
         </p>
       </div>
       <div class="flex items-end gap-3">
+        <FilterChoice
+          v-for="choice in choices"
+          :key="choice.key"
+          :name="choice.name"
+          :all="choice.all"
+          :chosen="String(route.query[choice.key] ?? '')"
+          @choose="filterBy(choice.key, $event)"
+        />
         <details class="relative">
           <summary class="btn btn-sm list-none">Columns</summary>
           <div
@@ -208,6 +240,14 @@ async function chooseAll() {
       <template v-if="route.query.search"
         ><h2>Nobody is called “{{ route.query.search }}”</h2>
         <p class="muted mt-1">A part of a name or of an address is enough.</p></template
+      >
+      <template v-else-if="isFiltered"
+        ><h2>Nobody is all of this</h2>
+        <p class="muted mt-1">
+          <button type="button" class="link" @click="navigateTo({ query: {} })">
+            Show everybody
+          </button>
+        </p></template
       >
       <template v-else
         ><h2>Nobody is here yet</h2>
@@ -266,12 +306,12 @@ async function chooseAll() {
           role="region"
           aria-label="People, scrollable"
         >
-          <div :style="{ height: `${rows.getTotalSize()}px` }" class="relative">
+          <div :style="{ height: `${long.of.value.height}px` }" class="relative">
             <div
-              v-for="row in rows.getVirtualItems()"
+              v-for="row in long.of.value.rows"
               :key="row.index"
               class="absolute inset-x-0 grid h-[48px] items-center gap-3 border-b border-line-soft px-3 hover:bg-canvas-50"
-              :style="{ transform: `translateY(${row.start}px)`, gridTemplateColumns: grid }"
+              :style="{ transform: `translateY(${row.top}px)`, gridTemplateColumns: grid }"
             >
               <template v-if="personAt(row.index)">
                 <label class="grid h-6 w-6 place-items-center"

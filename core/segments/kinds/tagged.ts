@@ -11,7 +11,13 @@ export interface Tagged {
 
 export const tagged: ConditionKind<Tagged> = {
   read: ({ tagId }) => (isWhole(tagId, 1) ? { kind: 'tagged', tagId } : null),
-  ready: (of, { tags }) => (tags.has(of.tagId) ? of : 'The tag asked for here is gone.'),
+  ready(of, { tags, goneTags }) {
+    if (tags.has(of.tagId)) return of
+    const name = goneTags.get(of.tagId)
+    return name === undefined
+      ? 'The tag asked for here is gone.'
+      : `The tag “${name}” asked for here is deleted.`
+  },
   sql: ({ tagId }) =>
     sql<SqlBool>`exists (select 1 from person_tags t where t.person_id = facts.person_id and t.tag_id = ${tagId})`,
   ids: ({ tagId }) => sql`select person_id from person_tags where tag_id = ${tagId}`,

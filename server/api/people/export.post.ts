@@ -26,9 +26,8 @@ export default defineEventHandler(async (event) => {
           .flatMap((key) => known.get(key) ?? [])
   const segment = form.segment ? segmentById(db, Number(form.segment)) : null
   if (segment === undefined) throw notFound('This segment is not on file.')
-  const choice: ExportChoice = segment
-    ? { rule: { kind: 'segment', segmentId: segment.id } }
-    : form.ids === undefined
+  const choice: ExportChoice =
+    form.ids === undefined
       ? { shown: peopleChoice(form) }
       : { ids: text(form.ids).split(',').map(Number).filter(Number.isSafeInteger) }
   const writer = exportWriter(format, columns)

@@ -84,7 +84,8 @@ useKeys((event) => {
 /** A segment's fields in words, where two people's stand side by side. */
 function describe(field: string, value: unknown): string {
   if (field !== 'rule' || !store.vocabulary) return String(value)
-  const { fields, lists, tags, mailings, segments, sequences, imports, currency } = store.vocabulary
+  const { fields, lists, tags, mailings, segments, sequences, imports, goneTags, currency } =
+    store.vocabulary
   const named = (all: { id: number; name: string }[]) =>
     new Map(all.map(({ id, name }) => [id, name]))
   const { maximumFractionDigits } = new Intl.NumberFormat('en-GB', {
@@ -98,6 +99,7 @@ function describe(field: string, value: unknown): string {
     mailings: named(mailings),
     sequences: named(sequences),
     imports: named(imports),
+    goneTags: named(goneTags),
     segments: new Map(segments.map(({ id, name }) => [id, { name }])),
     moneyDigits: maximumFractionDigits ?? 2,
     cutOf: () => null,
@@ -239,7 +241,12 @@ const uses = computed(() =>
         <div>
           <SharedSegments />
           <PastSizes v-if="!store.frozen && !store.saved?.query" class="mt-4" />
-          <SegmentTrend v-if="store.saved && !store.frozen" :id="store.saved.id" class="mt-4" />
+          <SegmentTrend
+            v-if="store.saved && !store.frozen"
+            :id="store.saved.id"
+            :of-another-rule="store.changed"
+            class="mt-4"
+          />
         </div>
       </div>
       <TakeOutDialog

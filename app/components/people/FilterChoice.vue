@@ -1,0 +1,20 @@
+<script setup lang="ts">
+/** One of the things the table of people is narrowed down by; empty: not by this. */
+defineProps<{ name: string; all: { id: number; name: string }[]; chosen: string }>()
+const emit = defineEmits<{ choose: [id: string] }>()
+</script>
+
+<template>
+  <label class="muted small flex flex-col">
+    {{ name }}
+    <select
+      class="field field-sm w-36"
+      :class="chosen && 'border-brass-500 text-ink-900'"
+      :value="chosen"
+      @change="emit('choose', ($event.target as HTMLSelectElement).value)"
+    >
+      <option value="">any</option>
+      <option v-for="one in all" :key="one.id" :value="String(one.id)">{{ one.name }}</option>
+    </select>
+  </label>
+</template>

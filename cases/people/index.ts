@@ -1,0 +1,3 @@
+/** People: the table that shows them. */
+export { orderOf, peopleTable } from './table'
+export type { AskedTable } from './table'
