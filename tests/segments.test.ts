@@ -5,6 +5,7 @@ import { all, one, q } from '../database'
 import { clockOf } from '../database/account'
 import { emptyMap } from '../core/sequences'
 import { addSegment, countMembers, readCatalog, readSegments } from '../database/segments'
+import { deleteTag, tagNamed } from '../database/people'
 import { addSequence } from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
@@ -256,6 +257,94 @@ test('so many of the last mailings are chosen as a sentence, all of them or none
 async function becomesText(text: string) {
   await until('the rule is that', async () => (await ruleText()) === text)
 }
+
+test('the first tenth, who is suppressed, where people come from and what they read on are asked as sentences', async () => {
+  const texts = [
+    'top 10% by money',
+    'suppressed as bounced in the last 365 days',
+    'came by hand',
+    'reads on a phone in the last 90 days',
+    'language is de, en',
+    'opened any mailing outside sequences in the last 90 days',
+  ]
+  const text = texts.join(' or ')
+  await page().goto(`${satchel.url}/people/segments/new?text=${encodeURIComponent(text)}`)
+  await page().getByLabel('In order of').waitFor()
+  await becomesText(text)
+  await visitor.expectAccessible()
+  await page().getByLabel('From which end').selectOption('bottom')
+  await page().getByLabel('In order of').selectOption('engagement')
+  await page().getByLabel('Why', { exact: true }).selectOption('')
+  await page().getByLabel('By which way').selectOption('api')
+  await page().getByLabel('On or in what').selectOption('browser')
+  await page().getByLabel('Another language').selectOption('fr')
+  await becomesText(
+    [
+      'bottom 10% by engagement',
+      'suppressed in the last 365 days',
+      'came by api',
+      'reads in a browser in the last 90 days',
+      'language is de, en, fr',
+      texts[5],
+    ].join(' or '),
+  )
+})
+
+test('what somebody has for a field is found by typing it', async () => {
+  await page().goto(`${satchel.url}/people/segments/new`)
+  await page().getByRole('combobox', { name: 'Add a rule' }).fill('orrin')
+  await page().getByRole('option', { name: 'Town is Orrin', exact: true }).click()
+  await becomesText('Town is "Orrin"')
+})
+
+test('all people of a segment are reached in the table of people, and filtered further', async () => {
+  const rule: Rule = { kind: 'field', key: 'town', test: { is: 'equal', text: 'Orrin' } }
+  const own = addSegment(satchel.db, 'All of Orrin', rule, now())
+  const members = countMembers(satchel.db, rule, now())
+  await page().goto(`${satchel.url}/people/segments/${own}`)
+  await page()
+    .getByRole('link', { name: /^All [\d,]+ in the table$/ })
+    .click()
+  await seen('All of Orrin')
+  const shown = async () =>
+    Number((await page().locator('.font-head.text-\\[24px\\]').innerText()).replace(/\D/g, ''))
+  await until('all are counted', async () => (await shown()) === members)
+  const table = page().getByRole('region', { name: 'People, scrollable' })
+  await table.evaluate((element) => element.scrollTo(0, element.scrollHeight))
+  await until('the last row is there', async () => {
+    const rows = await table.getByRole('checkbox').count()
+    return rows > 0 && members > 0
+  })
+  const [tag] = all(
+    satchel.db,
+    q
+      .selectFrom('person_tags')
+      .innerJoin('tags', 'tags.id', 'tag_id')
+      .select(['tags.id', 'tags.name']),
+  ) as [{ id: number; name: string }]
+  await page().getByLabel('Tag', { exact: true }).selectOption({ label: tag.name })
+  const both: Rule = { kind: 'all', of: [rule, { kind: 'tagged', tagId: tag.id }] }
+  await until('both hold', async () => (await shown()) === countMembers(satchel.db, both, now()))
+  await visitor.expectAccessible()
+  await page().goBack()
+  await until('the tag is no filter any more', async () => (await shown()) === members)
+})
+
+test('a rule goes on naming a tag that is deleted, and the trend is greyed while the rule is another', async () => {
+  const tag = tagNamed(satchel.db, 'short-lived')
+  const of = addSegment(satchel.db, 'Of a deleted tag', { kind: 'tagged', tagId: tag }, now())
+  deleteTag(satchel.db, tag)
+  await page().goto(`${satchel.url}/people/segments/${of}`)
+  await seen('The tag “short-lived” asked for here is deleted.')
+  await until('the chip has its name', async () =>
+    (await page().getByLabel('Tag', { exact: true }).innerText()).includes('short-lived (deleted)'),
+  )
+  const day = readSegments(satchel.db).find(({ name }) => name === 'Of these days')!
+  await page().goto(`${satchel.url}/people/segments/${day.id}`)
+  await page().getByLabel('Days').fill('33')
+  await page().getByLabel('Days').press('Enter')
+  await seen('This is of the rules as they were saved, not of those shown.')
+})
 
 test('two who are one person are made one', async () => {
   const [kept, gone] = all(

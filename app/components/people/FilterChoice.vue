@@ -5,9 +5,10 @@ const emit = defineEmits<{ choose: [id: string] }>()
 </script>
 
 <template>
-  <label class="muted small flex flex-col">
-    {{ name }}
+  <div class="small flex flex-col">
+    <span class="muted" aria-hidden="true">{{ name }}</span>
     <select
+      :aria-label="name"
       class="field field-sm w-36"
       :class="chosen && 'border-brass-500 text-ink-900'"
       :value="chosen"
@@ -16,5 +17,5 @@ const emit = defineEmits<{ choose: [id: string] }>()
       <option value="">any</option>
       <option v-for="one in all" :key="one.id" :value="String(one.id)">{{ one.name }}</option>
     </select>
-  </label>
+  </div>
 </template>
