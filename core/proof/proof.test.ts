@@ -9,6 +9,7 @@ import {
   type Letter,
 } from '../letters'
 import { richText } from '../letters/rich-text'
+import { sentences } from '../letters/wording'
 import { blockersOf, markKey, proofOf, readingOf, withOverruled, type ProofFacts } from '.'
 import { madeUpProof } from './made-up'
 
@@ -297,6 +298,22 @@ test('pictures need words, of their own and around them; text stands out; weight
   ])
 })
 
+test.each([
+  ['Mr. Orrin and Dr. Tove came. They left.', 2],
+  ['It opens at 7 p.m. on Friday. Come.', 2],
+  ['It opens at 7 p.m. Come early.', 2],
+  ['It is 3.5 m long and costs £12.50 in all.', 1],
+  ['See no. 5 there, e.g. the red one, i.e. Delta.', 1],
+  ['J. R. Wetherlam wrote it! Did he? Yes.', 3],
+  ['Look at kite.example. It is new.', 2],
+  ['So do I. We left. He said no. Then we left.', 4],
+  ['Wait… what', 1],
+])('“%s” is %i sentences', (text, n) => {
+  expect(sentences(text)).toHaveLength(n)
+  for (const { from, sentence } of sentences(text))
+    expect(text.slice(from, from + sentence.length)).toBe(sentence)
+})
+
 test('how a letter reads, in figures', () => {
   const text =
     'The cat sat on the mat. It was warm and dry there, and the cat was glad of it. Then the wind came up from the sea and blew the mat away with the cat still on it.'
@@ -305,4 +322,6 @@ test('how a letter reads, in figures', () => {
   expect(reading.average).toBeCloseTo(38 / 3)
   expect(reading.grade).toBeLessThan(4)
   expect(readingOf(saying('Short.')).grade).toBeNull()
+  const plain = 'The cat sat. The dog ran. We go on. It was hot. The sun was up. '.repeat(3)
+  expect(readingOf(saying(plain)).grade).toBeCloseTo(0.39 * 3.2 + 11.8 - 15.59, 1)
 })

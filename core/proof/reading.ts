@@ -11,7 +11,7 @@ export interface Reading {
   /** Words a sentence, on average and at most. */
   average: number
   longest: number
-  /** Years of school that it takes (Flesch and Kincaid, 1975); null where there is too little text to say. */
+  /** Years of school that it takes (Flesch and Kincaid, 1975), below 0 for the plainest texts; null: too little text to say. */
   grade: number | null
   links: number
   /** How many different places the links lead to. */
@@ -42,7 +42,7 @@ export function readingOf(letter: Letter): Reading {
     longest: Math.max(0, ...lengths.map((one) => one.words)),
     grade:
       inSentences >= FEWEST_WORDS
-        ? Math.max(0, 0.39 * average + 11.8 * (syllables / inSentences) - 15.59)
+        ? 0.39 * average + 11.8 * (syllables / inSentences) - 15.59
         : null,
     links: links.length,
     places: new Set(links.map(({ url }) => url.replace(/[?#].*$/, '').replace(/\/$/, ''))).size,

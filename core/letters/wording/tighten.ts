@@ -171,11 +171,42 @@ function calmer(text: string): Change[] {
   }))
 }
 
-/** Sentences with where they begin. */
+const segmenter = new Intl.Segmenter('en', { granularity: 'sentence' })
+/** A point behind these ends no sentence; nor does one behind a letter alone, as of initials (“I” is a word). */
+const abbreviated =
+  /(?:^|[\s(“"'‘])(?:mr|mrs|ms|dr|prof|st|vs|etc|approx|incl|e\.g|i\.e|[ap]\.m|[a-hj-z]|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec)\.\s*$/i
+/** … and behind these none where a number follows. */
+const numbering = /(?:^|\s)(?:no|nr)\.\s*$/i
+/** Behind these a sentence may end all the same, where the next word begins with a capital that is no name by itself. */
+const mayEnd = /(?:[ap]\.m|etc)\.\s*$/i
+
+/**
+ * Sentences with where they begin (Unicode's rules, UAX 29); points of abbreviations and of numbers end none, and what is
+ * no text parts two.
+ */
 export function sentences(text: string): { from: number; sentence: string }[] {
-  return [...text.matchAll(/[^.!?\uFFFC]+(?:[.!?]+(?=\s|$)|[.!?](?=\S)[^.!?\uFFFC]*)*/g)].map(
-    ({ 0: sentence, index }) => ({ from: index, sentence }),
-  )
+  const found: { from: number; sentence: string }[] = []
+  let from = 0
+  for (const piece of text.split(HOLE)) {
+    let open: { from: number; sentence: string } | null = null
+    for (const { segment, index } of segmenter.segment(piece)) {
+      if (open && goesOn(open.sentence, segment)) open.sentence += segment
+      else {
+        open = { from: from + index, sentence: segment }
+        found.push(open)
+      }
+    }
+    from += piece.length + HOLE.length
+  }
+  return found
+    .map((one) => ({ ...one, sentence: one.sentence.trimEnd() }))
+    .filter(({ sentence }) => /[\p{L}\p{N}]/u.test(sentence))
+}
+
+function goesOn(sentence: string, next: string): boolean {
+  if (numbering.test(sentence)) return /^\d/.test(next)
+  if (!abbreviated.test(sentence)) return false
+  return !mayEnd.test(sentence) || !/^\p{Lu}/u.test(next)
 }
 
 export function wordCount(text: string): number {

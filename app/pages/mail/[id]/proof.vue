@@ -129,8 +129,13 @@ function show(blockId: string | null) {
           the longest.</template
         >
         <template v-if="reading.grade !== null"
-          >It takes about {{ several(Math.round(reading.grade), 'year', 'years') }} of
-          school.</template
+          ><template v-if="reading.grade < 0.5"
+            >Who has just learnt to read can read it (school grade
+            {{ reading.grade.toFixed(1) }}).</template
+          ><template v-else
+            >It takes about {{ several(Math.round(reading.grade), 'year', 'years') }} of
+            school.</template
+          ></template
         >
         {{ several(reading.links, 'link', 'links') }} to
         {{ several(reading.places, 'place', 'places') }}.
