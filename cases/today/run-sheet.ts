@@ -10,7 +10,7 @@ import { recentImports } from '../../database/imports'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
 import { countAudience } from '../../database/segments'
 import { countPeople } from '../../database/people'
-import { byProvider, growthByDay, mailingsSince, uncertainMailings } from '../../database/results'
+import { growthByDay, providersSince, uncertainMailings } from '../../database/results'
 
 /** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
 export function runSheet(db: Database, now: number): TodaySheet {
@@ -20,7 +20,7 @@ export function runSheet(db: Database, now: number): TodaySheet {
   const to = addDays(today, 14, zone)
   const mailings = mailingsWithTotals(db, { from, to })
   const held = mailingsWithTotals(db).filter((mailing) => mailing.state === 'held')
-  const standing = byProvider(db, mailingsSince(db, now - STANDING_WEEK))
+  const standing = providersSince(db, now - STANDING_WEEK)
     .filter((row) => row.recipients >= 20)
     .slice(0, 5)
     .map((row) => ({ ...row, rates: standingRates(row) }))

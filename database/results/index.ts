@@ -18,12 +18,11 @@ export {
 export { resultsBy, waysToSplit } from './results-by'
 export {
   answersByProvider,
-  byProvider,
   earlierTotals,
   growthByDay,
   hoursOf,
   linkClicks,
-  mailingsSince,
+  providersSince,
   reasonsOf,
   sentSubjects,
   uncertainMailings,

@@ -1,6 +1,6 @@
-import { totalOf, totalSql } from '../../core/counting'
+import { isCountedSql, totalOf, totalSql } from '../../core/counting'
 import { sql, type SqlBool } from 'kysely'
-import { all, one, q, type Database } from '../query'
+import { all, one, q, raw, type Database } from '../query'
 
 /** Opens and clicks an hour since the start, from the roll-up. */
 export function hoursOf(db: Database, mailingId: number) {
@@ -72,31 +72,6 @@ export function answersByProvider(db: Database, mailingId: number) {
   )
 }
 
-/** How mailings fared at each mailbox provider (by domain), the largest first. */
-export function byProvider(db: Database, mailingIds: readonly number[]) {
-  if (mailingIds.length === 0) return []
-  return all(
-    db,
-    q
-      .selectFrom('mailing_providers')
-      .select((eb) => [
-        'domain',
-        eb.fn.sum<number>('recipients').as('recipients'),
-        eb.fn.sum<number>('delivered').as('delivered'),
-        eb.fn.sum<number>('bounced').as('bounced'),
-        eb.fn.sum<number>('complained').as('complained'),
-        eb.fn.sum<number>('deferred').as('deferred'),
-        eb.fn.sum<number>('opened').as('opened'),
-        eb.fn.sum<number>('clicked').as('clicked'),
-      ])
-      .where('mailing_id', 'in', [...mailingIds])
-      .where('domain', '<>', '')
-      .groupBy('domain')
-      .orderBy('recipients', 'desc')
-      .limit(12),
-  )
-}
-
 /** Mailings of the same list that were sent before one, the latest first, with their totals. */
 export function earlierTotals(
   db: Database,
@@ -126,11 +101,45 @@ export function earlierTotals(
   )
 }
 
-/** Mailings that began to go out since a time. */
-export function mailingsSince(db: Database, since: number): number[] {
-  return all(db, q.selectFrom('mailings').select('id').where('started_at', '>=', since)).map(
-    ({ id }) => id,
+/** What a provider made of the mail of some time. */
+export interface ProviderMail {
+  domain: string
+  /** Whom it was tried to give mail to; whoever was dropped or still waits is none of them. */
+  recipients: number
+  delivered: number
+  bounced: number
+  complained: number
+  deferred: number
+  opened: number
+  clicked: number
+}
+
+/**
+ * How the mail that was accepted since a time (refused since then, or put off) fared at each mailbox provider, whatever
+ * kind of mail it was, the largest first. A mailing that began since then is read from its sums;
+ * of others, as those of sequences, the rows are counted that are of that time.
+ */
+export function providersSince(db: Database, since: number): ProviderMail[] {
+  const summed = sql`
+    select domain, delivered, bounced, complained, deferred, opened, clicked
+    from mailing_providers where mailing_id in (select id from mailings where started_at >= ${since})`
+  const counted = sql`
+    select p.domain as domain, ${isCountedSql('delivered')} as delivered, ${isCountedSql('bounced')} as bounced,
+      ${isCountedSql('complained')} as complained, ${isCountedSql('deferred')} as deferred,
+      ${isCountedSql('opened')} as opened, ${isCountedSql('clicked')} as clicked
+    from recipients as r join people as p on p.id = r.person_id
+    where r.mailing_id in (
+        select id from mailings where started_at < ${since}
+          and (sequence_id is not null or finished_at is null or finished_at >= ${since}))
+      and coalesce(r.accepted_at, r.at) >= ${since} and ${isCountedSql('tried')}`
+  const sums = ['delivered', 'bounced', 'complained', 'deferred', 'opened', 'clicked'].map(
+    (name) => sql`sum(${sql.ref(name)}) as ${sql.ref(name)}`,
   )
+  const rows = sql<ProviderMail>`
+    select domain, sum(delivered) + sum(bounced) + sum(deferred) as recipients, ${sql.join(sums)}
+    from (${summed} union all ${counted}) where domain <> '' group by domain
+    having recipients > 0 order by recipients desc, domain limit 12`
+  return all(db, raw(rows))
 }
 
 /** How many joined, left and were suppressed since a time, by day number counted from `since`. */
@@ -175,17 +184,6 @@ export function uncertainMailings(db: Database) {
       .select(['mailings.id', 'mailings.name', 'mailing_totals.uncertain'])
       .where('mailing_totals.uncertain', '>', 0),
   )
-}
-
-/** How many people of a mailing there are in each state, from the rows themselves. */
-export function countRecipients(db: Database, mailingId: number): number {
-  return one(
-    db,
-    q
-      .selectFrom('recipients')
-      .select((eb) => eb.fn.countAll<number>().as('n'))
-      .where('mailing_id', '=', mailingId),
-  )!.n
 }
 
 /** 1: the mailing `mailings` went out in variants, so that what came of it is not one subject's doing. */

@@ -1,12 +1,12 @@
 import { STANDING_MONTH, STANDING_WEEK } from '~~/core/counting'
 import { standingRates } from '~~/core/standing'
-import { byProvider, mailingsSince } from '~~/database/results'
+import { providersSince } from '~~/database/results'
 
-/** What mailbox providers made of the mail of the last week and month. */
+/** What mailbox providers made of the mail that was accepted in the last week and month, whatever kind it was. */
 export default defineEventHandler(() => {
   const { db, clock } = satchel()
   const within = (ms: number) =>
-    byProvider(db, mailingsSince(db, clock() - ms)).map((row) => ({
+    providersSince(db, clock() - ms).map((row) => ({
       ...row,
       ...standingRates(row),
     }))
