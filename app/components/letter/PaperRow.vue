@@ -1,19 +1,11 @@
 <script setup lang="ts">
-import type { Block, Row } from '~~/core/letters'
+import { sidesOf, type Block, type Row } from '~~/core/letters'
 
 /** A row of the paper with the line above it where something can be inserted. `insertAt`: the open line in it, if one is. */
 defineProps<{ row: Row; index: number; insertAt: string | null }>()
 const emit = defineEmits<{ open: [place: string | null] }>()
 const store = useMailing()
 const stamps = useStamps()
-const SIDE = 28
-const BETWEEN = 10
-function sides(row: Row, column: number) {
-  const last = row.columns.length - 1
-  const left = column === 0 ? SIDE : BETWEEN
-  const right = column === last ? SIDE : BETWEEN
-  return { padding: `0 ${right}px 0 ${left}px` }
-}
 const shownWords = (part: Row | Block) => {
   if (!part.shownTo) return null
   if ('rest' in part.shownTo) return 'everyone else'
@@ -74,10 +66,15 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
     <div
       class="grid"
       :style="{
+        padding: `0 ${sidesOf(row).around}px`,
         gridTemplateColumns: row.columns.map(({ share }) => `minmax(0, ${share}fr)`).join(' '),
       }"
     >
-      <div v-for="(column, c) in row.columns" :key="c" :style="sides(row, c)">
+      <div
+        v-for="(column, c) in row.columns"
+        :key="c"
+        :style="{ padding: `0 ${sidesOf(row).each}px` }"
+      >
         <div v-for="block in column.blocks" :key="block.id">
           <p
             v-if="notes(block)"

@@ -9,7 +9,7 @@ const emit = defineEmits<{ choose: [id: string] }>()
     <span class="muted" aria-hidden="true">{{ name }}</span>
     <select
       :aria-label="name"
-      class="field field-sm w-36"
+      class="field field-sm w-28"
       :class="chosen && 'border-brass-500 text-ink-900'"
       :value="chosen"
       @change="emit('choose', ($event.target as HTMLSelectElement).value)"

@@ -195,13 +195,13 @@ async function chooseAll() {
 <template>
   <div class="flex h-full flex-col">
     <div class="flex items-end justify-between gap-4">
-      <div>
-        <h1>{{ title }}</h1>
-        <p class="muted mt-0.5">
+      <div class="min-w-0 flex-1">
+        <h1 class="truncate" :title="title">{{ title }}</h1>
+        <p class="muted mt-0.5 truncate">
           {{ list?.description || (isFiltered ? 'Of everybody on file.' : 'Everybody on file.') }}
         </p>
       </div>
-      <div class="flex items-end gap-3">
+      <div class="flex flex-none items-end gap-3">
         <FilterChoice
           v-for="choice in choices"
           :key="choice.key"

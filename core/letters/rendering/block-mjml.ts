@@ -8,6 +8,7 @@ import {
   type Row,
 } from '../document'
 import { htmlLinks } from '../links'
+import { isStacked, PRESSED, SMALLEST } from '../geometry'
 import { inlinesOf, isEmptyText } from '../rich-text'
 import { headingSize, type InheritedStyle } from '../style'
 import { escapeHtml } from './escape'
@@ -18,16 +19,23 @@ import { cleanHtml } from './raw-html'
 import { inlineHtml, linkTag, richHtml } from './rich-html'
 import { slotMark } from './slots'
 
-/** What a block has around it: the space at its sides and the width that is left, px, and what is handed down to it. */
+/** What a block has around it: the space at its sides and the width that is left for it, px, and what is handed down to it. */
 export interface Around {
-  sides: [left: number, right: number]
+  /** At the left and at the right alike. */
+  side: number
   width: number
   style: InheritedStyle
   document: LetterDocument
   row: Row
 }
 
+/** A link that stands by itself is as high as what can be pressed must be; `line`: how high its text is, px. */
+export const pressed = (line: number) =>
+  `display:inline-block;padding:${Math.ceil((PRESSED - line) / 2)}px 0`
+
 const LINE = '#dfe3d9'
+/** How many times as high as its letters a line of text is. */
+export const LINES = 1.55
 const QUIET = '#5b6459'
 
 /** A block as MJML. */
@@ -66,8 +74,8 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
         const shown = { src: block.src, alt: `Play: ${block.alt || 'the film'}` }
         return picture(block, shown, around.width, href, rendering, around, 8, '-play')
       }
-      const bar = `<p style="margin:0;text-align:center"><a href="${href}" style="color:#ffffff;text-decoration:none;font-weight:700">&#9654; Play: ${escapeHtml(block.alt || 'the film')}</a></p>`
-      return `${picture(block, block, around.width, href, rendering, around, 0)}${text(` container-background-color="${accent}"`, bar, 10, 10)}`
+      const bar = `<p style="margin:0;text-align:center"><a href="${href}" style="color:#ffffff;text-decoration:none;font-weight:700;display:block;padding:10px 0">&#9654; Play: ${escapeHtml(block.alt || 'the film')}</a></p>`
+      return `${picture(block, block, around.width, href, rendering, around, 0)}${text(` container-background-color="${accent}"`, bar, 0, 0)}`
     }
     case 'button':
       return button(block, block, rendering.nextLink(), around)
@@ -88,7 +96,7 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
     case 'picks':
       return `<mj-table${common(block, around, 8, 8)} color="${style.ink}" font-family="${escapeHtml(style.textFont)}" font-size="${style.size}px">${picksTable(block, rendering, around.width, style)}</mj-table>`
     case 'feed':
-      return block.entries.length ? text('', feed(block, rendering, accent), 8, 8) : ''
+      return block.entries.length ? text('', feed(block, rendering, style), 0, 8) : ''
     case 'divider':
       return `<mj-divider border-width="1px" border-color="${LINE}"${common(block, around, 14, 14)} />`
     case 'space':
@@ -99,13 +107,16 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
       return text(
         ` align="${block.align}"`,
         block.links
-          .map(({ name }) => `${linkTag(rendering.nextLink(), accent)}${escapeHtml(name)}</a>`)
+          .map(
+            ({ name }) =>
+              `${linkTag(rendering.nextLink(), accent, pressed(style.size * LINES))}${escapeHtml(name)}</a>`,
+          )
           .join(' &nbsp;·&nbsp; '),
-        10,
-        10,
+        0,
+        0,
       )
     case 'contents':
-      return text('', contents(rendering, block.title, accent), 10, 10)
+      return text('', contents(rendering, block.title, style), 10, 10)
     case 'code':
       return text(
         '',
@@ -119,17 +130,17 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
       )
     }
     case 'footer':
-      return `<mj-text${common(block, around, 22, 26)} font-size="12px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET}">Unsubscribe from ${escapeHtml(rendering.listName)}</a></p></mj-text>`
+      return `<mj-text${common(block, around, 22, 26)} font-size="${SMALLEST}px" line-height="1.5" color="${QUIET}">${richHtml(block.text, rendering, accent)}<p>${escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')}</p><p style="margin:0"><a href="${slotMark.leave}" style="color:${QUIET};${pressed(SMALLEST * 1.5)}">Unsubscribe from ${escapeHtml(rendering.listName)}</a></p></mj-text>`
   }
 }
 
 /** Padding, ground and class, which every kind of block may have. */
 function common(block: Block, around: Around, above: number, below: number): string {
-  const { sides } = around
+  const { side } = around
   const space = block.style?.space
   const [top, bottom] = space === undefined ? [above, below] : [space, space]
   const ground = block.style?.ground ? ` container-background-color="${block.style.ground}"` : ''
-  return ` padding="${top}px ${sides[1]}px ${bottom}px ${sides[0]}px"${ground}${classesOf(block, around)}`
+  return ` padding="${top}px ${side}px ${bottom}px"${ground}${classesOf(block, around)}`
 }
 
 /** A line around a picture or a button. */
@@ -155,7 +166,8 @@ function picture(
   if (src === '') return ''
   const whole = src.startsWith('/') ? url + inWidth(src, width) + sign : src
   const link = href ? ` href="${href}"` : ''
-  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${border(block)}${common(block, around, 8, below)}${link} />`
+  const fluid = isStacked(around.row) && width === around.width ? ' fluid-on-mobile="true"' : ''
+  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${fluid}${border(block)}${common(block, around, 8, below)}${link} />`
 }
 
 /** Our own pictures are made to the width in which they are shown, sharp on fine screens. */
@@ -170,7 +182,8 @@ function button(
   around: Around,
 ): string {
   const { accent, textFont, size, corner } = around.style
-  return `<mj-button align="${align}" href="${href}" background-color="${accent}" color="#ffffff" font-family="${escapeHtml(textFont)}" font-size="${size}px" border-radius="${corner}px"${border(block)} inner-padding="12px 22px"${common(block, around, 12, 12)}>${escapeHtml(label)}</mj-button>`
+  const within = Math.max(12, Math.ceil((PRESSED - size * 1.2) / 2))
+  return `<mj-button align="${align}" href="${href}" background-color="${accent}" color="#ffffff" font-family="${escapeHtml(textFont)}" font-size="${size}px" border-radius="${corner}px"${border(block)} inner-padding="${within}px 22px"${common(block, around, 12, 12)}>${escapeHtml(label)}</mj-button>`
 }
 
 function table(block: Extract<Block, { kind: 'table' }>, around: Around): string {
@@ -184,24 +197,26 @@ function table(block: Extract<Block, { kind: 'table' }>, around: Around): string
 }
 
 /** Each entry: its title as the link, and how it begins. */
-function feed(block: Feed, rendering: Rendering, accent: string): string {
+function feed(block: Feed, rendering: Rendering, { accent, size }: InheritedStyle): string {
+  // What keeps entries apart belongs to the link above which it stands.
+  const look = `display:inline-block;padding:${Math.ceil(PRESSED - size * LINES - 3)}px 0 3px`
   return shownEntries(block)
-    .map(({ title, about }, i, all) => {
-      const link = `${linkTag(rendering.nextLink(), accent)}<b>${escapeHtml(title)}</b></a>`
+    .map(({ title, about }) => {
+      const link = `${linkTag(rendering.nextLink(), accent, look)}<b>${escapeHtml(title)}</b></a>`
       const words = block.about && about ? `<br>${escapeHtml(about)}` : ''
-      return `<p style="margin:0 0 ${i === all.length - 1 ? 0 : 14}px">${link}${words}</p>`
+      return `<p style="margin:0">${link}${words}</p>`
     })
     .join('')
 }
 
 /** The headings that have words, each for those who get the heading. */
-function contents(rendering: Rendering, title: string, accent: string): string {
+function contents(rendering: Rendering, title: string, { accent, size }: InheritedStyle): string {
   const items = headingsOf(rendering.document).map(({ id, words, rowId }) =>
     rendering.forSome(
       rowId,
       rendering.forSome(
         id,
-        `<li><a href="#h-${id}" style="color:${accent}">${words(rendering)}</a></li>`,
+        `<li><a href="#h-${id}" style="color:${accent};${pressed(size * LINES)}">${words(rendering)}</a></li>`,
       ),
     ),
   )

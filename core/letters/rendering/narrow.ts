@@ -1,4 +1,5 @@
 import type { Block, LetterDocument, Row } from '../document'
+import { isStacked } from '../geometry'
 import { headingSize } from '../style'
 
 /**
@@ -20,8 +21,13 @@ export function narrowClass(document: LetterDocument, part: Row | Block, row?: R
     part.style?.narrowSpace !== undefined ||
     part.style?.narrowAlign !== undefined ||
     ('narrowWidth' in part && part.narrowWidth !== undefined)
-  const sized = row && narrowSize(document, row, part as Block) !== undefined
-  return own || sized ? `n-${part.id}` : ''
+  if (own || !row) return own ? `n-${part.id}` : ''
+  const block = part as Block
+  const differs =
+    narrowSize(document, row, block) !== undefined ||
+    narrowWidth(block, row) !== undefined ||
+    standsApart(block)
+  return differs ? `n-${part.id}` : ''
 }
 
 /** Classes as an attribute of MJML. */
@@ -54,11 +60,31 @@ function blockRules(document: LetterDocument, row: Row, block: Block): string[] 
     narrowAlign ? aligned(`.${name}`, narrowAlign) : '',
     size === undefined ? '' : sized(name, block, size),
   ]
-  if (block.kind === 'picture' && block.narrowWidth !== undefined)
+  const width = narrowWidth(block, row)
+  if (width !== undefined)
     rules.push(
-      `.${name} td { width: ${block.narrowWidth}% !important; } .${name} table { width: 100% !important; }`,
+      `.${name} td { width: ${width}% !important; } .${name} table { width: 100% !important; }`,
+    )
+  if (standsApart(block))
+    rules.push(
+      `.${name} table td { display: block !important; width: auto !important; padding: 0 0 16px !important; } .${name} img { width: 100% !important; max-width: none !important; }`,
     )
   return rules.filter(Boolean)
+}
+
+/**
+ * How wide a picture is on narrow, in per cent: as it says, or, where its column takes the whole width there, the share it
+ * has of its column. One that fills its column fills the width by itself.
+ */
+function narrowWidth(block: Block, row: Row): number | undefined {
+  if (block.kind !== 'picture') return undefined
+  if (block.narrowWidth !== undefined) return block.narrowWidth
+  return isStacked(row) && block.width < 100 ? block.width : undefined
+}
+
+/** Three products side by side would be too small on narrow to tell what they are. */
+function standsApart(block: Block): boolean {
+  return block.kind === 'picks' && block.many > 2
 }
 
 /** The size of text on narrow that is said nearest, where one is said. */

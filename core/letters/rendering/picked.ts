@@ -57,7 +57,7 @@ export function picksTable(
     const say = (what: string) => rendering.fill(`picks ${block.id} ${i} ${what}`)
     const href = rendering.ownLink(`picks ${block.id} ${i} url`)
     const right = i === block.many - 1 ? 0 : gap
-    return `<td width="${each}" style="padding:0 ${right}px 0 0;vertical-align:top;width:${each}px"><a href="${href}" style="text-decoration:none"><img src="${say('picture')}" alt="${say('name')}" width="${each}" style="display:block;width:100%;max-width:${each}px;height:auto;border:0;border-radius:${corner}px"></a><p style="margin:6px 0 0;font-weight:700">${say('name')}</p><p style="margin:0 0 4px">${say('price')}</p><p style="margin:0"><a href="${href}" style="color:${accent}">${escapeHtml(block.label)}</a></p></td>`
+    return `<td width="${each}" style="padding:0 ${right}px 0 0;vertical-align:top;width:${each}px"><a href="${href}" style="text-decoration:none"><img src="${say('picture')}" alt="${say('name')}" width="${each}" style="display:block;width:100%;max-width:${each}px;height:auto;border:0;border-radius:${corner}px"></a><p style="margin:6px 0 0;font-weight:700">${say('name')}</p><p style="margin:0 0 4px">${say('price')}</p><p style="margin:0"><a href="${href}" style="color:${accent};display:inline-block;padding:11px 0">${escapeHtml(block.label)}</a></p></td>`
   })
   return `<tr>${cells.join('')}</tr>`
 }

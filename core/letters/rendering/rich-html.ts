@@ -23,9 +23,9 @@ export function inlineHtml(nodes: readonly Inline[], rendering: Rendering, accen
     .join('')
 }
 
-/** The beginning of a link. Its colour stands in it, for programs that strip style sheets. */
-export function linkTag(to: string, accent: string): string {
-  return `<a href="${to}" style="color:${accent}">`
+/** The beginning of a link. Its look stands in it, for programs that strip style sheets. */
+export function linkTag(to: string, accent: string, look = ''): string {
+  return `<a href="${to}" style="color:${accent}${look && `;${look}`}">`
 }
 
 function nodeHtml(node: TextNode, rendering: Rendering, accent: string): string {

@@ -1,14 +1,12 @@
 import type { LetterDocument, Row } from '../document'
+import { roomIn, SIDE, sidesOf } from '../geometry'
 import { inheritedStyle, type InheritedStyle } from '../style'
-import { blockToMjml, inWidth, type Around } from './block-mjml'
+import { blockToMjml, inWidth, LINES, type Around } from './block-mjml'
 import { escapeHtml } from './escape'
 import { classes, narrowClass, narrowRules } from './narrow'
 import type { Rendering } from './frame'
 import { slotMark } from './slots'
 
-/** Space at the sides of the paper, and between two columns, px. */
-const SIDE = 28
-const BETWEEN = 10
 /** Up to this width a screen is narrow, px. */
 const NARROW = 480
 
@@ -28,7 +26,7 @@ export function documentToMjml(
 <mj-breakpoint width="${NARROW}px" />
 <mj-attributes>
 <mj-all font-family="${escapeHtml(letter.textFont)}" color="${letter.ink}" />
-<mj-text font-size="${letter.size}px" line-height="1.55" padding="6px ${SIDE}px" />
+<mj-text font-size="${letter.size}px" line-height="${LINES}" padding="6px ${SIDE}px" />
 <mj-section padding="0" background-color="${look.paper}" />
 </mj-attributes>
 <mj-style>${styleSheet(rendering, letter)}</mj-style>
@@ -67,13 +65,12 @@ function logo({ letterhead: look, url, senderName }: Rendering): string {
 
 function rowToMjml(row: Row, rendering: Rendering): string {
   const { document, letterhead } = rendering
-  const last = row.columns.length - 1
-  const columns = row.columns.map((column, i) => {
-    const [left, right] = [i === 0 ? SIDE : BETWEEN, i === last ? SIDE : BETWEEN]
+  const { each } = sidesOf(row)
+  const columns = row.columns.map((column) => {
     const blocks = column.blocks.map((block) => {
       const around: Around = {
-        sides: [left, right],
-        width: Math.round(letterhead.width * column.share) - left - right,
+        side: each,
+        width: roomIn(row, column.share, letterhead.width),
         style: inheritedStyle(letterhead, document.style, row.style, block.style),
         document,
         row,
@@ -86,7 +83,7 @@ function rowToMjml(row: Row, rendering: Rendering): string {
   const attributes = [
     ...rowLook(row, rendering),
     classes([row.hidden ? `not-${row.hidden}` : '', narrowClass(rendering.document, row)]),
-    row.narrow === 'reverse' && last > 0 ? ' direction="rtl"' : '',
+    row.narrow === 'reverse' && row.columns.length > 1 ? ' direction="rtl"' : '',
   ].join('')
   return forSome(
     rendering,
@@ -96,12 +93,14 @@ function rowToMjml(row: Row, rendering: Rendering): string {
 }
 
 /** Ground, space, border and what stands behind a row, as attributes. */
-function rowLook({ style = {} }: Row, { url }: Rendering): string[] {
+function rowLook(row: Row, { url }: Rendering): string[] {
+  const { style = {} } = row
+  const { around } = sidesOf(row)
   const { ground, space, border, borderColor, backdrop } = style
   const behind = backdrop?.startsWith('/') ? url + backdrop : backdrop
   return [
     ground ? ` background-color="${ground}"` : '',
-    space === undefined ? '' : ` padding="${space}px 0"`,
+    space === undefined && around === 0 ? '' : ` padding="${space ?? 0}px ${around}px"`,
     border ? ` border="${border}px solid ${borderColor ?? '#dfe3d9'}"` : '',
     behind
       ? ` background-url="${escapeHtml(behind)}" background-repeat="no-repeat" background-size="${style.backdropFit ?? 'cover'}" background-position="${style.backdropAt ?? 'center center'}"`
