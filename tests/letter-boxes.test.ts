@@ -46,10 +46,14 @@ function withPictures(document: LetterDocument): LetterDocument {
   }
 }
 
-async function drawn(empty: LetterDocument, width: number) {
+async function drawn(
+  empty: LetterDocument,
+  width: number,
+  shapes: Readonly<Record<string, number>> = {},
+) {
   const document = withPictures(empty)
   const letter = { subject: 'Wind', previewText: 'It rises.', document }
-  const compiled = await compileLetter(letter, madeUpFrame)
+  const compiled = await compileLetter(letter, { ...madeUpFrame, shapes })
   const picked = { name: 'Delta 7', price: '£64', picture: '/p/d', url: '/delta', link: 1 }
   const picks = new Map(
     document.rows
@@ -253,4 +257,46 @@ test('products that are picked stand one under the other on a phone, each as wid
     .evaluateAll((all) => all.map((one) => one.getBoundingClientRect().width))
   expect(images).toHaveLength(3)
   for (const width of images) expect(width).toBeGreaterThan(300)
+})
+
+test('pictures of other shapes leave the buttons under them at one height, and no gap on a phone', async () => {
+  const product = (id: string, src: string) => ({ ...filled('product', id), src }) as Block
+  const document: LetterDocument = {
+    version: 1,
+    rows: [
+      {
+        id: 'three',
+        columns: ['/p/wide', '/p/square', '/p/tall'].map((src, i) => ({
+          share: 1 / 3,
+          blocks: [product(`product-${i}`, src)],
+        })),
+      },
+      ...emptyLetter().document.rows,
+    ],
+  }
+  const shapes = { '/p/wide': 2 / 3, '/p/square': 1, '/p/tall': 1.5 }
+  const sizes = { wide: [600, 400], square: [600, 600], tall: [600, 900] } as const
+  await visitor.page.route(/\/p\/(wide|square|tall)/, async (route) => {
+    const name = /\/p\/(wide|square|tall)/.exec(route.request().url())![1] as keyof typeof sizes
+    const [width, height] = sizes[name]
+    const image = { width, height, channels: 3 as const, background: '#7c8f45' }
+    const body = await sharp({ create: image }).png().toBuffer()
+    await route.fulfill({ body, contentType: 'image/png' })
+  })
+  await drawn(document, 700, shapes)
+  const tops = () =>
+    visitor.page
+      .locator('td[bgcolor] > a')
+      .evaluateAll((all) => all.map((one) => one.getBoundingClientRect().top))
+  const wide = await tops()
+  expect(wide).toHaveLength(3)
+
+  expect(Math.max(...wide) - Math.min(...wide)).toBeLessThan(0.5)
+  await drawn(document, 375, shapes)
+  const gaps = await visitor.page
+    .locator('img[alt="Delta 7"]')
+    .evaluateAll((all) =>
+      all.map((one) => getComputedStyle(one.closest('td[class]')!).paddingBottom),
+    )
+  expect(gaps.filter((gap) => gap !== '0px').every((gap) => gap === '8px')).toBe(true)
 })

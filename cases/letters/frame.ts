@@ -1,7 +1,7 @@
 import type { LetterFrame } from '../../core/letters/rendering'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
-import { letterheadOf } from '../../database/letters'
+import { letterheadOf, pictureShapes } from '../../database/letters'
 import { senderOf } from '../../database/mailings'
 import { listById } from '../../database/people'
 
@@ -23,5 +23,6 @@ export function frameOf(
     senderName: senderOf(db, of.plan === undefined ? null : { plan: of.plan }).name,
     listName: list?.public_name ?? 'this list',
     url,
+    shapes: pictureShapes(db),
   }
 }

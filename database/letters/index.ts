@@ -38,6 +38,7 @@ export {
   setPictureRemoved,
   sizedPicture,
   updatePicture,
+  pictureShapes,
 } from './pictures'
 export {
   addStamp,

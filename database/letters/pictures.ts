@@ -14,6 +14,12 @@ export function addPicture(
   return { id, path: `/p/${picture.hash}` }
 }
 
+/** How high each picture is for its width, by its public path. */
+export function pictureShapes(db: Database): Record<string, number> {
+  const rows = all(db, q.selectFrom('pictures').select(['hash', 'width', 'height']))
+  return Object.fromEntries(rows.map(({ hash, width, height }) => [`/p/${hash}`, height / width]))
+}
+
 export function pictureByHash(db: Database, hash: string) {
   return one(
     db,

@@ -23,6 +23,8 @@ import { slotMark } from './slots'
 export interface Around {
   /** At the left and at the right alike. */
   side: number
+  /** How much lower than itself a picture ends beside higher ones, px. */
+  lower: number
   width: number
   style: InheritedStyle
   document: LetterDocument
@@ -135,12 +137,13 @@ export function blockToMjml(block: Block, rendering: Rendering, around: Around):
 }
 
 /** Padding, ground and class, which every kind of block may have. */
-function common(block: Block, around: Around, above: number, below: number): string {
+function common(block: Block, around: Around, above: number, below: number, lower = 0): string {
   const { side } = around
   const space = block.style?.space
   const [top, bottom] = space === undefined ? [above, below] : [space, space]
+  const end = bottom + lower
   const ground = block.style?.ground ? ` container-background-color="${block.style.ground}"` : ''
-  return ` padding="${top}px ${side}px ${bottom}px"${ground}${classesOf(block, around)}`
+  return ` padding="${top}px ${side}px ${end}px"${ground}${classesOf(block, around, lower > 0 ? `ends-${bottom}` : '')}`
 }
 
 /** A line around a picture or a button. */
@@ -148,9 +151,9 @@ function border({ style }: Block): string {
   return style?.border ? ` border="${style.border}px solid ${style.borderColor ?? LINE}"` : ''
 }
 
-function classesOf(block: Block, { document, row }: Around): string {
+function classesOf(block: Block, { document, row }: Around, more = ''): string {
   const hidden = block.hidden ? `not-${block.hidden}` : ''
-  return classes([hidden, narrowClass(document, block, row)])
+  return classes([hidden, narrowClass(document, block, row), more])
 }
 
 function picture(
@@ -167,7 +170,7 @@ function picture(
   const whole = src.startsWith('/') ? url + inWidth(src, width) + sign : src
   const link = href ? ` href="${href}"` : ''
   const fluid = isStacked(around.row) && width === around.width ? ' fluid-on-mobile="true"' : ''
-  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${fluid}${border(block)}${common(block, around, 8, below)}${link} />`
+  return `<mj-image src="${escapeHtml(whole)}" alt="${escapeHtml(alt)}" width="${width}px" align="left" border-radius="${around.style.corner}px"${fluid}${border(block)}${common(block, around, 8, below, around.lower)}${link} />`
 }
 
 /** Our own pictures are made to the width in which they are shown, sharp on fine screens. */

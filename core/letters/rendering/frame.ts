@@ -13,6 +13,8 @@ export interface LetterFrame {
   listName: string
   /** Public address of this installation, for pictures of its own. */
   url: string
+  /** How high a picture is for its width, by its source; of pictures that are not known nothing is. */
+  shapes?: Readonly<Record<string, number>>
 }
 
 /** The same while one letter is rendered: slots, links and conditions get their numbers here. */

@@ -29,7 +29,7 @@ export function documentToMjml(
 <mj-text font-size="${letter.size}px" line-height="${LINES}" padding="6px ${SIDE}px" />
 <mj-section padding="0" background-color="${look.paper}" />
 </mj-attributes>
-<mj-style>${styleSheet(rendering, letter)}</mj-style>
+<mj-style>${styleSheet(rendering, letter, rows)}</mj-style>
 </mj-head>
 <mj-body width="${look.width}px" background-color="${document.style?.ground ?? look.ground}">
 <mj-section padding="10px 0 0"><mj-column></mj-column></mj-section>
@@ -39,10 +39,14 @@ ${logo(rendering)}${rows}
 }
 
 /** What needs a style sheet; programs that strip it show everything, one column beside the other. */
-function styleSheet(rendering: Rendering, letter: InheritedStyle): string {
+function styleSheet(rendering: Rendering, letter: InheritedStyle, rows: string): string {
   const { document } = rendering
   const hidden = JSON.stringify(document).includes('"hidden":')
-  const narrow = narrowRules(document)
+  // A picture that ends lower beside a higher one need not where it stands alone.
+  const alone = [...new Set(rows.match(/(?<=\bends-)\d+/g))].map(
+    (px) => `.ends-${px} { padding-bottom: ${px}px !important; }`,
+  )
+  const narrow = [...alone, ...narrowRules(document)]
   const whole = `a { color: ${letter.accent}; } p { margin: 0 0 12px; } ul, ol { margin: 0 0 12px; padding-left: 22px; }`
   const onNarrow = [...(hidden ? ['.not-narrow { display: none !important; }'] : []), ...narrow]
   return [
@@ -66,18 +70,20 @@ function logo({ letterhead: look, url, senderName }: Rendering): string {
 function rowToMjml(row: Row, rendering: Rendering): string {
   const { document, letterhead } = rendering
   const { each } = sidesOf(row)
+  const lower = evened(row, rendering)
   const columns = row.columns.map((column) => {
     const blocks = column.blocks.map((block) => {
       const around: Around = {
         side: each,
         width: roomIn(row, column.share, letterhead.width),
+        lower: lower.get(block.id) ?? 0,
         style: inheritedStyle(letterhead, document.style, row.style, block.style),
         document,
         row,
       }
       return forSome(rendering, block.id, blockToMjml(block, rendering, around))
     })
-    const width = Math.round(column.share * 10_000) / 100
+    const width = Math.round(column.share * 1_000_000) / 10_000
     return `<mj-column width="${width}%" vertical-align="top">${blocks.join('\n')}</mj-column>`
   })
   const attributes = [
@@ -90,6 +96,31 @@ function rowToMjml(row: Row, rendering: Rendering): string {
     row.id,
     `<mj-section${attributes}>${inOrder(columns, row.narrow)}</mj-section>`,
   )
+}
+
+/**
+ * How much lower than itself each picture of a row ends, px, so that what stands under pictures beside each other begins
+ * at one height, whatever their shapes.
+ */
+function evened(row: Row, { letterhead, shapes = {} }: Rendering): Map<string, number> {
+  const lower = new Map<string, number>()
+  if (row.columns.length === 1) return lower
+  const longest = Math.max(...row.columns.map(({ blocks }) => blocks.length))
+  for (let i = 0; i < longest; i++) {
+    const heights = row.columns.flatMap(({ share, blocks }) => {
+      const block = blocks[i]
+      const shape = block && 'src' in block ? shapes[block.src] : undefined
+      if (!block || shape === undefined) return []
+      const part = block.kind === 'picture' ? block.width / 100 : 1
+      const height = Math.round(Math.round(roomIn(row, share, letterhead.width) * part) * shape)
+      return [{ id: block.id, height }]
+    })
+    // Columns that go on otherwise stand at different heights from there on anyway.
+    if (heights.length < 2) break
+    const most = Math.max(...heights.map(({ height }) => height))
+    for (const { id, height } of heights) if (height < most) lower.set(id, most - height)
+  }
+  return lower
 }
 
 /** Ground, space, border and what stands behind a row, as attributes. */
