@@ -15,10 +15,15 @@ export function sidesOf(row: Row): { around: number; each: number } {
     : { around: SIDE - BESIDE, each: BESIDE }
 }
 
-/** The width that a column's blocks have, px, in a letter of some width. */
+/** A column's width as it is written down, per cent: never so much that all of a row's are more than the row. */
+export function percentOf(share: number): number {
+  return Math.floor(share * 1_000_000) / 10_000
+}
+
+/** The whole px that a column's blocks have for their width, in a letter of some width. */
 export function roomIn(row: Row, share: number, letterWidth: number): number {
   const { around, each } = sidesOf(row)
-  return Math.floor((letterWidth - 2 * around) * share) - 2 * each
+  return Math.floor(((letterWidth - 2 * around) * percentOf(share)) / 100 - 2 * each)
 }
 
 /** Whether a row's columns stand one under the other on a narrow screen. */

@@ -1,5 +1,5 @@
 import type { LetterDocument, Row } from '../document'
-import { roomIn, SIDE, sidesOf } from '../geometry'
+import { percentOf, roomIn, SIDE, sidesOf } from '../geometry'
 import { inheritedStyle, type InheritedStyle } from '../style'
 import { blockToMjml, inWidth, LINES, type Around } from './block-mjml'
 import { escapeHtml } from './escape'
@@ -83,8 +83,7 @@ function rowToMjml(row: Row, rendering: Rendering): string {
       }
       return forSome(rendering, block.id, blockToMjml(block, rendering, around))
     })
-    const width = Math.round(column.share * 1_000_000) / 10_000
-    return `<mj-column width="${width}%" vertical-align="top">${blocks.join('\n')}</mj-column>`
+    return `<mj-column width="${percentOf(column.share)}%" vertical-align="top">${blocks.join('\n')}</mj-column>`
   })
   const attributes = [
     ...rowLook(row, rendering),
@@ -112,13 +111,14 @@ function evened(row: Row, { letterhead, shapes = {} }: Rendering): Map<string, n
       const shape = block && 'src' in block ? shapes[block.src] : undefined
       if (!block || shape === undefined) return []
       const part = block.kind === 'picture' ? block.width / 100 : 1
-      const height = Math.round(Math.round(roomIn(row, share, letterhead.width) * part) * shape)
+      const height = Math.round(roomIn(row, share, letterhead.width) * part) * shape
       return [{ id: block.id, height }]
     })
     // Columns that go on otherwise stand at different heights from there on anyway.
     if (heights.length < 2) break
     const most = Math.max(...heights.map(({ height }) => height))
-    for (const { id, height } of heights) if (height < most) lower.set(id, most - height)
+    for (const { id, height } of heights)
+      if (height < most) lower.set(id, Math.round(most - height))
   }
   return lower
 }
