@@ -133,6 +133,12 @@ test('2. A letter is written in place: subject, heading, text, fill-in, picture,
     .setInputFiles({ name: 'kite.png', mimeType: 'image/png', buffer: kite })
   await block('picture').locator('img').waitFor()
   await page().getByLabel('Alternative text').fill('A kite')
+  // What is chosen stands in the place of the empty text.
+  expect(await block('text').count()).toBe(1)
+  await inserts.nth(2).focus()
+  await page().keyboard.press('Enter')
+  await page().keyboard.type('text')
+  await page().keyboard.press('Enter')
   await block('text').nth(1).locator('.paper-text').click()
   await page().getByRole('button', { name: 'Delete' }).click()
   expect(await block('text').count()).toBe(1)

@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import { expect, test } from 'vitest'
 import { blocksOf, conditionsOf } from '../core/letters'
 import type { Rule } from '../core/segments'
@@ -54,6 +55,79 @@ test('a letter starts from a template, found by what it is for', async () => {
   await page().waitForURL(/mail\/\d+\/letter/)
   id = Number(/mail\/(\d+)/.exec(page().url())![1])
   await seen('Footer')
+})
+
+test('writing goes on under a heading; a link keeps its words; nothing is put under the footer', async () => {
+  await page().getByRole('button', { name: 'Insert a block here' }).first().click()
+  await page().getByRole('combobox', { name: 'Which block' }).fill('heading')
+  await page().keyboard.press('Enter')
+  await page().keyboard.type('Wind')
+  await page().keyboard.press('Enter')
+  await block('text').locator('.paper-text').waitFor()
+  await until('the new text is written in', () =>
+    page().evaluate(() => !!document.activeElement?.closest('[data-kind="text"]')),
+  )
+  await page().keyboard.type('Look at the kites')
+  const marked = () => page().evaluate(() => String(getSelection()))
+  for (const words of ['kites', 'the kites']) {
+    await page().keyboard.press('Control+Shift+ArrowLeft')
+    await until('the words are marked', async () => (await marked()) === words)
+  }
+  await page().keyboard.press('Control+k')
+  await until('the address is typed in its own place', () =>
+    page()
+      .getByLabel('Where the link leads')
+      .evaluate((field) => field === document.activeElement),
+  )
+  await page().keyboard.type('galewright.example/kites')
+  await page().keyboard.press('Enter')
+  await block('text').locator('a', { hasText: 'the kites' }).waitFor()
+  expect(await block('text').locator('.paper-text').innerText()).toBe('Look at the kites')
+  await block('text').locator('.paper-text').click()
+  await page().keyboard.press('Control+End')
+  await page().keyboard.press('Enter')
+  await page().keyboard.press('/')
+  await page().keyboard.type('divider')
+  await page().keyboard.press('Enter')
+  await block('divider').waitFor()
+  expect(await block('text').locator('p').count()).toBe(1)
+  const order = () =>
+    page()
+      .locator('[data-kind]')
+      .evaluateAll((all) => all.map((one) => one.getAttribute('data-kind')))
+  expect(await order()).toEqual(['heading', 'text', 'divider', 'footer'])
+  await page().keyboard.press('Escape')
+  await block('divider').click({ position: { x: 5, y: 5 } })
+  await page().keyboard.press('Alt+ArrowDown')
+  expect(await order()).toEqual(['heading', 'text', 'divider', 'footer'])
+  const undo = page().getByRole('button', { name: 'Undo', exact: true })
+  for (let i = 0; i < 30 && (await block('heading').count()); i++) await undo.click()
+  expect(await order()).toEqual(['footer'])
+  await page().keyboard.press('Control+y')
+  await block('heading').waitFor()
+  await undo.click()
+})
+
+test('a picture that is pasted into a text stands under it', async () => {
+  await page().getByRole('button', { name: 'Insert a block here' }).first().click()
+  await page().getByRole('combobox', { name: 'Which block' }).fill('text')
+  await page().keyboard.press('Enter')
+  await until('the text is written in', () =>
+    page().evaluate(() => !!document.activeElement?.closest('[data-kind="text"]')),
+  )
+  const image = { width: 8, height: 8, channels: 3 as const, background: '#b4573c' }
+  const bytes = [...(await sharp({ create: image }).png().toBuffer())]
+  await page().evaluate((bytes) => {
+    const clipboardData = new DataTransfer()
+    clipboardData.items.add(new File([new Uint8Array(bytes)], 'kite.png', { type: 'image/png' }))
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }),
+    )
+  }, bytes)
+  await block('picture').locator('img').waitFor()
+  const undo = page().getByRole('button', { name: 'Undo', exact: true })
+  for (let i = 0; i < 10 && (await block('text').count()); i++) await undo.click()
+  expect(await block('picture').count()).toBe(0)
 })
 
 test('blocks of several kinds stand in columns, and move between them', async () => {

@@ -1,19 +1,24 @@
 import type { Ref } from 'vue'
 import {
+  blocksOf,
   duplicateBlock,
   duplicateRow,
+  footerLast,
   insertBlock,
   insertRow,
+  isEmptyText,
   moveBlock,
   moveRow,
   moveRows,
   newBlock,
   removeBlock,
+  rowOfBlock,
   setColumns,
   setShares,
   stampRow,
   updateBlock,
   updateRow,
+  type Block,
   type BlockChange,
   type BlockKind,
   type Letter,
@@ -43,10 +48,26 @@ export function letterActs(
   let ids = 0
   const newId = () => `n${Date.now().toString(36)}${(ids++).toString(36)}`
 
-  const changeDocument = (document: LetterDocument, kind: string) =>
-    letter.value &&
-    document !== letter.value.document &&
-    change({ ...letter.value, document }, kind)
+  const changeDocument = (wanted: LetterDocument, kind: string) => {
+    if (!letter.value) return
+    const { document: before } = letter.value
+    const document = footerLast(wanted)
+    const isSame =
+      document.style === before.style &&
+      document.rows.length === before.rows.length &&
+      document.rows.every((row, i) => row === before.rows[i])
+    // Nothing is no step of undo, as where a block would go below the footer.
+    if (!isSame) change({ ...letter.value, document }, kind)
+  }
+  /** The text in which "/" was pressed, which what is chosen then stands in for where it is empty. */
+  let slashed: string | null = null
+  const withoutSlashed = (document: LetterDocument) => {
+    const block = blocksOf(document).find(({ id }) => id === slashed)
+    slashed = null
+    return block && 'text' in block && block.kind !== 'footer' && isEmptyText(block.text)
+      ? removeBlock(document, block.id)
+      : document
+  }
 
   return {
     newId,
@@ -106,10 +127,29 @@ export function letterActs(
       if (!letter.value) return
       const block = newBlock(kind, newId())
       const { document } = letter.value
-      changeDocument(
+      const put =
         typeof place === 'number'
           ? insertRow(document, place, block)
-          : insertBlock(document, place, block),
+          : insertBlock(document, place, block)
+      changeDocument(withoutSlashed(put), `insert ${block.id}`)
+      chosen.value = block.id
+      inserted.value = block.id
+    },
+    /** What is inserted next takes the place of this text, where that is empty. */
+    slashIn: (id: string | null) => (slashed = id),
+    /** A new block under another: in a row of its own, or in the other's column. */
+    putBelow(id: string, kind: BlockKind, values: BlockChange = {}) {
+      const document = letter.value?.document
+      const row = document && rowOfBlock(document, id)
+      if (!document || !row) return
+      const column = row.columns.findIndex(({ blocks }) => blocks.some((one) => one.id === id))
+      const at = row.columns[column]!.blocks.findIndex((one) => one.id === id) + 1
+      const alone = row.columns.length === 1 && row.columns[0]!.blocks.length === at
+      const block = { ...newBlock(kind, newId()), ...values } as Block
+      changeDocument(
+        alone
+          ? insertRow(document, document.rows.indexOf(row) + 1, block)
+          : insertBlock(document, { rowId: row.id, column, at }, block),
         `insert ${block.id}`,
       )
       chosen.value = block.id

@@ -41,6 +41,8 @@ export const useMailing = defineStore('mailing', () => {
   const { chosen, also } = choice
   /** The block that was inserted last, until somebody may write in it. */
   const inserted = ref<string | null>(null)
+  /** Counts how often a link was asked for from within a text. */
+  const linkAsked = ref(0)
   /** Whether proposals to say things otherwise are shown. */
   const tightening = ref(false)
   /** The editor of the chosen block's text, for its tools. */
@@ -372,6 +374,7 @@ export const useMailing = defineStore('mailing', () => {
     tightening,
     ...choice,
     inserted,
+    linkAsked,
     saving,
     past,
     future,

@@ -19,16 +19,43 @@ export interface Place {
 export function insertRow(document: LetterDocument, index: number, block: Block): LetterDocument {
   const rows = [...document.rows]
   rows.splice(clamp(index, rows.length), 0, rowOf(block))
-  return { ...document, rows }
+  return footerLast({ ...document, rows })
 }
 
 /** The document with a block at a place; as it was where there is no such place. */
 export function insertBlock(document: LetterDocument, place: Place, block: Block): LetterDocument {
-  return withColumn(document, place, (blocks) => {
+  const put = withColumn(document, place, (blocks) => {
     const next = [...blocks]
     next.splice(clamp(place.at, next.length), 0, block)
     return next
   })
+  return footerLast(put)
+}
+
+/** The document with nothing under its footer, neither below its row nor in its column: whoever reads to the end finds the way out. */
+export function footerLast(document: LetterDocument): LetterDocument {
+  const isLow = (column: Column) => column.blocks.findIndex(({ kind }) => kind === 'footer')
+  const fine = document.rows.every(
+    (row, i) =>
+      !hasFooter(row) ||
+      (document.rows.slice(i).every(hasFooter) &&
+        row.columns.every((column) => [-1, column.blocks.length - 1].includes(isLow(column)))),
+  )
+  if (fine) return document
+  const rows = document.rows.map((row) =>
+    hasFooter(row)
+      ? {
+          ...row,
+          columns: row.columns.map((column) => ({
+            ...column,
+            blocks: column.blocks.toSorted(
+              (a, b) => Number(a.kind === 'footer') - Number(b.kind === 'footer'),
+            ),
+          })),
+        }
+      : row,
+  )
+  return { ...document, rows: rows.toSorted((a, b) => Number(hasFooter(a)) - Number(hasFooter(b))) }
 }
 
 /** The document without a block; a row that held nothing else goes with it. The footer stays. */
@@ -57,10 +84,10 @@ export function moveRow(document: LetterDocument, from: number, to: number): Let
   const [row] = rows.splice(from, 1)
   if (!row) return document
   rows.splice(clamp(to, rows.length), 0, row)
-  return { ...document, rows }
+  return footerLast({ ...document, rows })
 }
 
-/** The document with every row that holds one of some blocks moved by one; where there is no room, none moves. */
+/** The document with every row that holds one of some blocks moved by one; where there is no room, none moves (the footer stays the last). */
 export function moveRows(
   document: LetterDocument,
   blockIds: readonly string[],
@@ -69,7 +96,8 @@ export function moveRows(
   const moves = (row: Row) =>
     row.columns.some(({ blocks }) => blocks.some(({ id }) => blockIds.includes(id)))
   const rows = [...document.rows]
-  const edge = by < 0 ? rows[0] : rows.at(-1)
+  const lowest = rows.findLastIndex((row) => !hasFooter(row) || moves(row))
+  const edge = by < 0 ? rows[0] : rows[lowest]
   if (!edge || moves(edge) || !rows.some(moves)) return document
   const order = by < 0 ? rows.keys() : [...rows.keys()].reverse()
   for (const at of order)
@@ -77,7 +105,7 @@ export function moveRows(
       const [row] = rows.splice(at, 1)
       rows.splice(at + by, 0, row!)
     }
-  return { ...document, rows }
+  return footerLast({ ...document, rows })
 }
 
 /**

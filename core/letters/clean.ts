@@ -1,5 +1,5 @@
 import { pickWays } from '../picks'
-import { forEverybody, hasFooter, withShares } from './changes'
+import { footerLast, forEverybody, hasFooter, withShares } from './changes'
 import {
   MOST_COLUMNS,
   MOST_FEED_ENTRIES,
@@ -26,7 +26,7 @@ export function cleanDocument(json: unknown): LetterDocument | null {
   const seen = new Set<string>()
   const rows = json.rows.slice(0, 500).flatMap((row) => cleanRow(row, seen))
   const style = cleanStyle(json.style)
-  return { version: 1, ...(style ? { style } : {}), rows }
+  return footerLast({ version: 1, ...(style ? { style } : {}), rows })
 }
 
 /** A link a letter may carry: http(s), mailto or tel; anything else becomes empty. */

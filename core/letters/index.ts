@@ -41,6 +41,7 @@ export {
   copyOfRow,
   duplicateBlock,
   duplicateRow,
+  footerLast,
   hasFooter,
   insertBlock,
   insertRow,

@@ -53,6 +53,7 @@ test('any run of changes leaves a document that cleaning does not change, with i
         expect(JSON.stringify(old)).toBe(before) // the old document is untouched, so undo is to keep it
       }
       expect(blocksOf(document).filter((block) => block.kind === 'footer')).toHaveLength(1)
+      expect(blocksOf(document).at(-1)!.kind).toBe('footer')
       expect(new Set(blocksOf(document).map((block) => block.id)).size).toBe(
         blocksOf(document).length,
       )

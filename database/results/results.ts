@@ -1,6 +1,6 @@
 import { isCountedSql, totalOf, totalSql } from '../../core/counting'
 import { sql, type SqlBool } from 'kysely'
-import { all, one, q, raw, type Database } from '../query'
+import { all, q, raw, type Database } from '../query'
 
 /** Opens and clicks an hour since the start, from the roll-up. */
 export function hoursOf(db: Database, mailingId: number) {

@@ -47,7 +47,7 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
   <InsertLine
     :open="insertAt === String(index)"
     @open="emit('open', String(index))"
-    @close="emit('open', null)"
+    @close="(store.slashIn(null), emit('open', null))"
     @choose="(kind) => (store.insert(index, kind), emit('open', null))"
     @stamp="(stamp) => (store.insertStamp(index, stamp), emit('open', null))"
   />
@@ -87,7 +87,10 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
             :block="block"
             :row="row"
             :index="index"
-            @slash="emit('open', row.columns.length > 1 ? `${row.id}:${c}` : String(index + 1))"
+            @slash="
+              (store.slashIn(block.id),
+              emit('open', row.columns.length > 1 ? `${row.id}:${c}` : String(index + 1)))
+            "
           />
         </div>
         <template v-if="row.columns.length > 1">

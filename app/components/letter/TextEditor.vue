@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { TextSelection } from '@tiptap/pm/state'
+import type { EditorView } from '@tiptap/pm/view'
 import { EditorContent, useEditor, type Editor } from '@tiptap/vue-3'
 import { isEmptyText, type RichText } from '~~/core/letters'
 import { isPrompt } from '~~/core/letters/wording'
@@ -34,14 +36,28 @@ const editor = useEditor({
       const caret = view.coordsAtPos(view.state.selection.head)
       return !!sight && caret.top >= sight.top && caret.bottom <= sight.bottom
     },
-    handlePaste: (view, event) => pasteClean(view, event, !!props.singleLine),
-    handleKeyDown: (_, event) => {
-      if (event.key === '/' && empty()) {
+    handlePaste: (view, event) =>
+      pastePicture(event) || pasteClean(view, event, !!props.singleLine),
+    handleKeyDown: (view, event) => {
+      const { $from, empty: nothingChosen } = view.state.selection
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault()
+        takeSelection(view)
+        store.linkAsked++
+        return true
+      }
+      if (event.key === '/' && nothingChosen && $from.parent.content.size === 0) {
+        event.preventDefault()
+        // An empty line of a text with words goes; an empty text gives way to what is chosen.
+        if (!empty() && $from.depth === 1)
+          view.dispatch(view.state.tr.delete($from.before(), $from.after()))
         emit('slash')
         return true
       }
-      return event.key === 'Enter' && !!props.singleLine
+      if (event.key !== 'Enter' || !props.singleLine) return false
+      if (store.chosen && $from.parentOffset === $from.parent.content.size)
+        store.putBelow(store.chosen, 'text')
+      return true
     },
   },
   // A prompt is there to be written over.
@@ -54,6 +70,26 @@ const editor = useEditor({
     emit('change', text)
   },
 })
+/** Takes over what is marked on the page at once: the focus goes elsewhere before the editor would hear of it. */
+function takeSelection(view: EditorView) {
+  const { anchorNode, anchorOffset, focusNode, focusOffset } = getSelection() ?? {}
+  if (!anchorNode || !focusNode || !view.dom.contains(anchorNode)) return
+  const anchor = view.posAtDOM(anchorNode, anchorOffset!)
+  const head = view.posAtDOM(focusNode, focusOffset!)
+  const marked = TextSelection.create(view.state.doc, anchor, head)
+  if (!marked.eq(view.state.selection)) view.dispatch(view.state.tr.setSelection(marked))
+}
+/** A picture that is pasted into a text stands under it. */
+function pastePicture(event: ClipboardEvent): boolean {
+  const file = [...(event.clipboardData?.files ?? [])].find(({ type }) => type.startsWith('image/'))
+  const under = store.chosen
+  if (!file || !under) return false
+  const path = `/api/pictures?name=${encodeURIComponent(file.name)}`
+  void act<{ path: string }>(path, 'POST', file).then(
+    (made) => made && store.putBelow(under, 'picture', { src: made.path }),
+  )
+  return true
+}
 /** The caret goes where the writer pressed, as soon as the text stands on the paper. */
 async function takeIn(mine: Editor) {
   await nextTick()

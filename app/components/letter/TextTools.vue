@@ -40,10 +40,22 @@ const { answer: readerPaths } = useAnswer<{ path: string; name: string }[]>(
   { live: false },
 )
 
-function openLink() {
+const address = ref<HTMLInputElement | null>(null)
+/** The words stay chosen while the address is typed, which is typed here and not over them. */
+async function openLink() {
   href.value = String(props.editor.getAttributes('link').href ?? '')
   open.value = open.value === 'link' ? null : 'link'
+  await nextTick()
+  address.value?.focus()
+  address.value?.select()
 }
+watch(
+  () => store.linkAsked,
+  () => {
+    open.value = null
+    void openLink()
+  },
+)
 function setLink() {
   const url = safeLink(href.value)
   const chain = props.editor.chain().focus().extendMarkRange('link')
@@ -157,6 +169,7 @@ const tools = computed(() => [
     </div>
     <form v-if="open === 'link'" class="mt-2 flex gap-2" @submit.prevent="setLink">
       <input
+        ref="address"
         v-model="href"
         class="field field-sm"
         placeholder="https://"

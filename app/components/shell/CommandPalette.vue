@@ -176,6 +176,8 @@ watch(
 
 useKeys((event) => {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+    // In a text of a letter it makes a link.
+    if (event.defaultPrevented) return
     event.preventDefault()
     shell.palette = !shell.palette
     return

@@ -21,14 +21,11 @@ useLanding(
       : undefined,
 )
 useKeys((event) => {
-  if (
-    !(event.ctrlKey || event.metaKey) ||
-    event.key.toLowerCase() !== 'z' ||
-    !route.path.endsWith('/letter')
-  )
-    return
+  const key = event.key.toLowerCase()
+  if (!(event.ctrlKey || event.metaKey) || !['z', 'y'].includes(key)) return
+  if (!route.path.endsWith('/letter')) return
   event.preventDefault()
-  if (event.shiftKey) store.redo()
+  if (event.shiftKey || key === 'y') store.redo()
   else store.undo()
 })
 /** The mailing's settings in words, where two people's stand side by side. */
