@@ -1,13 +1,13 @@
 <script setup lang="ts">
 const shell = useShell()
 const keys = [
-  ['Ctrl K', 'Find or do anything'],
+  ['Ctrl K', 'Find or do anything; in a text of a letter, make a link'],
   ...areas.map((area) => [`g ${area.key}`, `Go to ${area.name}`]),
   ['n', 'New here: a letter in Mail, an import in People'],
   ['j  k', 'Next, previous'],
   ['/', 'Insert a block, in an empty text'],
   ['[  ]', 'Previous, next reader'],
-  ['Ctrl Z, Ctrl ⇧ Z', 'Undo, redo'],
+  ['Ctrl Z, Ctrl ⇧ Z, Ctrl Y', 'Undo, redo'],
   ['Alt ↑, Alt ↓', 'Move the block'],
   ['Ctrl D, Delete', 'Duplicate the block, delete it (Esc stops writing)'],
   ['Ctrl C, X, V', 'Copy, cut, paste its row, also into another letter'],
