@@ -49,7 +49,7 @@ export function beginTrial(
   function decide(): number {
     const { leader, clear } = compareVariants(outcomesOf(variantCounts(db, { id }, null), 'open'))
     const by = clear ? 'itself' : 'itself, without a clear winner'
-    decideTest(db, id, leader, by, past.at + HOURS * HOUR)
+    decideTest(db, mailingById(db, id)!, leader, by, past.at + HOURS * HOUR)
     return leader
   }
 

@@ -5,6 +5,7 @@ import { keennessOf } from '../core/standing'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, raw, run, type Database } from '../database'
 import { claimsOf } from '../database/sending'
+import { testResults } from '../cases/results'
 import { decideTest, goalCounts, variantCounts } from '../database/results'
 import { addField } from '../database/people'
 import { claimSome, madeUpAccount, somebody } from '../database/made-up'
@@ -104,11 +105,27 @@ test('some get a variant each, the rest waits and gets the best, by itself when 
   expect(rows(id)).toHaveLength(first.length)
   await later(HOUR)
   expect(mailingById(db, id)).toMatchObject({ winner: 1, decided_by: 'itself' })
+  const now = testResults(db, mailingById(db, id)!, engine.time.now)!
+  expect(now.decidedOn).toEqual({
+    measure: 'open',
+    variants: now.variants.map(({ variant, delivered: of, value, best, loss }) => ({
+      variant,
+      of,
+      value,
+      best,
+      loss,
+    })),
+  })
   const whole = rows(id)
   expect(whole).toHaveLength(300)
   expect(whole.filter(({ part }) => part === 1).every(({ variant }) => variant === 1)).toBe(true)
   expect(deliver(id)).toBe(300 - first.length)
   expect(variantCounts(db, { id }, null).map(({ variant }) => variant)).toEqual([0, 1, 2])
+  // What comes later changes what is shown, and not what it was decided on.
+  mark(id, 'opened_at', ({ variant }) => variant === 0)
+  const afterwards = testResults(db, mailingById(db, id)!, engine.time.now)!
+  expect(afterwards.variants[0]!.value).toBe(1)
+  expect(afterwards.decidedOn).toEqual(now.decidedOn)
   expect(nextAdvance(db, engine.time.now)).toBeNull()
 })
 
@@ -127,8 +144,8 @@ test('by hand, the rest waits for as long as it takes', async () => {
   await later(30 * DAY)
   expect(partsOfMailing(db, id)[1]!.begun_at).toBeNull()
   expect(nextAdvance(db, engine.time.now)).toBeNull()
-  expect(decideTest(db, id, 2, 'Wren', engine.time.now)).toBe(true)
-  expect(decideTest(db, id, 0, 'Ash', engine.time.now)).toBe(false)
+  expect(decideTest(db, mailingById(db, id)!, 2, 'Wren', engine.time.now)).toBe(true)
+  expect(decideTest(db, mailingById(db, id)!, 0, 'Ash', engine.time.now)).toBe(false)
   await later(0)
   expect(
     rows(id)

@@ -51,7 +51,7 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
       { mailing: mailing.id, winner: compared.leader, clear: compared.clear },
       'test decided',
     )
-    return decideTest(db, mailing.id, compared.leader, by, now)
+    return decideTest(db, mailing, compared.leader, by, now)
   }
   const passed = passedBefore(db, mailing, next)
   if (passed) {

@@ -16,6 +16,7 @@ import {
 import { rememberErased, tellWhyLeft } from '../database/people'
 import { cancelJob, jobById } from '../database/jobs'
 import { totalsOf } from '../database/mailings'
+import { moneyOfMailing, sentLetters } from '../database/results'
 import { dataOutPath } from './data-out'
 import { dataSchedules } from './data-schedules'
 import { runJobs } from './jobs'
@@ -77,6 +78,23 @@ test('the rows of one mailing are as many as its totals say, and each kind has i
       .where('left_at', 'is not', null),
   )!.id
   tellWhyLeft(db, mailing, person, 'too-many', '=1+1; "really", they said', engine.time.now)
+  const { id: held } = one(
+    db,
+    q
+      .selectFrom('people')
+      .select('id')
+      .where(
+        'id',
+        'not in',
+        q.selectFrom('recipients').select('person_id').where('mailing_id', '=', mailing),
+      ),
+  )!
+  run(
+    db,
+    q
+      .insertInto('holdouts')
+      .values({ mailing_id: mailing, person_id: held, at: engine.time.now - 1 }),
+  )
   const { files, rowsOf, counts } = await takenOut({ mailings: [mailing] })
   expect(Object.keys(files)).toEqual(dataKinds.map(({ key }) => `${key}.csv`))
   const totals = totalsOf(db, mailing)!
@@ -99,7 +117,25 @@ test('the rows of one mailing are as many as its totals say, and each kind has i
   expect(totals.clicked).toBeGreaterThan(0)
   expect(rowsOf('clicks').every((row) => /^https?:/.test(row[5]!))).toBe(true)
   const why = rowsOf('unsubscribes').find((row) => row[3])!
-  expect(why.slice(3)).toEqual(['Too many letters', `'=1+1; "really", they said`])
+  expect(why.slice(3, 5)).toEqual(['Too many letters', `'=1+1; "really", they said`])
+  const { started_at } = one(
+    db,
+    q.selectFrom('mailings').select('started_at').where('id', '=', mailing),
+  )!
+  const letters = sentLetters(db, mailing)
+  for (const kind of ['sends', 'opens', 'clicks', 'unsubscribes'] as const)
+    for (const row of rowsOf(kind)) {
+      const [sent, subject, variant] = row.slice(-4)
+      expect(sent).toBe(new Date(started_at!).toISOString())
+      const no = variant === '' ? 0 : variant!.charCodeAt(0) - 65
+      expect(subject).toBe(letters.get(no)!.subject)
+    }
+  const money = moneyOfMailing(db, mailing)
+  expect(rowsOf('orders')).toHaveLength(money.orders)
+  const sum = rowsOf('orders').reduce((total, row) => total + Number(row[4]), 0)
+  expect(sum).toBeCloseTo(money.money / 100, 6)
+  expect(rowsOf('orders').every((row) => row[3] && row[5] === 'GBP')).toBe(true)
+  expect(rowsOf('holdouts')).toHaveLength(1)
   expect(counts.people).toBeGreaterThanOrEqual(totals.opened)
 })
 

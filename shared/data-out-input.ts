@@ -43,6 +43,8 @@ export const dataOutInput = object({
       `There are ${dataEvery.join(', ')}.`,
       (every) => every === null || dataEvery.some((one) => one === every),
     ),
+  /** At which hour of the account's day a schedule begins; null: at the hour it is set. */
+  hour: number().integer().min(0).max(23).nullable().default(null),
   mailTo: string()
     .trim()
     .default('')

@@ -2,8 +2,9 @@ import { readAccount } from '../database/account'
 import { readFileSync } from 'node:fs'
 import { strFromU8, unzipSync } from 'fflate'
 import { expect, test } from 'vitest'
-import { dataOutById, listDataOuts } from '../database/exports'
+import { dataOutById, listDataOuts, listDataSchedules } from '../database/exports'
 import { makeToken } from '../core/delivery'
+import { hourOf } from '../core/time'
 import { all, one, q } from '../database'
 import { totalsOf } from '../database/mailings'
 import { repliedCount, repliesOf } from '../database/sending'
@@ -49,7 +50,18 @@ test('a schedule takes data out at its time, and a link by mail leads to the fil
   await page().getByRole('button', { name: 'Set the schedule' }).click()
   await seen('The last day is before the first.')
   await page().getByLabel('Time', { exact: true }).selectOption('30')
+  await page().getByLabel('From', { exact: true }).selectOption('several')
   await page().getByRole('button', { name: 'Set the schedule' }).click()
+  await seen('Choose at least one mailing.')
+  const which = page().getByRole('group', { name: 'Which mailings' })
+  await which.getByLabel('Wind notes 46', { exact: true }).check()
+  await which.getByLabel('Wind notes 45', { exact: true }).check()
+  await page().getByLabel('At', { exact: true }).selectOption({ label: '09:00' })
+  await page().getByRole('button', { name: 'Set the schedule' }).click()
+  await seen(/2 mailings, the last 30 days/)
+  const [schedule] = listDataSchedules(satchel.db)
+  const { zone } = readAccount(satchel.db)!
+  expect(hourOf(schedule!.next_at, zone)).toBe(9)
   await page().getByRole('button', { name: 'End it' }).waitFor()
   await visitor.expectAccessible()
   await page()

@@ -322,7 +322,7 @@ test('all people of a segment are reached in the table of people, and filtered f
       .innerJoin('tags', 'tags.id', 'tag_id')
       .select(['tags.id', 'tags.name']),
   ) as [{ id: number; name: string }]
-  await page().getByLabel('Tag', { exact: true }).selectOption({ label: tag.name })
+  await page().getByLabel('Filter by tag').selectOption({ label: tag.name })
   const both: Rule = { kind: 'all', of: [rule, { kind: 'tagged', tagId: tag.id }] }
   await until('both hold', async () => (await shown()) === countMembers(satchel.db, both, now()))
   await visitor.expectAccessible()

@@ -9,7 +9,7 @@ import { contentOf, repliedCount, repliesTo } from '../../database/sending'
 import { earlierTotals, hoursOf, linkClicks, reasonsOf } from '../../database/results'
 
 /** What came of a mailing so far; `results` null before it has begun. */
-export function mailingResults(db: Database, mailing: Mailing) {
+export function mailingResults(db: Database, mailing: Mailing, now: number) {
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
   const base = {
     mailing: { ...mailing, list: list?.name ?? null },
@@ -31,8 +31,8 @@ export function mailingResults(db: Database, mailing: Mailing) {
       later: hours.filter(({ hour }) => hour >= 48).reduce((sum, { opens }) => sum + opens, 0),
       halfTime: halfTime(hours),
       links: linkClicks(db, mailing.id),
-      test: testResults(db, mailing),
-      worth: worthResults(db, mailing),
+      test: testResults(db, mailing, now),
+      worth: worthResults(db, mailing, now),
       reasons: reasonsOf(db, mailing.id),
       leaving: leaving(db, mailing.id, totals.left),
       replied: replied(db, mailing.id),

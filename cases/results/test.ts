@@ -3,18 +3,25 @@ import {
   compareVariants,
   curvesOf,
   liftOf,
+  type DecidedOn,
   type TestResults,
   type WorthResults,
 } from '../../core/experiments'
 import { wilson } from '../../core/results'
-import { goalCounts, moneyOfMailing, outcomesOf, variantCounts } from '../../database/results'
+import {
+  goalCounts,
+  goalOpenUntil,
+  moneyOfMailing,
+  outcomesOf,
+  variantCounts,
+} from '../../database/results'
 import type { Database } from '../../database'
 import { goalSegment, type Mailing, planOf, variantsOf } from '../../database/mailings'
 import { letterOf } from '../../database/letters'
 import { segmentById } from '../../database/segments'
 
 /** Null where nothing is tried, or nobody of the test has got it yet. */
-export function testResults(db: Database, mailing: Mailing): TestResults | null {
+export function testResults(db: Database, mailing: Mailing, now: number): TestResults | null {
   const { test, goal } = planOf(mailing)
   if (!test || mailing.started_at === null) return null
   const counts = variantCounts(db, mailing, goal)
@@ -50,17 +57,20 @@ export function testResults(db: Database, mailing: Mailing): TestResults | null 
     winner: mailing.winner,
     decidedAt: mailing.decided_at,
     decidedBy: mailing.decided_by,
+    goalOpenUntil: test.measure === 'goal' && goal ? goalOpenUntil(db, mailing, goal, now) : null,
+    decidedOn: mailing.decided_on ? (JSON.parse(mailing.decided_on) as DecidedOn) : null,
   }
 }
 
 /** What a mailing was for, and what came of that. */
-export function worthResults(db: Database, mailing: Mailing): WorthResults {
+export function worthResults(db: Database, mailing: Mailing, now: number): WorthResults {
   const { goal } = planOf(mailing)
   const counts = goal && goalCounts(db, mailing, goal)
   return {
     goal,
     segment: (goalSegment(goal) && segmentById(db, Number(goal!.what))?.name) ?? null,
     reached: counts?.mailed ?? null,
+    openUntil: goal && mailing.started_at !== null ? goalOpenUntil(db, mailing, goal, now) : null,
     heldOut: counts?.heldOut.of ?? 0,
     lift: counts && counts.heldOut.of > 0 ? liftOf(counts.mailed, counts.heldOut) : null,
     ...moneyOfMailing(db, mailing.id),

@@ -16,6 +16,12 @@ export interface VariantCounts {
   moneySquares: number
 }
 
+/** What a test was decided on: each variant as it stood then, in their order. */
+export interface DecidedOn {
+  measure: Test['measure']
+  variants: { variant: number; of: number; value: number; best: number; loss: number }[]
+}
+
 /** A test as it stands: each variant with what came of it, and how sure one can be. */
 export interface TestResults {
   of: Test['of']
@@ -38,6 +44,10 @@ export interface TestResults {
   winner: number | null
   decidedAt: number | null
   decidedBy: string | null
+  /** As it stood when it was decided; null where nothing is, or that was not kept. */
+  decidedOn: DecidedOn | null
+  /** Until when the goal may still be reached, where it is what decides and that is to come. */
+  goalOpenUntil: number | null
 }
 
 /** What a mailing was for and what it brought; `lift` where some were held out. */
@@ -46,6 +56,8 @@ export interface WorthResults {
   /** What the segment is called that the goal is about; null where it is about none, or the segment is gone. */
   segment: string | null
   reached: { hits: number; of: number } | null
+  /** Until when more may reach it; null where that is over. All figures of it say *so far* until then. */
+  openUntil: number | null
   lift: Lift | null
   heldOut: number
   orders: number

@@ -20,9 +20,13 @@ export function csvRow(cells: readonly string[], look: CsvLook = plainCsv): stri
   return `${row}\r\n`
 }
 
+/** Signs by which a spreadsheet knows a formula, in their full width, too, which some take for the same; and the minus sign. */
+const FORMULA = '=+\\-@\\t\\r\\uff1d\\uff0b\\uff0d\\uff20\\u2212'
+const beginsFormula = new RegExp(`^[${FORMULA}]`)
+
 /** A cell that begins like a formula gets an apostrophe before it; a plain number does not need one. */
 export function harmless(cell: string): string {
-  return /^[=+\-@\t\r]/.test(cell) && !/^[+-]?\d+([.,]\d+)?$/.test(cell) ? `'${cell}` : cell
+  return beginsFormula.test(cell) && !/^[+-]?\d+([.,]\d+)?$/.test(cell) ? `'${cell}` : cell
 }
 
 function quoted(cell: string, { separator, quote }: CsvLook): string {
@@ -36,7 +40,6 @@ const specials = new Map<string, RegExp>()
 function specialIn({ separator, quote }: CsvLook): RegExp {
   const key = separator + quote
   let found = specials.get(key)
-  if (!found)
-    specials.set(key, (found = new RegExp(`^[=+\\-@\\t\\r]|[${separator}${quote}\\r\\n]`)))
+  if (!found) specials.set(key, (found = new RegExp(`^[${FORMULA}]|[${separator}${quote}\\r\\n]`)))
   return found
 }

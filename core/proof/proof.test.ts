@@ -140,6 +140,9 @@ test('filler text left in, also that of the starting letter', () => {
   expect(titles({ letter: { ...finished(), subject: 'Force for [Town]' } })).toEqual([
     'Filler text left in the subject',
   ])
+  const several = { ...finished(), subject: '[Name], [Town] and [Name]' }
+  const [mark] = proofOf(facts({ letter: several })).filter((one) => one.check === 'filler-text')
+  expect(mark!.detail).toBe('“[Name]”, “[Town]” were meant to be replaced.')
   const letter = finished()
   expect(
     titles({ letter: { ...letter, document: removeBlock(letter.document, 'title') } }),

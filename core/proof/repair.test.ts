@@ -152,7 +152,7 @@ test('no repair is offered that would change nothing, and one whose place is gon
   expect(repaired(letter, mark!, { is: 'own-word', word: 'galewright' }, () => 'x')).toBe(letter)
 })
 
-test('words and shapes that filters score: alone a note, together a caution, in the subject double', () => {
+test('words and shapes that filters score: alone a note, together a blocker, in the subject double', () => {
   const points = (text: string, subject?: string) =>
     marked(letterWith({ text: richText(text), ...(subject ? { subject } : {}) }), 'filters').map(
       ({ level, title }) => `${level}: ${title}`,
@@ -162,10 +162,10 @@ test('words and shapes that filters score: alone a note, together a caution, in 
     'note: Filters may hold 1 points against the words',
   ])
   expect(points('Act now and make money, risk-free.')).toEqual([
-    'caution: Filters may hold 4 points against the words',
+    'blocker: Filters may hold 4 points against the words',
   ])
   expect(points('Wind.', 'Re: your order')).toEqual([
-    'caution: Filters may hold 4 points against the words',
+    'blocker: Filters may hold 4 points against the words',
   ])
   expect(points('Re: in a text is nothing.')).toEqual([])
 })
@@ -176,7 +176,17 @@ test('a shortened link is told', () => {
     ...letter,
     document: updateBlock(letter.document, 'action', { href: 'https://bit.ly/x1' }),
   }
-  expect(marked(short, 'filters')).toMatchObject([{ title: 'A shortened link', blockId: 'action' }])
+  const found = { title: 'A shortened link', level: 'blocker' }
+  expect(marked(short, 'filters')).toMatchObject([{ ...found, blockId: 'action' }])
+  const said = (text: string) => marked(letterWith({ text: richText(text) }), 'filters')
+  expect(said('Look at bit.ly/x1 for more.')).toMatchObject([found])
+  expect(said('We write about bit.ly and habit.ly/x.')).toEqual([])
+  const numbers = { title: 'An address of numbers', level: 'blocker' }
+  expect(said('It stands at http://203.0.113.9/kites.')).toMatchObject([numbers])
+  expect(said('It stands at https://[2001:db8::1]/kites.')).toMatchObject([numbers])
+  expect(said('Version 10.2.3.4 is out, see https://10.2.3.4.example/.')).toEqual([])
+  const direct = updateBlock(letter.document, 'action', { href: 'http://203.0.113.9/kites' })
+  expect(marked({ ...letter, document: direct }, 'filters')).toMatchObject([numbers])
 })
 
 test('the first link takes up the subject, by its words, its address or what stands before it', () => {

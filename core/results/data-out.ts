@@ -10,6 +10,8 @@ export const dataKinds = [
   { key: 'complaints', name: 'Complaints', about: 'marked as spam' },
   { key: 'unsubscribes', name: 'Unsubscribes', about: 'with the reason, where one was given' },
   { key: 'goals', name: 'Goals', about: 'who reached what the mailing was for' },
+  { key: 'orders', name: 'Orders', about: 'that count for a mailing, with number and money' },
+  { key: 'holdouts', name: 'Holdouts', about: 'who was mailed nothing, to compare with' },
   { key: 'people', name: 'People', about: 'with their fields' },
 ] as const
 export type DataKind = (typeof dataKinds)[number]['key']

@@ -31,6 +31,8 @@ export interface MailingTables {
     winner: number | null
     decided_at: number | null
     decided_by: string | null
+    /** JSON: the figures it was decided on, see `DecidedOn`; null where they were not kept. */
+    decided_on: string | null
     /** JSON: blockers that the owner lets pass, with the reason; see `Overruling`. */
     overruled: string | null
     /** Until then it can be called back with nothing gone out, by the host's clock. */

@@ -27,6 +27,7 @@ import { whoWasSentNone } from './0025-who-was-sent-none'
 import { openedOn } from './0026-opened-on'
 import { namesWithoutAccents } from './0027-names-without-accents'
 import { goneTags } from './0028-gone-tags'
+import { decidedOn } from './0029-decided-on'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -61,6 +62,7 @@ export const migrations: readonly Step[] = [
   openedOn,
   namesWithoutAccents,
   goneTags,
+  decidedOn,
 ]
 
 /**

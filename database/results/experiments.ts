@@ -1,11 +1,11 @@
 import { sql, type SqlBool } from 'kysely'
 import type { Goal, Measure } from '../../core/dispatch'
-import type { Outcome } from '../../core/experiments'
+import { compareVariants, type DecidedOn, type Outcome } from '../../core/experiments'
 import { linksOf } from '../../core/letters'
 import { isCountedSql, MONEY_WINDOW, sumSql } from '../../core/counting'
 import { DAY } from '../../core/time'
 import { wholeLetterOf } from '../letters'
-import type { Mailing } from '../mailings'
+import { planOf, type Mailing } from '../mailings'
 import { all, one, q, raw, run, type Database } from '../query'
 import type { VariantCounts } from '../../core/experiments'
 
@@ -55,6 +55,25 @@ export function goalCounts(db: Database, mailing: Pick<Mailing, 'id'>, goal: Goa
   return { mailed: one(db, raw(mailed))!, heldOut: one(db, raw(heldOut))! }
 }
 
+/**
+ * Until when people may still reach a mailing's goal: its days after the last message was accepted, or after somebody was
+ * held out. Null where that is over.
+ */
+export function goalOpenUntil(
+  db: Database,
+  mailing: Pick<Mailing, 'id'>,
+  goal: Goal,
+  now: number,
+): number | null {
+  const last = sql<{ at: number | null }>`
+    select max(at) as at from (
+      select max(accepted_at) as at from recipients where mailing_id = ${mailing.id}
+      union all select max(at) from holdouts where mailing_id = ${mailing.id})`
+  const { at } = one(db, raw(last))!
+  const until = (at ?? now) + goal.days * DAY
+  return until > now ? until : null
+}
+
 /** Who of the mailed reached the goal, and when they first did; those with a number after `after`, by it. */
 export function goalReachers(
   db: Database,
@@ -81,26 +100,48 @@ export function moneyOfMailing(db: Database, mailingId: number) {
   return one(db, raw(brought))!
 }
 
+/** The orders that count for a mailing, by their numbers after one; see {@link moneyOfMailing}. */
+export function ordersOfMailing(db: Database, mailingId: number, after: number, limit: number) {
+  const rows = sql<{ id: number; person: number; number: string; at: number; money: number }>`
+    select o.id, o.person_id as person, o.number, o.at, o.money
+    from recipients as r indexed by recipients_who_clicked join orders as o on ${isFor}
+    where r.mailing_id = ${mailingId} and ${isCountedSql('clicked')} and o.id > ${after}
+    order by o.id limit ${limit}`
+  return all(db, raw(rows))
+}
+
 /** Where the letter of a mailing leads, each address once. */
 export function linkAddresses(db: Database, { letter_id }: Pick<Mailing, 'letter_id'>): string[] {
   const links = linksOf(wholeLetterOf(db, letter_id).document)
   return [...new Set(links.map(({ url }) => url))].filter((url) => /^https?:/.test(url))
 }
 
-/** Sets which variant the rest gets, once. Whether it was set now. */
+/** Sets which variant the rest gets, once, and keeps the figures as they stand. Whether it was set now. */
 export function decideTest(
   db: Database,
-  mailingId: number,
+  mailing: Pick<Mailing, 'id' | 'plan'>,
   winner: number,
   by: string,
   now: number,
 ): boolean {
+  const { test, goal } = planOf(mailing)
+  const measure = test?.measure ?? 'open'
+  const counts = variantCounts(db, mailing, goal)
+  const outcomes = outcomesOf(counts, measure)
+  const figures: DecidedOn = {
+    measure,
+    variants: compareVariants(outcomes).variants.map((one, i) => ({
+      variant: counts[i]!.variant,
+      of: outcomes[i]!.of,
+      ...one,
+    })),
+  }
   const { changes } = run(
     db,
     q
       .updateTable('mailings')
-      .set({ winner, decided_at: now, decided_by: by })
-      .where('id', '=', mailingId)
+      .set({ winner, decided_at: now, decided_by: by, decided_on: JSON.stringify(figures) })
+      .where('id', '=', mailing.id)
       .where('winner', 'is', null),
   )
   return changes === 1

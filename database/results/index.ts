@@ -9,13 +9,15 @@ export {
 export {
   decideTest,
   goalCounts,
+  goalOpenUntil,
   goalReachers,
   linkAddresses,
   moneyOfMailing,
+  ordersOfMailing,
   outcomesOf,
   variantCounts,
 } from './experiments'
-export { resultsBy, waysToSplit } from './results-by'
+export { resultsBy, sentLetters, waysToSplit } from './results-by'
 export {
   answersByProvider,
   earlierTotals,

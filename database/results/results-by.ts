@@ -1,7 +1,7 @@
 import { deviceOf, isCountedSql, sumSql } from '../../core/counting'
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { variantName } from '../../core/dispatch'
-import { type LetterDocument, conditionsOf, renditionName } from '../../core/letters'
+import { type Letter, conditionsOf, renditionName } from '../../core/letters'
 import type { Condition } from '../../core/segments'
 import { tiers } from '../../core/standing'
 import { readFields } from '../people'
@@ -92,8 +92,8 @@ function byProvider(db: Database, mailingId: number): PartResults[] {
 
 /** Whether a mailing's letter goes out in several versions. */
 function differs(db: Database, mailingId: number): boolean {
-  return [...documentsOf(db, mailingId).values()].some(
-    (document) => conditionsOf(document).rules.length > 0,
+  return [...sentLetters(db, mailingId).values()].some(
+    ({ document }) => conditionsOf(document).rules.length > 0,
   )
 }
 
@@ -105,12 +105,12 @@ function byRendition(db: Database, mailingId: number): PartResults[] {
       select coalesce(r.variant, 0) as variant, r.truth as truth, ${counts}
       from recipients as r where r.mailing_id = ${mailingId} and r.truth is not null group by 1, 2`),
   )
-  const documents = documentsOf(db, mailingId)
+  const letters = sentLetters(db, mailingId)
   const parts = new Map<string, Counted[]>()
   for (const { variant, truth, ...numbers } of rows) {
-    const document = documents.get(variant)!
+    const { document } = letters.get(variant)!
     const name = renditionName(document, truth, readCatalog(db))
-    const whole = documents.size > 1 ? `${variantName(variant)}: ${name}` : name
+    const whole = letters.size > 1 ? `${variantName(variant)}: ${name}` : name
     parts.set(whole, [...(parts.get(whole) ?? []), numbers])
   }
   return [...parts]
@@ -119,14 +119,14 @@ function byRendition(db: Database, mailingId: number): PartResults[] {
 }
 
 /** What went out of each variant; of the mailing itself where nothing was tried. */
-function documentsOf(db: Database, mailingId: number): Map<number, LetterDocument> {
+export function sentLetters(db: Database, mailingId: number): Map<number, Letter> {
   const kept = contentsOf(db, mailingId)
-  if (kept.length) return new Map(kept.map(({ no, content }) => [no, content.letter.document]))
+  if (kept.length) return new Map(kept.map(({ no, content }) => [no, content.letter]))
   const variants = variantsOf(db, mailingId)
   const letters = variants.length
     ? variants.map(({ no, letter_id }) => [no, letter_id] as const)
     : [[0, mailingById(db, mailingId)!.letter_id] as const]
-  return new Map(letters.map(([no, letter]) => [no, wholeLetterOf(db, letter).document]))
+  return new Map(letters.map(([no, letter]) => [no, wholeLetterOf(db, letter)]))
 }
 
 function byField(db: Database, mailingId: number, key: string): PartResults[] {

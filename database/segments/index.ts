@@ -24,6 +24,7 @@ export {
   freezeRule,
   isMember,
   membersOf,
+  moneyDigitsOf,
   readCatalog,
   readSegments,
   readyNow,

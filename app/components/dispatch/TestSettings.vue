@@ -59,8 +59,10 @@ const each = computed(() => (drawn.value ? Math.min(...drawn.value.each) : null)
 /** The smallest difference that shows, in points, from what earlier mailings came to. */
 const shows = computed(() => {
   const usual = props.plan.answer.value?.usual
-  const rate = test.value?.measure === 'open' ? usual?.opened : usual?.clicked
-  if (rate === undefined || test.value?.measure === 'money') return null
+  const { measure } = test.value ?? {}
+  // What a goal or money usually comes to is not known before.
+  const rate = measure === 'open' ? usual?.opened : measure === 'click' ? usual?.clicked : undefined
+  if (rate === undefined) return null
   if (each.value === null) return null
   return { rate, difference: smallestDifference(each.value, rate) }
 })
@@ -242,7 +244,8 @@ const id = useId()
         {{ FEWEST_A_VARIANT }} only large differences show.
       </p>
       <p v-if="shows?.difference" class="muted mt-2">
-        Earlier mailings came to {{ percent(shows.rate) }}. This test would show a difference of
+        Earlier mailings came to {{ percent(shows.rate) }}
+        {{ test!.measure === 'open' ? 'opened' : 'clicked' }}. This test would show a difference of
         {{ points(shows.difference) }} or more, four times out of five.
       </p>
     </template>

@@ -8,7 +8,7 @@ const emit = defineEmits<{ choose: [id: string] }>()
   <div class="small flex flex-col">
     <span class="muted" aria-hidden="true">{{ name }}</span>
     <select
-      :aria-label="name"
+      :aria-label="`Filter by ${name.toLowerCase()}`"
       class="field field-sm w-28"
       :class="chosen && 'border-brass-500 text-ink-900'"
       :value="chosen"

@@ -8,7 +8,10 @@ defineProps<{ mailings: { id: number; name: string }[] }>()
 const emit = defineEmits<{ asked: [] }>()
 const route = useRoute()
 const asked = Number(route.query.mailing)
-const mailing = ref<number | null>(Number.isSafeInteger(asked) && asked > 0 ? asked : null)
+/** All, one by its number, or several. */
+const mailing = ref<number | 'several' | null>(
+  Number.isSafeInteger(asked) && asked > 0 ? asked : null,
+)
 const when = ref<string>('all')
 /** How somebody likes their files stays with them. */
 const kept = useLocalStorage('data-out', {
@@ -26,6 +29,7 @@ const { form, faults, busy, submit } = useForm(dataOutInput, {
   from: null as string | null,
   to: null as string | null,
   every: null as string | null,
+  hour: null as number | null,
   mailTo: '',
 })
 // What is not seen any more is not asked.
@@ -34,10 +38,17 @@ watch(when, (now) => {
 })
 watch(
   () => form.every,
-  (every) => every || (form.mailTo = ''),
+  (every) => {
+    if (every) return
+    form.mailTo = ''
+    form.hour = null
+  },
 )
+const unchosen = ref(false)
 async function take() {
-  form.mailings = mailing.value === null ? [] : [mailing.value]
+  if (mailing.value !== 'several') form.mailings = mailing.value === null ? [] : [mailing.value]
+  else if (form.mailings.length === 0) return (unchosen.value = true)
+  unchosen.value = false
   form.days = /^\d+$/.test(when.value) ? Number(when.value) : null
   const taken = await submit((body) => changeAt('/api/data-out', { method: 'POST', body }))
   if (!taken) return
@@ -54,8 +65,21 @@ const id = useId()
       <label :for="`${id}-which`">From</label>
       <select :id="`${id}-which`" v-model="mailing" class="field field-sm">
         <option :value="null">all mailings</option>
+        <option v-if="mailings.length > 1" value="several">several, chosen here</option>
         <option v-for="one in mailings" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
+      <template v-if="mailing === 'several'">
+        <span class="self-start pt-1">Which</span>
+        <div
+          class="max-h-40 overflow-auto rounded border border-line px-2 py-1"
+          role="group"
+          aria-label="Which mailings"
+        >
+          <label v-for="one in mailings" :key="one.id" class="flex min-h-6 items-baseline gap-2"
+            ><input v-model="form.mailings" type="checkbox" :value="one.id" />{{ one.name }}</label
+          >
+        </div>
+      </template>
       <label :for="`${id}-when`">Time</label>
       <select :id="`${id}-when`" v-model="when" class="field field-sm">
         <option value="all">since the beginning</option>
@@ -116,6 +140,13 @@ const id = useId()
         <option value="month">every month from now on</option>
       </select>
       <template v-if="form.every">
+        <label :for="`${id}-hour`">At</label>
+        <select :id="`${id}-hour`" v-model="form.hour" class="field field-sm">
+          <option :value="null">the hour it is now</option>
+          <option v-for="hour in 24" :key="hour" :value="hour - 1">
+            {{ String(hour - 1).padStart(2, '0') }}:00
+          </option>
+        </select>
         <label :for="`${id}-mail`">Link by mail</label>
         <input
           :id="`${id}-mail`"
@@ -126,6 +157,7 @@ const id = useId()
         />
       </template>
     </div>
+    <p v-if="unchosen" class="fault small mt-2" role="alert">Choose at least one mailing.</p>
     <p v-if="Object.keys(faults).length" class="fault small mt-2" role="alert">
       {{ [...new Set(Object.values(faults))].join(' ') }}
     </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { area, curveBasis, scaleLinear } from 'd3'
+import { variantName } from '~~/core/dispatch'
 import { CLEAR } from '~~/core/experiments'
 import type { TestResults } from '~~/core/experiments'
 
@@ -48,6 +49,24 @@ const decision = computed(() => {
     ? null
     : `The rest got ${variants[winner]?.name ?? ''}, decided ${dayAndTime(decidedAt!)} by ${decidedBy}.`
 })
+/** What the choice was worth: what those who were not in the test brought more than by the best of the others, as far as the figures of then tell. */
+const decided = computed(() => {
+  const { winner, decidedOn, variants } = props.test
+  const chosen = decidedOn?.variants.find(({ variant }) => variant === winner)
+  if (!decidedOn || !chosen) return null
+  const others = decidedOn.variants.filter((one) => one !== chosen)
+  const next = Math.max(...others.map(({ value }) => value))
+  const lines = decidedOn.variants.map((one) => ({
+    ...one,
+    name: variantName(one.variant),
+    today: variants.find(({ variant }) => variant === one.variant)?.value ?? null,
+  }))
+  return { lines, chosen, more: chosen.value - next }
+})
+const difference = (value: number) =>
+  props.test.measure === 'money'
+    ? `${value < 0 ? '−' : ''}${shown(Math.abs(value))} for each person`
+    : `${(Math.abs(value) * 100).toFixed(1)} points`
 const measures = {
   open: 'opens',
   click: 'clicks',
@@ -109,5 +128,42 @@ const delivered = computed(() => props.test.variants.reduce((sum, one) => sum + 
     </tbody>
   </table>
   <p class="mt-2">{{ verdict }}</p>
-  <p v-if="decision" class="muted">{{ decision }}</p>
+  <p v-if="test.goalOpenUntil !== null" class="small mt-1" role="status">
+    <MarkDot level="caution" class="mr-1.5 inline" />
+    So far: the goal can be reached until {{ dayAndTime(test.goalOpenUntil) }}. Who decides before
+    then decides on a part of it.
+  </p>
+  <template v-if="decision">
+    <p class="muted">{{ decision }}</p>
+    <template v-if="decided">
+      <table class="mt-1 w-full text-[12.5px]">
+        <caption class="sr-only">
+          What it was decided on, and how it stands today
+        </caption>
+        <thead>
+          <tr class="muted">
+            <th scope="col"><span class="sr-only">Variant</span></th>
+            <th scope="col" class="num pl-3 font-normal">when decided</th>
+            <th scope="col" class="num pl-3 font-normal">chance to be best</th>
+            <th scope="col" class="num pl-3 font-normal">expected loss</th>
+            <th scope="col" class="num pl-3 font-normal">today</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in decided.lines" :key="one.variant" class="border-t border-line-soft">
+            <th scope="row" class="py-1 pr-2 text-left">{{ one.name }}</th>
+            <td class="num pl-3">{{ shown(one.value) }} of {{ count(one.of) }}</td>
+            <td class="num muted pl-3">{{ percent(one.best) }}</td>
+            <td class="num muted pl-3">{{ difference(one.loss) }}</td>
+            <td class="num pl-3">{{ one.today === null ? '—' : shown(one.today) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="muted mt-1">
+        By the figures of then the choice was worth {{ difference(decided.more)
+        }}{{ decided.more < 0 ? ' less' : '' }} against the best of the others; what it may have
+        cost, on average, is {{ difference(decided.chosen.loss) }}.
+      </p>
+    </template>
+  </template>
 </template>

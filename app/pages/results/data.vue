@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dataKinds, type DataChoice } from '~~/core/results'
+import { hourOf } from '~~/core/time'
 
 /** Exporting what came of mailings: what, from which, now or again and again; and what was exported. */
 interface Out {
@@ -70,7 +71,8 @@ async function end(schedule: Schedule) {
     label: 'Undo',
     run: async () => {
       const { choice, every, mail_to } = schedule
-      const body = { ...choice, every, mailTo: mail_to ?? '' }
+      const hour = hourOf(schedule.next_at, useSession().zone)
+      const body = { ...choice, every, hour, mailTo: mail_to ?? '' }
       if (await act('/api/data-out', 'POST', body)) await reload()
     },
   })

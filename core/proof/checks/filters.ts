@@ -59,10 +59,13 @@ const signs: readonly { about: string; score: number; pattern: RegExp }[] = [
   { about: 'many exclamation or question marks in a row', score: 1, pattern: /[!?]{3,}/ },
   { about: 'an answer or a forward that is none', score: 2, pattern: /^(re|fwd?|aw|wg)\s*:/i },
 ]
-/** From these sums on it is worth telling, and worth mending. */
+/** From these sums on it is worth telling, and it has to be mended: so many points alone put a letter into junk. */
 const NOTE = 1
-const CAUTION = 4
-const shorteners = /^(bit\.ly|t\.co|goo\.gl|tinyurl\.com|ow\.ly|is\.gd|buff\.ly|rb\.gy)$/i
+const LIMIT = 4
+const shortened =
+  /(?<![\w.-])(bit\.ly|t\.co|goo\.gl|tinyurl\.com|ow\.ly|is\.gd|buff\.ly|rb\.gy)\/\w+/i
+/** An address of the web that is numbers (IPv4, IPv6) in place of a name. */
+const numeric = /\bhttps?:\/\/(\d{1,3}(\.\d{1,3}){3}|\[[0-9a-f:.]+\])(?![\w.-])/i
 
 /** Words and shapes that filters score, and links and pictures that they take for a disguise. */
 export function filters({ letter }: ProofFacts): Mark[] {
@@ -84,24 +87,33 @@ export function filters({ letter }: ProofFacts): Mark[] {
   if (sum >= NOTE)
     marks.push({
       check: 'filters',
-      level: sum >= CAUTION ? 'caution' : 'note',
+      level: sum >= LIMIT ? 'blocker' : 'note',
       blockId: [...found.values()][0]!.blockId,
       title: `Filters may hold ${sum} points against the words`,
       detail: `${[...found]
         .map(([about, { words, score }]) => `${about}: “${words}” (${score})`)
-        .join('; ')}. From ${CAUTION} on it is worth saying it otherwise.`,
+        .join('; ')}. From ${LIMIT} on it has to be said otherwise.`,
     })
-  const short = linksOf(letter.document).find(
-    ({ url }) => URL.canParse(url) && shorteners.test(new URL(url).hostname),
-  )
-  if (short)
-    marks.push({
-      check: 'filters',
-      level: 'caution',
-      blockId: short.blockId,
-      title: 'A shortened link',
-      detail: `${short.url} hides where it leads; filters block such addresses. Give the whole one.`,
-    })
+  // What a reader can copy out of a text is looked at as a link is.
+  const addresses = [
+    ...linksOf(letter.document).map(({ url, blockId }) => ({ text: url, blockId })),
+    ...textsOf(letter),
+  ]
+  const disguises = [
+    ['A shortened link', shortened, 'hides where it leads'],
+    ['An address of numbers', numeric, 'is a place without a name'],
+  ] as const
+  for (const [title, pattern, why] of disguises) {
+    const one = addresses.find(({ text }) => pattern.test(text))
+    if (one)
+      marks.push({
+        check: 'filters',
+        level: 'blocker',
+        blockId: one.blockId,
+        title,
+        detail: `${pattern.exec(one.text)![0]} ${why}; filters block such addresses. Give the whole one, with its name.`,
+      })
+  }
   const [picture, ...others] = blocksOf(letter.document).filter(
     (block) => block.kind === 'picture' && block.src !== '',
   )

@@ -1,3 +1,6 @@
 import { mailingResults } from '~~/cases/results'
 
-export default defineEventHandler((event) => mailingResults(satchel().db, mailingOf(event)))
+export default defineEventHandler((event) => {
+  const { db, clock } = satchel()
+  return mailingResults(db, mailingOf(event), clock())
+})

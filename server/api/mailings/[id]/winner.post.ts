@@ -13,7 +13,6 @@ export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const { user } = me(event)
   const by = user.name
-  if (!decideTest(db, mailing.id, variant, by, clock()))
-    throw refused('The test is decided already.')
+  if (!decideTest(db, mailing, variant, by, clock())) throw refused('The test is decided already.')
   return { ok: true }
 })
