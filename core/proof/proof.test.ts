@@ -59,6 +59,14 @@ test('an owner’s word lets those blockers pass that were there, and no others'
     detail: expect.stringContaining('Wren lets it pass: “They know”') as string,
   })
   expect(withOverruled(marks, { ...by, keys: [] })).toEqual(marks)
+  // A gap that was let pass for 31 people is let pass for 30, too, however an earlier version kept it.
+  const gap = (n: string) => ({
+    ...{ check: 'gaps', level: 'blocker' as const, blockId: 'a', detail: '' },
+    title: `${n} of 9,060 people would read “For ”`,
+  })
+  const kept = { ...by, keys: ['gaps|a|31 of 653 people would read “For ”'] }
+  expect(withOverruled([gap('1,030')], kept)[0]!.level).toBe('caution')
+  expect(markKey(gap('30'))).toBe(markKey(gap('1,031')))
   expect(withOverruled(marks, null)).toEqual(marks)
   const elsewhere = marks.map((mark) => ({ ...mark, blockId: 'other' }))
   expect(blockersOf(withOverruled(elsewhere, by))).toHaveLength(blockersOf(marks).length)
