@@ -124,11 +124,23 @@ export async function install(
   }
 }
 
-/** Waits until something is so; says what it waited for where it never is. */
+/**
+ * Waits until something is so; says what it waited for where it never is. What is asked may fail on the way: while one page
+ * gives way to another, both are there for a moment.
+ */
 export async function until(what: string, is: () => boolean | Promise<boolean>, within = 400_000) {
   const end = Date.now() + within
-  while (!(await is())) {
-    if (Date.now() > end) throw new Error(`Waited ${within / 1000} s in vain: ${what}.`)
+  let cause: unknown
+  const asked = async () => {
+    try {
+      return await is()
+    } catch (error) {
+      cause = error
+      return false
+    }
+  }
+  while (!(await asked())) {
+    if (Date.now() > end) throw new Error(`Waited ${within / 1000} s in vain: ${what}.`, { cause })
     await new Promise((resolve) => setTimeout(resolve, 60))
   }
 }

@@ -307,7 +307,12 @@ test('all people of a segment are reached in the table of people, and filtered f
     .click()
   await seen('All of Orrin')
   const shown = async () =>
-    Number((await page().locator('.font-head.text-\\[24px\\]').innerText()).replace(/\D/g, ''))
+    Number(
+      (await page().getByRole('status', { name: 'How many are found' }).innerText()).replace(
+        /\D/g,
+        '',
+      ),
+    )
   await until('all are counted', async () => (await shown()) === members)
   const table = page().getByRole('region', { name: 'People, scrollable' })
   await table.evaluate((element) => element.scrollTo(0, element.scrollHeight))

@@ -33,16 +33,20 @@ const liquid = new Liquid({
  */
 const word = '[A-Za-z_]\\w{0,60}'
 const value = `${word}(?:\\.${word}){0,3}`
-const argument = `(?:"(?:[^"\\\\]|\\\\.)*"|'(?:[^'\\\\]|\\\\.)*'|-?\\d{1,9}(?:\\.\\d{1,6})?|${value})`
-const oneFilter = `\\s*\\|\\s*(${word})\\s*(?::\\s*${argument}(?:\\s*,\\s*${argument}){0,3})?`
+const quoted = `"(?:[^"\\\\]|\\\\.)*"|'(?:[^'\\\\]|\\\\.)*'`
+const argument = `(?:${quoted}|-?\\d{1,9}(?:\\.\\d{1,6})?|${value})`
+const oneFilter = `\\s*\\|\\s*(${word})\\s*(?::\\s*(${argument}(?:\\s*,\\s*${argument}){0,3}))?`
 const wholeFillIn = new RegExp(`^\\s*(?:${value})(?:${oneFilter}){0,6}\\s*$`)
 const eachFilter = new RegExp(oneFilter, 'g')
+const eachQuoted = new RegExp(quoted, 'g')
 
 /** The filters there are. None makes more of a value than is written beside it. */
 const allowed = [
   ...['default', 'capitalize', 'upcase', 'downcase', 'strip', 'truncate', 'truncatewords'],
   ...['append', 'prepend', 'round', 'first', 'last', 'escape'],
 ]
+/** Those that stop the whole letter without exactly one argument. */
+const ofOneArgument = ['append', 'prepend']
 /** Characters of one fill-in as it is written, and of what comes of it. */
 const LONGEST_SOURCE = 500
 const LONGEST_OUTPUT = 4_000
@@ -142,7 +146,7 @@ export function fillInProblem(expression: string): string | null {
  * is only not finished yet is kept, and the proof says what it lacks.
  */
 export function fillInRefusal(expression: string): string | null {
-  const bare = expression.replace(/"[^"]*"|'[^']*'/g, '""')
+  const bare = expression.replace(eachQuoted, '""')
   if (expression.length > LONGEST_SOURCE) return fillInProblem(expression)
   return /\.\.|[()[\]{}%]/.test(bare)
     ? 'A fill-in names one value, such as person.first_name, with filters behind it; no ranges, no brackets.'
@@ -163,9 +167,12 @@ export function fillInSyntaxProblem(expression: string): string | null {
 export function compileFillIn(expression: string): (context: FillInContext) => string {
   const problem = fillInProblem(expression)
   if (problem) throw new Error(problem)
-  for (const [, name] of expression.replace(/"[^"]*"|'[^']*'/g, '""').matchAll(eachFilter))
+  for (const [, name, given] of expression.replace(eachQuoted, '""').matchAll(eachFilter)) {
     if (!allowed.includes(name!) && !Object.hasOwn(written, name!))
       throw new Error(`undefined filter: ${name}`)
+    if (ofOneArgument.includes(name!) && given?.split(',').length !== 1)
+      throw new Error(`${name} takes one text or value, such as ${name}: "!"`)
+  }
   const template: Template[] = liquid.parse(`{{ ${expression} }}`)
   return (
     plainFillIn(expression) ??

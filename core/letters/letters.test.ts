@@ -187,6 +187,50 @@ test('whatever is written in a fill-in, it is refused or quickly written, and sh
   )
 })
 
+test('any filters with any arguments are refused, or written for whatever a reader has', () => {
+  const argument = fc.constantFrom(
+    '"ab"',
+    '"\\""',
+    "'\\', '",
+    '3',
+    '-1',
+    '0.5',
+    'person',
+    'person.x',
+    'person.none',
+  )
+  const filter = fc
+    .tuple(
+      fc.constantFrom(
+        ...['default', 'capitalize', 'upcase', 'downcase', 'strip', 'truncate', 'truncatewords'],
+        ...['append', 'prepend', 'round', 'first', 'last', 'escape', 'day', 'thousands'],
+      ),
+      fc.array(argument, { maxLength: 4 }),
+    )
+    .map(([name, given]) => (given.length ? `${name}: ${given.join(' , ')}` : name))
+  const value = fc.oneof(
+    fc.string(),
+    fc.double(),
+    fc.constantFrom(null, undefined, true, '2026-02-30', [], ['a', null], {}, { of: 'it' }),
+  )
+  let written = 0
+  fc.assert(
+    fc.property(
+      fc.constantFrom('person', 'person.x', 'person.none'),
+      fc.array(filter, { minLength: 1, maxLength: 4 }),
+      value,
+      (of, filters, x) => {
+        const expression = [of, ...filters].join(' | ')
+        if (fillInSyntaxProblem(expression) !== null) return
+        written++
+        expect(compileFillIn(expression)({ person: { x } }).length).toBeLessThanOrEqual(4_000)
+      },
+    ),
+    { numRuns: 4_000 },
+  )
+  expect(written).toBeGreaterThan(1_000)
+})
+
 test('one value that is very long, whatever is done to it, stops no letter', () => {
   for (const filters of [
     ' | escape | escape | escape | escape | escape | escape',

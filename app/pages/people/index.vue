@@ -227,7 +227,7 @@ async function chooseAll() {
         >
           Export…
         </button>
-        <div class="text-right">
+        <div class="text-right" role="status" aria-label="How many are found">
           <div class="font-head text-[24px] font-[640]">
             {{ loading || !first ? '…' : count(total) }}
           </div>
