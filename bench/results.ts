@@ -39,7 +39,7 @@ export const resultsPage: Measure = {
     timed('links', () => linkClicks(db, ID))
     timed('reasons', () => reasonsOf(db, ID))
     timed('leaving', () => reasonsOfLeaving(db, ID))
-    timed('earlier', () => earlierTotals(db, mailing, 12))
+    timed('earlier', () => earlierTotals(db, mailing, 12, null))
     timed('money', () => moneyOfMailing(db, ID))
     timed('provider', () => resultsBy(db, ID, 'provider', Date.UTC(2026, 10, 23)))
     const ours = Object.values(notes).reduce((sum, ms) => sum + ms, 0)

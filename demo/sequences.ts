@@ -9,6 +9,7 @@ import {
   type SequenceMap,
   type Start,
 } from '../core/sequences'
+import { hourOf } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
 import { all, q, run, type Database } from '../database'
 import {
@@ -74,7 +75,7 @@ export function makeSequences(
     const walk = walker(db, chance, agent, id, map)
     for (const { person, at } of comersOf(db, people, plan, now)) walk(person, plan.list, at, now)
     for (const mailing of mailingsIn(map)) {
-      keepHours(db, mailing, plan.since)
+      keepHours(db, mailing)
       const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
       saveLinks(
         db,
@@ -93,15 +94,24 @@ export function makeSequences(
 const mailingsIn = (map: SequenceMap) =>
   lineOf(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
 
-/** How many opened and clicked in each hour since a mailing began. */
-function keepHours(db: Database, mailing: number, since: number) {
+/** How many opened and clicked in each hour since they got a mail. */
+function keepHours(db: Database, mailing: number) {
   const hours = new Map<number, { opens: number; clicks: number }>()
-  const acts = q.selectFrom('acts').select(['kind', 'at']).where('mailing_id', '=', mailing)
-  for (const { kind, at } of all(db, acts)) {
-    const n = Math.floor((at - since) / HOUR)
+  const times = q
+    .selectFrom('recipients')
+    .select(['accepted_at', 'opened_at', 'clicked_at'])
+    .where('mailing_id', '=', mailing)
+    .where('accepted_at', 'is not', null)
+  const add = (at: number | null, ownBegan: number, what: 'opens' | 'clicks') => {
+    if (at === null) return
+    const n = hourOf(at, { began: ownBegan, ownBegan })
     const hour = hours.get(n) ?? { opens: 0, clicks: 0 }
-    hour[kind === 'open' ? 'opens' : 'clicks']++
+    hour[what]++
     hours.set(n, hour)
+  }
+  for (const { accepted_at, opened_at, clicked_at } of all(db, times)) {
+    add(opened_at, accepted_at!, 'opens')
+    add(clicked_at, accepted_at!, 'clicks')
   }
   for (const [hour, counts] of hours)
     run(db, q.insertInto('mailing_hours').values({ mailing_id: mailing, hour, ...counts }))

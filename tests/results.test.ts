@@ -7,6 +7,7 @@ import { makeToken } from '../core/delivery'
 import { hourOf } from '../core/time'
 import { all, one, q } from '../database'
 import { totalsOf } from '../database/mailings'
+import { sequenceMails } from '../database/results'
 import { repliedCount, repliesOf } from '../database/sending'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
@@ -155,6 +156,35 @@ test('a mailing is looked at by parts, beside another, and a figure leads to its
     .waitFor()
   await seen(/^people now/)
   expect(sentTo.length).toBeGreaterThanOrEqual(totals.opened)
+})
+
+test('mail of sequences stands in the list, with each reader’s own hours, beside its like', async () => {
+  const mails = sequenceMails(satchel.db)
+  const [first] = mails
+  await page().goto(`${satchel.url}/results/account`)
+  await seen('mails of sequences among them by when each was accepted')
+  await page().getByRole('button', { name: 'Sequences', exact: true }).click()
+  const listed = page().getByRole('navigation', { name: 'Results' })
+  await listed.getByRole('link', { name: first!.name }).first().click()
+  await seen('of the sequence')
+  await seen('since each got it')
+  await seen('Against other mail of sequences')
+  const others = mails.filter(({ id, delivered }) => id !== first!.id && delivered > 0)
+  const beside = page().getByLabel('Beside')
+  await until(
+    'only mail of sequences is offered',
+    async () => (await beside.getByRole('option').count()) === mails.length,
+  )
+  await beside.selectOption(String(others[0]!.id))
+  await page()
+    .getByText(/points (more|less)|no difference beyond chance/)
+    .first()
+    .waitFor()
+  await visitor.expectAccessible()
+  await page().keyboard.press('Escape')
+  await page().locator('h1').first().click()
+  await page().keyboard.press('j')
+  await page().waitForURL(`${satchel.url}/results/${mails[1]!.id}`)
 })
 
 test('whoever leaves may say why, and it stands in the results', async () => {

@@ -82,8 +82,9 @@ export function useAnswer<T, S = null>(
     } catch (error) {
       if (mine === latest) problem.value = problemOf(error).message
     }
-    loading.value = false
     asking = false
+    // The answer to another path may have come in the middle of this change: what is asked now is not known yet.
+    if (at === path()) loading.value = false
     if (again || at !== path()) {
       again = false
       void load()

@@ -10,20 +10,86 @@ interface Row {
   complained: number | null
   opened: number | null
 }
+interface SequenceMail {
+  id: number
+  name: string
+  sequence_id: number
+  sequence: string
+  delivered: number
+  opened: number
+}
+/** A mail as it stands in the list. */
+interface Item {
+  id: number
+  name: string
+  about: string
+  opened: string
+}
 const route = useRoute()
 const { at } = useTimes()
 const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
-const sent = computed(() => (mailings.value ?? []).filter((row) => row.started_at !== null))
-const openShare = (row: Row) => (row.opened ?? 0) / Math.max(1, totalOf(row, 'delivered'))
+const { answer: sequences } = useAnswer<SequenceMail[]>(() => '/api/results/sequences')
+const sent = computed<Item[]>(() =>
+  (mailings.value ?? [])
+    .filter((row) => row.started_at !== null)
+    .map((row) => ({
+      id: row.id,
+      name: row.name,
+      about: at(row.started_at!).toFormat('d LLL yyyy'),
+      opened: percent((row.opened ?? 0) / Math.max(1, totalOf(row, 'delivered'))),
+    })),
+)
+const ofSequences = computed<Item[]>(() =>
+  (sequences.value ?? []).map(({ id, name, delivered, opened }) => ({
+    id,
+    name,
+    about: `${count(delivered)} delivered`,
+    opened: delivered ? percent(opened / delivered) : 'none',
+  })),
+)
+const isOfSequence = computed(() =>
+  ofSequences.value.some(({ id }) => String(id) === route.params.id),
+)
+/** Which of the two is listed: that of the mail shown, until the other is chosen. */
+const kind = ref<'mailings' | 'sequences'>('mailings')
+watch(
+  () => [route.params.id, isOfSequence.value],
+  () => {
+    if (route.params.id) kind.value = isOfSequence.value ? 'sequences' : 'mailings'
+  },
+  { immediate: true },
+)
+const groups = computed(() => {
+  if (kind.value === 'mailings') return [{ key: 0, title: '', items: sent.value }]
+  const ids = [...new Set((sequences.value ?? []).map((one) => one.sequence_id))]
+  return ids.map((key) => {
+    const own = (sequences.value ?? []).filter((one) => one.sequence_id === key)
+    const items = ofSequences.value.filter(({ id }) => own.some((one) => one.id === id))
+    return { key, title: own[0]!.sequence, items }
+  })
+})
+const none = computed(() =>
+  kind.value === 'sequences'
+    ? sequences.value && !ofSequences.value.length
+    : mailings.value && !sent.value.length,
+)
 useLanding(
   () => '/results',
-  () => sent.value[0] && `/results/${sent.value[0].id}`,
+  () => {
+    const first = sent.value[0] ?? (mailings.value ? ofSequences.value[0] : undefined)
+    return first && `/results/${first.id}`
+  },
 )
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
-  const here = sent.value.findIndex((row) => String(row.id) === route.params.id)
+  const listed = groups.value.flatMap(({ items }) => items)
+  const here = listed.findIndex((row) => String(row.id) === route.params.id)
   const next =
-    event.key === 'j' ? sent.value[here + 1] : event.key === 'k' ? sent.value[here - 1] : undefined
+    event.key === 'j'
+      ? listed[here + 1]
+      : event.key === 'k'
+        ? listed[Math.max(0, here - 1)]
+        : undefined
   if (next) void navigateTo(`/results/${next.id}`)
 })
 </script>
@@ -35,24 +101,45 @@ useKeys((event) => {
       <NuxtLink to="/results/data" class="side-item border-b border-line" active-class="here"
         >Export</NuxtLink
       >
-      <NuxtLink
-        v-for="row in sent"
-        :key="row.id"
-        :to="`/results/${row.id}`"
-        class="side-item flex-col !gap-0"
-        active-class="here"
-      >
-        <span class="truncate">{{ row.name }}</span><span
-          class="muted small flex justify-between font-normal"
-          ><span>{{ at(row.started_at!).toFormat('d LLL yyyy') }}</span
-          ><span>{{ percent(openShare(row)) }} opened</span></span
+      <ChoiceButtons
+        v-model="kind"
+        class="px-4 pt-3 pb-2"
+        label="Results of"
+        :options="[
+          { value: 'mailings', name: 'Mailings' },
+          { value: 'sequences', name: 'Sequences' },
+        ]"
+      />
+      <p v-if="none" class="muted small px-4 py-2">
+        {{
+          kind === 'sequences'
+            ? 'No sequence has sent anything yet.'
+            : 'No mailing has gone out yet.'
+        }}
+      </p>
+      <template v-for="group in groups" :key="group.key">
+        <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
+        <NuxtLink
+          v-for="row in group.items"
+          :key="row.id"
+          :to="`/results/${row.id}`"
+          class="side-item flex-col !gap-0"
+          active-class="here"
         >
-      </NuxtLink>
+          <span class="truncate">{{ row.name }}</span><span
+            class="muted small flex justify-between font-normal"
+            ><span>{{ row.about }}</span
+            ><span>{{ row.opened }} opened</span></span
+          >
+        </NuxtLink>
+      </template>
     </nav>
     <div class="min-w-0 flex-1 overflow-auto px-5 py-4">
       <NuxtPage />
       <div
-        v-if="mailings && !sent.length && route.path === '/results'"
+        v-if="
+          mailings && sequences && !sent.length && !ofSequences.length && route.path === '/results'
+        "
         class="mx-auto max-w-md pt-[12vh]"
       >
         <h1>No results yet</h1>

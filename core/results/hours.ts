@@ -7,6 +7,14 @@ export interface HourCount {
   clicks: number
 }
 
+/**
+ * In which hour something was done with a mail: of a mailing since it began; of a sequence's mail, which begins anew with
+ * everybody, since it was accepted for them.
+ */
+export function hourOf(at: number, mail: { began: number; ownBegan: number | null }): number {
+  return Math.max(0, Math.floor((at - (mail.ownBegan ?? mail.began)) / HOUR))
+}
+
 /** The hours 0..`length`-1, with zeros where nothing came. */
 export function fillHours(counts: readonly HourCount[], length: number): HourCount[] {
   const byHour = new Map(counts.map((count) => [count.hour, count]))

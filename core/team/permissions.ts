@@ -125,6 +125,7 @@ export const permissions = {
   'POST /api/mailings/[id]/approval': writer('asked for approval'),
   'PUT /api/mailings/[id]/approval': editor('answered whether a letter may go out'),
   'DELETE /api/mailings/[id]/approval': writer('withdrew a question for approval'),
+  'GET /api/mailings/[id]/beside': read,
   'GET /api/mailings/[id]/by': read,
   'POST /api/mailings/[id]/cancel-rest': editor('cancelled the rest of a mailing'),
   'GET /api/mailings/[id]/clicked': read,
@@ -193,6 +194,7 @@ export const permissions = {
   'POST /api/pictures/[id]/restore': writer('restored a picture'),
   'GET /api/products/categories': read,
   'GET /api/results': read,
+  'GET /api/results/sequences': read,
 
   'GET /api/segments': read,
   'POST /api/segments': writer('made a segment'),

@@ -28,6 +28,7 @@ import { openedOn } from './0026-opened-on'
 import { namesWithoutAccents } from './0027-names-without-accents'
 import { goneTags } from './0028-gone-tags'
 import { decidedOn } from './0029-decided-on'
+import { ownHours } from './0030-own-hours'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -63,6 +64,7 @@ export const migrations: readonly Step[] = [
   namesWithoutAccents,
   goneTags,
   decidedOn,
+  ownHours,
 ]
 
 /**

@@ -149,6 +149,35 @@ test('rules on file go on meaning what they meant: who was sent nothing did not 
   ).toEqual({ start: { rule: kept } })
 })
 
+test('the hours of a sequence’s mail become each reader’s own; those of mailings stay', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 29)
+  sqlite.pragma('foreign_keys = off')
+  const hour = 3_600_000
+  const mailing = sqlite.prepare(
+    "insert into mailings (id, name, state, letter_id, created_at, started_at, sequence_id) values (?, 'a', 'sending', ?, 0, 0, ?)",
+  )
+  mailing.run(1, 1, null)
+  mailing.run(2, 2, 1)
+  const insert = sqlite.prepare(
+    "insert into recipients (mailing_id, person_id, state, at, due, accepted_at, opened_at, clicked_at) values (?, ?, 'accepted', ?, 0, ?, ?, ?)",
+  )
+  insert.run(1, 1, 0, 10 * hour, 12 * hour, null)
+  insert.run(2, 1, 0, 100 * hour, 102.5 * hour, 103 * hour)
+  insert.run(2, 2, 0, 200 * hour, 202 * hour, null)
+  insert.run(2, 3, 300 * hour, null, 299 * hour, null)
+  const kept = sqlite.prepare('insert into mailing_hours values (?, ?, ?, ?)')
+  kept.run(1, 12, 1, 0)
+  kept.run(2, 102, 1, 0)
+  migrate(sqlite)
+  expect(sqlite.prepare('select * from mailing_hours').raw().all()).toEqual([
+    [1, 12, 1, 0],
+    [2, 0, 1, 0],
+    [2, 2, 2, 0],
+    [2, 3, 0, 1],
+  ])
+})
+
 test('a step that fails leaves nothing half done', () => {
   const sqlite = new Sqlite(':memory:')
   sqlite.exec('create table evidence (id integer)')

@@ -1,13 +1,16 @@
 import { beforeAll, expect, test } from 'vitest'
 import { DAY, dayOf, HOUR } from '../../core/time'
 import { makeAccount } from '../../demo/account'
+import { isIn } from '../../core/counting'
 import { all, openMemory, q, type Database } from '..'
+import { hoursOf } from './results'
 import {
   cohortsByMonth,
   growthByMonth,
   monthsUpTo,
   opensByHour,
   sentSince,
+  sequenceMailByMonth,
 } from './account-results'
 
 const now = Date.UTC(2026, 10, 23, 9, 40)
@@ -53,9 +56,10 @@ test('opens by hour are all that came, each within an hour of when it did', () =
     q
       .selectFrom('recipients')
       .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
-      .select(['recipients.opened_at', 'mailings.sequence_id'])
-      .where('mailings.started_at', '>=', since)
+      .select(['recipients.opened_at', 'mailings.sequence_id', 'mailings.started_at'])
       .where('recipients.opened_at', 'is not', null),
+  ).filter(({ sequence_id, started_at, opened_at }) =>
+    sequence_id === null ? started_at! >= since : opened_at! >= since,
   )
   expect(week.flat().reduce((sum, n) => sum + n, 0)).toBe(opens.length)
   const near = new Set(
@@ -67,4 +71,39 @@ test('opens by hour are all that came, each within an hour of when it did', () =
   const totals = sentSince(db, since)
   const bySelf = opens.filter(({ sequence_id }) => sequence_id === null)
   expect(totals.reduce((sum, { opened }) => sum + opened, 0)).toBe(bySelf.length)
+})
+
+test('sequences’ mail is in the month it was accepted in, and in each reader’s own hours', () => {
+  const rows = all(
+    db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+      .selectAll('recipients')
+      .where('mailings.sequence_id', 'is not', null),
+  )
+  expect(rows.length).toBeGreaterThan(20)
+  for (const { month, ...shown } of sequenceMailByMonth(db, since, months, zone)) {
+    const own = rows.filter(
+      ({ accepted_at: at }) => at !== null && dayOf(at, zone).startsWith(month),
+    )
+    expect([month, shown]).toEqual([
+      month,
+      {
+        delivered: own.filter(({ state }) => isIn(state, 'delivered')).length,
+        opened: own.filter(({ opened_at }) => opened_at !== null).length,
+        clicked: own.filter(({ clicked_at }) => clicked_at !== null).length,
+      },
+    ])
+  }
+  for (const id of new Set(rows.map(({ mailing_id }) => mailing_id))) {
+    const expected = new Map<number, number>()
+    for (const { mailing_id, opened_at, accepted_at } of rows)
+      if (mailing_id === id && opened_at !== null) {
+        const hour = Math.floor((opened_at - accepted_at!) / HOUR)
+        expected.set(hour, (expected.get(hour) ?? 0) + 1)
+      }
+    const shown = hoursOf(db, id).filter(({ opens }) => opens > 0)
+    expect(new Map(shown.map(({ hour, opens }) => [hour, opens]))).toEqual(expected)
+  }
 })

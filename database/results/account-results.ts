@@ -2,6 +2,7 @@ import { totalSql } from '../../core/counting'
 import { sql } from 'kysely'
 import { dayOf, HOUR, startOfDay, DAY } from '../../core/time'
 import { all, q, raw, type Database } from '../query'
+import { sequenceMailByHour, sequenceOpens } from './of-sequences'
 import { growthByDay, isTest } from './results'
 
 /** The last `many` months up to now, in a zone: their names ("2026-11") and when the first of them began. */
@@ -31,6 +32,30 @@ export function sentSince(db: Database, since: number) {
       .where('mailings.sequence_id', 'is', null)
       .orderBy('mailings.started_at'),
   )
+}
+
+/** What was accepted of sequences' mail in each month, and what came of that. */
+export function sequenceMailByMonth(
+  db: Database,
+  since: number,
+  months: readonly string[],
+  zone: string,
+) {
+  const hours = sequenceMailByHour(db, since)
+  const of = (what: 'delivered' | 'opened' | 'clicked') =>
+    perMonth(
+      hours.map((row) => ({ day: row.hour, n: row[what] })),
+      since,
+      months,
+      zone,
+    )
+  const [delivered, opened, clicked] = [of('delivered'), of('opened'), of('clicked')]
+  return months.map((month, i) => ({
+    month,
+    delivered: delivered[i]!,
+    opened: opened[i]!,
+    clicked: clicked[i]!,
+  }))
 }
 
 /** How many joined, and how many unsubscribed or were suppressed, in each month. */
@@ -81,17 +106,28 @@ export function cohortsByMonth(
   }))
 }
 
-/** First opens of mailings begun since, by weekday (Monday first) and hour; exact to the hour since each began. */
+/**
+ * First opens by weekday (Monday first) and hour: of mailings begun since, exact to the hour since each began; of
+ * sequences' mail those since then.
+ */
 export function opensByHour(db: Database, since: number, zone: string): number[][] {
-  const rows = all(
+  const ofMailings = all(
     db,
     q
       .selectFrom('mailing_hours as h')
       .innerJoin('mailings as m', 'm.id', 'h.mailing_id')
       .select(['m.started_at', 'h.hour', 'h.opens'])
       .where('m.started_at', '>=', since)
+      .where('m.sequence_id', 'is', null)
       .where('h.opens', '>', 0),
   )
+  const rows = [
+    ...ofMailings.map(({ started_at, hour, opens }) => ({
+      at: started_at! + (hour + 0.5) * HOUR,
+      opens,
+    })),
+    ...sequenceOpens(db, since),
+  ]
   const week = Array.from({ length: 7 }, () => new Array<number>(24).fill(0))
   const format = new Intl.DateTimeFormat('en-GB', {
     timeZone: zone,
@@ -100,8 +136,8 @@ export function opensByHour(db: Database, since: number, zone: string): number[]
     hourCycle: 'h23',
   })
   const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
-  for (const { started_at, hour, opens } of rows) {
-    const parts = format.formatToParts(started_at! + (hour + 0.5) * HOUR)
+  for (const { at, opens } of rows) {
+    const parts = format.formatToParts(at)
     const part = (type: string) => parts.find((one) => one.type === type)!.value
     week[days.indexOf(part('weekday'))]![Number(part('hour'))]! += opens
   }

@@ -5,6 +5,7 @@ export {
   monthsUpTo,
   opensByHour,
   sentSince,
+  sequenceMailByMonth,
 } from './account-results'
 export {
   decideTest,
@@ -17,10 +18,11 @@ export {
   outcomesOf,
   variantCounts,
 } from './experiments'
+export { earlierSelf, earlierTotals, usualRates } from './earlier'
+export { sequenceMails } from './of-sequences'
 export { resultsBy, sentLetters, waysToSplit } from './results-by'
 export {
   answersByProvider,
-  earlierTotals,
   growthByDay,
   hoursOf,
   linkClicks,
@@ -28,5 +30,4 @@ export {
   reasonsOf,
   sentSubjects,
   uncertainMailings,
-  usualRates,
 } from './results'

@@ -4,9 +4,9 @@ import { DAY, HOUR } from '../../core/time'
 import { makeAccount } from '../../demo/account'
 import { all, openMemory, q, run, type Database } from '..'
 import { addList, suppress, changeSubscription } from '../people'
-import { totalsOf } from '../mailings'
+import { mailingById, totalsOf } from '../mailings'
+import { earlierSelf, earlierTotals } from './earlier'
 import {
-  earlierTotals,
   growthByDay,
   hoursOf,
   linkClicks,
@@ -112,7 +112,7 @@ test('the mailings before one are of its list, sent, and the latest first', () =
     db,
     q.selectFrom('mailings').selectAll().where('state', '=', 'sent').orderBy('started_at', 'desc'),
   )[0]!
-  const earlier = earlierTotals(db, last, 12)
+  const earlier = earlierTotals(db, last, 12, null)
   const started = earlier.map(
     ({ id }) => all(db, q.selectFrom('mailings').selectAll().where('id', '=', id))[0]!,
   )
@@ -120,6 +120,29 @@ test('the mailings before one are of its list, sent, and the latest first', () =
   const times = started.map((mailing) => mailing.started_at!)
   expect(times).toEqual([...times].sort((a, b) => b - a))
   expect(times.every((time) => time < last.started_at!)).toBe(true)
+})
+
+test('at an age, what had come is what the rows say came before it, to the hour', () => {
+  const last = mailingById(db, sent.at(-1)!)!
+  for (const age of [0, HOUR, 5.5 * HOUR, 26 * HOUR, 9 * DAY, 800 * DAY])
+    for (const one of earlierTotals(db, { ...last, started_at: now }, 12, age)) {
+      const began = mailingById(db, one.id)!.started_at!
+      const by = (column: 'opened_at' | 'clicked_at' | 'left_at', within: number) =>
+        recipientsOf(one.id).filter((row) => row[column] !== null && row[column]! - began < within)
+          .length
+      for (const [shown, column] of [
+        [one.opened, 'opened_at'],
+        [one.clicked, 'clicked_at'],
+      ] as const) {
+        expect(shown).toBeGreaterThanOrEqual(by(column, Math.floor(age / HOUR) * HOUR))
+        expect(shown).toBeLessThanOrEqual(by(column, Math.ceil(age / HOUR) * HOUR))
+      }
+      expect(one.left_list).toBe(by('left_at', age))
+      expect(earlierSelf(db, one.id, age)).toEqual(one)
+    }
+  const [old] = earlierTotals(db, { ...last, started_at: now }, 1, 800 * DAY)
+  expect(old).toMatchObject(earlierTotals(db, { ...last, started_at: now }, 1, null)[0]!)
+  expect(old!.opened).toBeGreaterThan(0)
 })
 
 test('growth counts each day’s people once: who joined, who left, who was suppressed', () => {

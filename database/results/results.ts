@@ -1,4 +1,4 @@
-import { isCountedSql, totalOf, totalSql } from '../../core/counting'
+import { isCountedSql, totalSql } from '../../core/counting'
 import { sql, type SqlBool } from 'kysely'
 import { all, q, raw, type Database } from '../query'
 
@@ -69,35 +69,6 @@ export function answersByProvider(db: Database, mailingId: number) {
       .groupBy(['people.domain', 'recipients.state', 'recipients.answer'])
       .orderBy('n', 'desc')
       .limit(20),
-  )
-}
-
-/** Mailings of the same list that were sent before one, the latest first, with their totals. */
-export function earlierTotals(
-  db: Database,
-  mailing: { id: number; list_id: number | null; started_at: number | null },
-  limit: number,
-) {
-  return all(
-    db,
-    q
-      .selectFrom('mailings')
-      .innerJoin('mailing_totals as t', 't.mailing_id', 'mailings.id')
-      .select([
-        'mailings.id',
-        'mailings.name',
-        't.accepted',
-        't.complained',
-        't.opened',
-        't.clicked',
-        't.left_list',
-      ])
-      .where('mailings.list_id', '=', mailing.list_id)
-      .where('mailings.sequence_id', 'is', null)
-      .where('mailings.state', '=', 'sent')
-      .where('mailings.started_at', '<', mailing.started_at ?? 0)
-      .orderBy('mailings.started_at', 'desc')
-      .limit(limit),
   )
 }
 
@@ -206,20 +177,3 @@ export function sentSubjects(db: Database): { subject: string; opened: number }[
 
 /** A share of fewer people says little about a subject. */
 const FEWEST = 50
-
-/** What the last mailings of the same list came to, of all that were delivered; null where there were none. */
-export function usualRates(
-  db: Database,
-  mailing: { id: number; list_id: number | null; started_at: number | null },
-) {
-  const earlier = earlierTotals(db, { ...mailing, started_at: mailing.started_at ?? 1e15 }, 12)
-  const sum = (key: 'opened' | 'clicked') => earlier.reduce((all, one) => all + one[key], 0)
-  const delivered = earlier.reduce((all, one) => all + totalOf(one, 'delivered'), 0)
-  return delivered === 0
-    ? null
-    : {
-        opened: sum('opened') / delivered,
-        clicked: sum('clicked') / delivered,
-        mailings: earlier.length,
-      }
-}

@@ -1,7 +1,6 @@
 import { FIRST_PRODUCT_LINK } from '../../core/letters'
 import { sql, type SqlBool } from 'kysely'
-import type { Verdict } from '../../core/results'
-import { HOUR } from '../../core/time'
+import { hourOf, type Verdict } from '../../core/results'
 import { shiftTotals } from './recipients'
 import { all, one, q, rowsInserter, run, transact, type Database } from '../query'
 
@@ -82,8 +81,10 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
         'acts.agent_id',
         'agents.text as agent',
         'recipients.accepted_at',
+        'recipients.at as answered_at',
         'recipients.opened_at',
         'mailings.started_at',
+        'mailings.sequence_id',
       ])
       .where('acts.verdict', 'is', null)
       .where((eb) => eb.or([eb('acts.kind', '=', 'open'), eb('acts.at', '<=', before)]))
@@ -129,8 +130,6 @@ export function linkCount(db: Database, mailingId: number): number {
  */
 export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
   run(db, q.updateTable('acts').set({ verdict }).where('id', '=', act.id))
-  const hour =
-    act.started_at === null ? null : Math.max(0, Math.floor((act.at - act.started_at) / HOUR))
   const first = (column: 'opened_at' | 'clicked_at' | 'machine_at' | 'scanner_at') =>
     run(
       db,
@@ -150,7 +149,10 @@ export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
   const opened = first('opened_at')
   const clicked = act.kind === 'click' ? first('clicked_at') : 0
   shiftTotals(db, act.mailing_id, { opened, clicked })
-  if (hour !== null && opened + clicked > 0) addToHour(db, act.mailing_id, hour, opened, clicked)
+  if (act.started_at === null || opened + clicked === 0) return
+  const ownBegan = act.sequence_id === null ? null : (act.accepted_at ?? act.answered_at)
+  const hour = hourOf(act.at, { began: act.started_at, ownBegan })
+  addToHour(db, act.mailing_id, hour, opened, clicked)
 }
 
 function addToHour(db: Database, mailingId: number, hour: number, opens: number, clicks: number) {

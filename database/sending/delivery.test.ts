@@ -176,6 +176,25 @@ test('acts are counted once a person, machines apart, and a click implies an ope
   })
 })
 
+test('the hours of a sequence’s mail begin with each reader’s own', () => {
+  const HOUR = 3_600_000
+  run(
+    db,
+    q.insertInto('sequences').values({ id: 1, name: 'Welcome', map: '{}', created_at: 0 } as never),
+  )
+  run(db, q.updateTable('mailings').set({ sequence_id: 1 }).where('id', '=', mailing))
+  const claims = claimsOf(db, 'a', mailing)
+  for (const [n, at] of [1 * HOUR, 50 * HOUR].entries()) {
+    const [claimed] = claimSome(claims, 1, n)
+    claims.settle([{ personId: claimed!.person_id, to: 'accepted', answer: null }], at)
+    const act = { mailingId: mailing, agent: 'SailMail', method: 'GET', link: null }
+    actRecorder(db)([{ ...act, personId: claimed!.person_id, kind: 'open', at: at + 2.5 * HOUR }])
+  }
+  for (const act of unjudgedActs(db, 1e12, 10)) applyVerdict(db, act, 'human')
+  const hours = all(db, q.selectFrom('mailing_hours').select(['hour', 'opens']))
+  expect(hours).toEqual([{ hour: 2, opens: 2 }])
+})
+
 test('evidence is kept of each change and can never be changed', () => {
   changeSubscription(
     db,

@@ -5,6 +5,7 @@ import {
   monthsUpTo,
   opensByHour,
   sentSince,
+  sequenceMailByMonth,
 } from '~~/database/results'
 import { DAY, dayOf } from '~~/core/time'
 
@@ -16,7 +17,7 @@ const FEWEST = 50
 /** Younger than this, a mailing is still being read. */
 const STILL_READ = 2 * DAY
 
-/** What came of all mailings of the last year. */
+/** What came of all mailings of the last year, and of sequences' mail by when it was accepted. */
 export default defineEventHandler(() => {
   const { db, clock } = satchel()
   const { zone } = account()
@@ -28,17 +29,19 @@ export default defineEventHandler(() => {
     ({ delivered, tested, started_at }) =>
       delivered >= FEWEST && !tested && started_at! <= now - STILL_READ,
   )
+  const ofSequences = sequenceMailByMonth(db, since, months, zone)
   const rates = shrinkRates(large.map(({ opened, delivered }) => ({ hits: opened, of: delivered })))
   return {
-    months: months.map((month) => {
+    months: months.map((month, i) => {
       const of = sent.filter(({ started_at }) => monthOf(started_at!) === month)
       const sum = (key: 'delivered' | 'opened' | 'clicked') =>
-        of.reduce((total, one) => total + one[key], 0)
+        of.reduce((total, one) => total + one[key], ofSequences[i]![key])
       const delivered = sum('delivered')
       return {
         month,
         mailings: of.length,
         delivered,
+        ofSequences: ofSequences[i]!.delivered,
         opened: wilson(sum('opened'), delivered),
         clicked: wilson(sum('clicked'), delivered),
       }

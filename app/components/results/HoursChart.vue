@@ -3,23 +3,27 @@ import { max, scaleLinear } from 'd3'
 import { HOUR } from '~~/core/time'
 import type { HourCount } from '~~/core/results'
 
-/** First opens and clicks an hour, for the first two days. */
+/**
+ * First opens and clicks an hour, for the first two days: since the mailing began at `start`, or, where that is null, since
+ * each got it.
+ */
 const props = defineProps<{
   hours: HourCount[]
   later: number
   halfTime: number | null
-  start: number
+  start: number | null
 }>()
 const { time, dayAndTime } = useTimes()
 const up = computed(() =>
   scaleLinear([0, Math.max(1, max(props.hours, ({ opens }) => opens) ?? 1)], [0, 128]),
 )
 const WIDE = 460 / 48
-const half = computed(() =>
-  props.halfTime === null
-    ? ''
-    : `half of all opens by ${props.halfTime < 20 * HOUR ? time(props.start + props.halfTime) : dayAndTime(props.start + props.halfTime)}`,
-)
+const half = computed(() => {
+  if (props.halfTime === null) return ''
+  if (props.start === null) return `half of all opens within ${lasting(props.halfTime)}`
+  const at = props.start + props.halfTime
+  return `half of all opens by ${props.halfTime < 20 * HOUR ? time(at) : dayAndTime(at)}`
+})
 const any = computed(() => props.hours.some(({ opens }) => opens > 0))
 </script>
 
@@ -57,12 +61,15 @@ const any = computed(() => props.hours.some(({ opens }) => opens > 0))
     >
       +{{ hour }} h
     </text>
-    <text x="0" y="156" font-size="12" fill="#5c665a">{{ time(start) }}</text>
+    <text x="0" y="156" font-size="12" fill="#5c665a">
+      {{ start === null ? 'accepted' : time(start) }}
+    </text>
   </svg>
   <p class="small muted">
     <template v-if="any"
       ><span class="text-[#66752b]">■</span> opens and <span class="text-[#37628f]">■</span> clicks
-      an hour<template v-if="half">; {{ half }}</template
+      an hour<template v-if="start === null"> since each got it</template
+      ><template v-if="half">; {{ half }}</template
       ><template v-if="later">; {{ count(later) }} opened after two days</template></template
     ><template v-else>Nobody has opened it yet; opens come in here as they happen.</template>
   </p>

@@ -12,6 +12,7 @@ const { answer, problem } = useAnswer<{
     name: string
     state: string
     list: string | null
+    sequence: { id: number; name: string } | null
     started_at: number | null
   }
   results: Results | null
@@ -87,9 +88,19 @@ const states: Record<string, string> = {
         <h1>{{ answer.mailing.name }}</h1>
         <p class="muted mt-0.5">
           “{{ answer.subject }}”<template v-if="answer.mailing.started_at">
-            · {{ dayAndTime(answer.mailing.started_at) }}</template
+            ·
+            <template v-if="answer.mailing.sequence"
+              >of the sequence
+              <NuxtLink class="link" :to="`/sequences/${answer.mailing.sequence.id}`">{{
+                answer.mailing.sequence.name
+              }}</NuxtLink>, since</template
+            >
+            {{ dayAndTime(answer.mailing.started_at) }}</template
           ><template v-if="results">
-            to {{ people(results.totals.recipients) }} on {{ answer.mailing.list }}</template
+            to {{ people(results.totals.recipients)
+            }}<template v-if="answer.mailing.list">
+              on {{ answer.mailing.list }}</template
+            ></template
           >
         </p>
       </div>
@@ -137,7 +148,7 @@ const states: Record<string, string> = {
             :hours="results.hours"
             :later="results.later"
             :half-time="results.halfTime"
-            :start="answer.mailing.started_at ?? 0"
+            :start="answer.mailing.sequence ? null : answer.mailing.started_at"
           />
         </section>
         <section v-if="results.test" class="sheet px-4 py-3">
@@ -180,9 +191,15 @@ const states: Record<string, string> = {
           </table>
         </section>
         <section class="sheet px-4 py-3">
-          <h2>Against your last {{ results.earlier.length || '' }} on {{ answer.mailing.list }}</h2>
+          <h2 v-if="answer.mailing.sequence">Against other mail of sequences</h2>
+          <h2 v-else>
+            Against your last {{ results.earlier.length || '' }} on {{ answer.mailing.list }}
+          </h2>
+          <p v-if="results.earlier.length && results.age !== null" class="muted small mt-0.5">
+            Each counted up to the age of this one, {{ lasting(results.age) }} after it began.
+          </p>
           <AgainstEarlier :results="results" />
-          <AgainstOne :mailing="id" :results="results" />
+          <AgainstOne :mailing="id" :of-sequence="answer.mailing.sequence !== null" />
         </section>
         <ResultsBy :mailing="id" />
         <section class="sheet">

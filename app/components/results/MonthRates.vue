@@ -8,6 +8,7 @@ const props = defineProps<{
     month: string
     mailings: number
     delivered: number
+    ofSequences: number
     opened: Interval
     clicked: Interval
   }[]

@@ -29,6 +29,8 @@ export interface Results {
   leaving: { reasons: { name: string; n: number }[]; silent: number }
   /** Who wrote back, and the newest of what they wrote. */
   replied: { measured: boolean; people: number; newest: (ShownReply & { person_id: number })[] }
+  /** What stands beside it was counted up to this age, ms since it began; null of sequences' mail. */
+  age: number | null
   earlier: { id: number; name: string; opened: number; clicked: number; left: number }[]
 }
 

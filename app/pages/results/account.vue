@@ -7,6 +7,7 @@ interface Account {
     month: string
     mailings: number
     delivered: number
+    ofSequences: number
     opened: Interval
     clicked: Interval
   }[]
@@ -23,6 +24,9 @@ const monthName = (month: string, long = false) =>
     timeZone: 'UTC',
   })
 const cohorts = computed(() => (answer.value?.cohorts ?? []).filter(({ joined }) => joined > 0))
+const ofSequences = computed(() =>
+  (answer.value?.months ?? []).reduce((sum, one) => sum + one.ofSequences, 0),
+)
 const shares = [
   ['on', 'Still on a list'],
   ['reading', 'Opened in the last 30 days'],
@@ -39,7 +43,12 @@ const subjects = computed(() => {
 <template>
   <div>
     <h1>Over the year</h1>
-    <p class="muted mt-0.5">All mailings of the last twelve months, and what became of the list.</p>
+    <p class="muted mt-0.5">
+      All mailings of the last twelve months<template v-if="ofSequences"
+        >, {{ count(ofSequences) }} mails of sequences among them by when each was
+        accepted</template
+      >; and what became of the list.
+    </p>
     <p v-if="problem" class="fault mt-3" role="alert">{{ problem }}</p>
     <div v-if="answer" class="mt-3 grid grid-cols-2 items-start gap-3.5">
       <section class="sheet px-4 py-3">
@@ -88,7 +97,7 @@ const subjects = computed(() => {
           <h2>Subjects</h2>
           <p class="muted small mt-0.5">
             By the share that opened, drawn towards the mean the more the fewer it went to. Without
-            tests, and what is younger than two days.
+            tests, mail of sequences, and what is younger than two days.
           </p>
           <p v-if="!subjects.length" class="muted mt-2">
             No mailing has gone to {{ people(50) }} yet.
