@@ -1,14 +1,8 @@
 import { totalOf } from '../../core/counting'
-import { liftOf, type Lift } from '../../core/experiments'
+import { liftOf, type Beside } from '../../core/experiments'
 import type { Database } from '../../database'
 import type { Mailing } from '../../database/mailings'
 import { earlierSelf } from '../../database/results'
-
-/** A mailing beside another; `age`: ms since each began up to which both are counted, null where they are in all. */
-export interface Beside {
-  age: number | null
-  rates: ({ name: string } & Lift)[]
-}
 
 /**
  * Compares two mailings at the same age, that of the younger. Where one is a sequence's mail, which begins anew with

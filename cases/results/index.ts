@@ -1,5 +1,4 @@
 /** What came of mailings, as pages show it. */
 export { besideOf } from './beside'
-export type { Beside } from './beside'
 export { mailingResults } from './mailing'
 export { testResults, worthResults } from './test'

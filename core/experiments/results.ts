@@ -64,3 +64,9 @@ export interface WorthResults {
   buyers: number
   money: number
 }
+
+/** A mailing beside another; `age`: ms since each began up to which both are counted, null where they are in all. */
+export interface Beside {
+  age: number | null
+  rates: ({ name: string } & Lift)[]
+}

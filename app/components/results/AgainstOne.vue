@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Beside } from '~~/cases/results'
+import type { Beside } from '~~/core/experiments'
 
 /** This mailing beside one that was chosen: each rate, and whether they differ by more than chance. */
 const props = defineProps<{ mailing: number; ofSequence: boolean }>()
