@@ -41,6 +41,13 @@ export function all<O>(db: Database, query: Compilable<O>): O[] {
   return statement(db, sql).all(...(parameters as unknown[])) as O[]
 }
 
+/** Every row of a query one after the other, for more of them than should be held at once. Meanwhile nothing is written. */
+export function each<O>(db: Database, query: Compilable<O>): IterableIterator<O> {
+  const { sql, parameters } = query.compile()
+  // Its own statement: a kept one could be asked again before it has come to its end.
+  return db.sqlite.prepare(sql).iterate(...(parameters as unknown[])) as IterableIterator<O>
+}
+
 /** The first row of a query, or undefined. */
 export function one<O>(db: Database, query: Compilable<O>): O | undefined {
   const { sql, parameters } = query.compile()

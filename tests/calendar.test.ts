@@ -3,7 +3,8 @@ import { expect, test } from 'vitest'
 import type { Route } from 'playwright-core'
 import { addDays } from '../core/time'
 import { one, q } from '../database'
-import { loadByDay, mailingById } from '../database/mailings'
+import { loadByDay } from '../database/calendar'
+import { mailingById } from '../database/mailings'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 
@@ -26,6 +27,11 @@ test('what goes out stands on its day, with how many it brings mail to', async (
   const iso = new Date(at).toISOString().slice(0, 10)
   const [load] = loadByDay(satchel.db, iso, iso, Date.now())
   await cell.getByText(`${load!.people} people`).waitFor()
+  // Those who are inside a sequence get its mail on days of their own.
+  await page()
+    .getByRole('link', { name: /^Sequences: \d/ })
+    .first()
+    .waitFor()
   await visitor.expectAccessible()
 })
 

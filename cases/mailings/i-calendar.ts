@@ -2,7 +2,7 @@ import ical from 'ical-generator'
 import { dayOf, DAY } from '../../core/time'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
-import { mailingsBetween, timeOf } from '../../database/mailings'
+import { mailingsBetween, timeOf } from '../../database/calendar'
 
 /** A mailing takes so long in a calendar; what it really takes hangs on its pace. */
 const SHOWN_MINUTES = 30

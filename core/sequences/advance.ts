@@ -42,6 +42,20 @@ export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now:
     : { effects, next, ended: null }
 }
 
+/** The mail somebody is still to get who stands at a step, as things stand, with how long after it is due, ms. */
+export function mailAhead(map: SequenceMap, step: string): { mailingId: number; after: number }[] {
+  const found: { mailingId: number; after: number }[] = []
+  let place: Place | null = { step, due: 0, visit: 0 }
+  // A map is a line without circles; the limit holds for one that was made up.
+  for (let steps = 0; place && steps < 1_000; steps++) {
+    const at: number = place.due
+    const { effects, next } = advance(map, place, { subscribed: true, suppressed: false }, at)
+    found.push(...effects.map(({ mailingId }) => ({ mailingId, after: at })))
+    place = next
+  }
+  return found
+}
+
 /** Where somebody stands who comes in now; null where there is nothing to do for them. */
 export function enter(map: SequenceMap, now: number): Place | null {
   return arriveAt(map, map.first, now, 0)

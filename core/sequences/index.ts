@@ -4,6 +4,6 @@
  */
 export { emptyMap, insertStep, lineOf, mailingsOfMap, readMap, removeStep } from './map'
 export type { MailStep, SequenceMap, Start, Step, WaitStep } from './map'
-export { advance, enter } from './advance'
+export { advance, enter, mailAhead } from './advance'
 export type { Advanced, Effect, Ending, InsideFacts, Place } from './advance'
 export { mapProblems } from './problems'

@@ -1,9 +1,9 @@
 /**
  * Mailings up to the moment in which they go out: plan, parts, variants, proof, what will happen, approvals,
- * trials, the calendar.
+ * trials, and who would still get them when.
  */
 export { answerApproval, approvalOf, askApproval, withdrawApproval } from './approvals'
-export { loadByDay, mailingsBetween, timeOf } from './calendar'
+export { eachForeseen } from './foreseen'
 export { goalSegment, goalsToWatch, noteGoalHits, noteGoalStarts } from './goal-segments'
 export { fingerprintOf, goesOut, happeningOf } from './happening'
 export {

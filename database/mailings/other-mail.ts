@@ -3,7 +3,8 @@ import { sql } from 'kysely'
 import type { PeopleFacts } from '../../core/proof'
 import { HOUR, timeLabel } from '../../core/time'
 import { readAccount } from '../account'
-import { audienceWaterfall, eligible, type Audience } from '../segments'
+import { audienceWaterfall } from '../segments'
+import { getsIt } from './foreseen'
 import { audienceOf, mailingsWithTotals, type Mailing } from './mailings'
 import { all, one, q, raw, type Database } from '../query'
 
@@ -33,7 +34,7 @@ export function otherMailOf(db: Database, mailing: Mailing, now: number): People
           goes <= now && other.started_at === null
             ? 'It is held, and may go at any time.'
             : `${goes <= now ? 'It went out' : 'It goes out'} ${timeLabel(goes, zone)}.`,
-        people: shared(db, audience, other, now),
+        people: shared(db, mailing, other, now),
       }
     }),
   }
@@ -57,20 +58,11 @@ function earlierSizes(db: Database, { id, list_id, rule }: Mailing): number[] {
   ).map(({ n }) => n)
 }
 
-/** How many of an audience get another mailing, too: its recipients, or who they would be now. */
-function shared(db: Database, audience: Audience, other: Mailing, now: number): number {
-  const theirs = audienceOf(db, other)
-  if (other.started_at === null && !theirs) return 0
-  const gets =
-    other.started_at === null
-      ? eligible(db, theirs!, now)
-      : sql`exists (select 1 from recipients as r where r.mailing_id = ${other.id} and r.person_id = people.id)`
+/** How many who would get a mailing got another one, or would, too. */
+function shared(db: Database, mailing: Mailing, other: Mailing, now: number): number {
   return one(
     db,
-    raw(
-      sql<{
-        n: number
-      }>`select count(*) as n from people where (${eligible(db, audience, now)}) and (${gets})`,
-    ),
+    raw(sql<{ n: number }>`select count(*) as n from people
+      where (${getsIt(db, mailing, now)}) and (${getsIt(db, other, now)})`),
   )!.n
 }

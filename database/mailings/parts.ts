@@ -1,16 +1,11 @@
 import { sumSql } from '../../core/counting'
 import { sql, type Expression, type Selectable, type SqlBool } from 'kysely'
-import {
-  bestHour,
-  readPlan,
-  type DispatchPlan,
-  type PartCounts,
-  type PartKind,
-} from '../../core/dispatch'
+import { readPlan, type DispatchPlan, type PartCounts, type PartKind } from '../../core/dispatch'
 import { keennessOf, tiers, type Tier } from '../../core/standing'
-import { DAY, HOUR, hourOf, isZone, localInputToTime, nextHour } from '../../core/time'
+import { HOUR, isZone, localInputToTime, nextHour } from '../../core/time'
 import { type Audience, eligible } from '../segments'
 import { readFields } from '../people'
+import { bestHours } from './best-hours'
 import { pausedSince, type Mailing } from './mailings'
 import { all, one, prepared, q, raw, run, transact, type Database } from '../query'
 import { planRecipients, type Share } from './plan-recipients'
@@ -231,7 +226,7 @@ export function zoneFields(db: Database): { key: string; name: string; people: n
     .toSorted((a, b) => b.people - a.people)
 }
 
-const zoneOf = (field: string) => sql<string>`json_extract(people.fields, ${`$.${field}`})`
+export const zoneOf = (field: string) => sql<string>`json_extract(people.fields, ${`$.${field}`})`
 
 /** When it is the plan's time somewhere first: the mailing begins then. */
 export function firstLocalTime(
@@ -266,29 +261,8 @@ function atLocalTimes(
     )
 }
 
-/** How far back opens say when somebody reads. */
-const READING_DAYS = 180
-
 /** Sets for each person of a part when they are due: the next time it is the hour at which they read most. */
 function atBestHours(db: Database, mailingId: number, no: number, zone: string, now: number) {
-  const opens = prepared<{ since: number }, { person_id: number; opened_at: number | null }>(
-    db,
-    (value) =>
-      q
-        .selectFrom('recipients as mine')
-        .leftJoin('recipients as past', (join) =>
-          join
-            .onRef('past.person_id', '=', 'mine.person_id')
-            .on('past.opened_at', '>', value('since')),
-        )
-        .select(['mine.person_id', 'past.opened_at'])
-        .where('mine.mailing_id', '=', mailingId)
-        .where('mine.part', '=', no)
-        .orderBy('mine.person_id'),
-  ).all({ since: now - READING_DAYS * DAY })
-  const hours = hoursIn(zone)
-  const everybody = new Array<number>(24).fill(0)
-  for (const { opened_at } of opens) if (opened_at !== null) everybody[hours(opened_at)]!++
   const dues = Array.from({ length: 24 }, (_, hour) => nextHour(hour, now, zone))
   const set = prepared<{ person: number; due: number }>(db, (value) =>
     q
@@ -297,22 +271,7 @@ function atBestHours(db: Database, mailingId: number, no: number, zone: string, 
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person')),
   )
-  for (let i = 0; i < opens.length;) {
-    const person = opens[i]!.person_id
-    const own = new Array<number>(24).fill(0)
-    for (; opens[i]?.person_id === person; i++)
-      if (opens[i]!.opened_at !== null) own[hours(opens[i]!.opened_at!)]!++
-    set.run({ person, due: dues[bestHour(own, everybody)]! })
-  }
-}
-
-/** The hour of the day, reckoned once for each hour there is. */
-function hoursIn(zone: string) {
-  const known = new Map<number, number>()
-  return (at: number) => {
-    const key = Math.floor(at / 900_000)
-    let hour = known.get(key)
-    if (hour === undefined) known.set(key, (hour = hourOf(at, zone)))
-    return hour
-  }
+  const part = sql`people where people.id in
+    (select person_id from recipients where mailing_id = ${mailingId} and part = ${no})`
+  for (const [person, hour] of bestHours(db, part, zone, now)) set.run({ person, due: dues[hour]! })
 }

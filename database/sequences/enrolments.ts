@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { advance, enter, type Place, type SequenceMap } from '../../core/sequences'
+import { advance, enter, mailAhead, type Place, type SequenceMap } from '../../core/sequences'
 import { ruleToPredicate } from '../../core/segments'
 import { factsOf, askedAt, readyNow } from '../segments'
 import { isSuppressed, subscriptionState } from '../people'
@@ -135,6 +135,36 @@ export function advanceDue(db: Database, now: number): number {
 
 /** As the partial index `enrolments_due` says it. */
 const isInside = sql<boolean>`n.state = 'inside'`
+
+/**
+ * The mail that everybody inside is still to get before a time, as things stand; `isHeld`: the sequence is paused.
+ */
+export function eachMailAhead(
+  db: Database,
+  now: number,
+  before: number,
+  take: (person: number, at: number, isHeld: boolean) => void,
+) {
+  const inside = q
+    .selectFrom('enrolments as n')
+    .innerJoin('sequences as s', 's.id', 'n.sequence_id')
+    .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 's.state'])
+    .where('s.state', 'in', ['running', 'paused'])
+    .where(isInside)
+    .where('n.due', '<', before)
+    // Who is unsubscribed or suppressed comes out before they get anything more.
+    .where(
+      sql<boolean>`exists (select 1 from subscriptions as l where l.person_id = n.person_id and l.list_id = s.list_id and l.state = 'subscribed')`,
+    )
+    .where(sql<boolean>`not exists (select 1 from set_aside as a where a.person_id = n.person_id)`)
+  const ahead = new Map<string, ReturnType<typeof mailAhead>>()
+  for (const { sequence_id, person_id, version, step, due, state } of all(db, inside)) {
+    const key = `${sequence_id} ${version} ${step}`
+    const mails = ahead.get(key) ?? mailAhead(mapOfVersion(db, sequence_id, version), step)
+    ahead.set(key, mails)
+    for (const { after } of mails) take(person_id, Math.max(due, now) + after, state === 'paused')
+  }
+}
 
 /** When the next step of anybody inside a running sequence is due; null where there is none. */
 export function nextStepDue(db: Database): number | null {

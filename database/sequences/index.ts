@@ -1,5 +1,12 @@
 /** Sequences, and how people go through them. */
-export { advanceDue, enrolNew, nextStepDue, peopleInside, standingAt } from './enrolments'
+export {
+  advanceDue,
+  eachMailAhead,
+  enrolNew,
+  nextStepDue,
+  peopleInside,
+  standingAt,
+} from './enrolments'
 export {
   addMailOf,
   addSequence,

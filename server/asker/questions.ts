@@ -27,11 +27,11 @@ import {
   otherMailOf,
   audienceOf,
   mailingById,
-  loadByDay,
   fingerprintOf,
   happeningOf,
   countTruths,
 } from '../../database/mailings'
+import { loadByDay } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
@@ -171,6 +171,7 @@ export type Question = {
   [K in keyof Questions]: { ask: K; of: Parameters<Questions[K]>[1] }
 }[keyof Questions]
 export type SegmentAnswer = ReturnType<Questions['segment']>
+export type CalendarLoad = ReturnType<Questions['load']>
 export type Renditions = ReturnType<Questions['renditions']>
 export type PastSizes = ReturnType<Questions['pastSizes']>
 

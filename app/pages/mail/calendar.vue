@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { DateTime } from 'luxon'
+import type { CalendarLoad } from '~~/server/asker/questions'
 
 interface Planned {
   id: number
@@ -11,11 +12,6 @@ interface Planned {
   wish: string | null
   /** The wish is that of each reader's own clock. */
   localTime: boolean
-}
-interface Load {
-  day: string
-  people: number
-  several: number
 }
 const WEEKS = 5
 const route = useRoute()
@@ -36,7 +32,7 @@ const range = computed(() => `from=${days.value[0]}&to=${days.value.at(-1)}`)
 const { answer } = useAnswer<{ mailings: Planned[]; address: string }>(
   () => `/api/calendar?${range.value}`,
 )
-const { answer: loads } = useAnswer<Load[]>(() => `/api/calendar/load?${range.value}`)
+const { answer: loads } = useAnswer<CalendarLoad>(() => `/api/calendar/load?${range.value}`)
 /** By mailing: where it was moved to here, until the server answers with it; it is shown there at once. */
 const moved = reactive(new Map<number, string>())
 const mailings = computed(
@@ -55,6 +51,15 @@ const byDay = computed(() => {
   return found
 })
 const loadOf = (day: string) => loads.value?.find((load) => load.day === day)
+/** What else has mail on a day: mailings that began on another one, by tiers, hours or clocks, and sequences. */
+const alsoOn = (day: string) => {
+  const shown = new Set(byDay.value.get(day)?.map(({ id }) => id))
+  const further = (loadOf(day)?.mailings ?? []).flatMap(({ id, people: many }) => {
+    const mailing = mailings.value.find((one) => one.id === id)
+    return shown.has(id) || !mailing ? [] : [{ id, name: mailing.name, many }]
+  })
+  return further
+}
 const dragged = ref<Planned | null>(null)
 const over = ref<string | null>(null)
 
@@ -125,8 +130,11 @@ const turned = (weeks: number) => ({
       </span>
     </div>
     <div
-      class="grid min-h-0 flex-1 grid-cols-7 border-t border-l border-line bg-sheet"
-      :style="{ gridTemplateRows: `24px repeat(${WEEKS}, minmax(96px, 1fr))` }"
+      class="grid min-h-0 flex-1 grid-cols-7 overflow-y-auto border-t border-l border-line bg-sheet"
+      :style="{ gridTemplateRows: `24px repeat(${WEEKS}, minmax(96px, auto))` }"
+      tabindex="0"
+      role="group"
+      aria-label="Five weeks"
     >
       <span
         v-for="name in ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']"
@@ -152,9 +160,12 @@ const turned = (weeks: number) => ({
             DateTime.fromISO(day).toFormat(day.endsWith('-01') ? 'd LLL' : 'd')
           }}</span
           ><span v-if="loadOf(day)" class="muted text-[11px] whitespace-nowrap"
-            >{{ people(loadOf(day)!.people)
-            }}<b v-if="loadOf(day)!.several" class="font-semibold text-warn-600">
+            ><template v-if="loadOf(day)!.people">{{ people(loadOf(day)!.people) }}</template
+            ><b v-if="loadOf(day)!.several" class="font-semibold text-warn-600">
               · {{ count(loadOf(day)!.several) }} get several</b
+            >{{ ' '
+            }}<b v-if="loadOf(day)!.held" class="font-semibold text-bad-600">
+              {{ loadOf(day)!.people ? ' · ' : '' }}{{ count(loadOf(day)!.held) }} held</b
             ></span
           ></span
         >
@@ -183,6 +194,20 @@ const turned = (weeks: number) => ({
             {{ mailingState(mailing) }}</span
           >
         </NuxtLink>
+        <NuxtLink
+          v-for="also in alsoOn(day)"
+          :key="`also ${also.id}`"
+          :to="`/mail/${also.id}`"
+          class="muted block truncate px-1.5 text-[11.5px] leading-4"
+          :title="`${also.name} goes on: ${people(also.many)}`"
+          >{{ also.name }} goes on: {{ count(also.many) }}</NuxtLink
+        >
+        <NuxtLink
+          v-if="loadOf(day)?.ofSequences"
+          to="/sequences"
+          class="muted block truncate px-1.5 text-[11.5px] leading-4"
+          >Sequences: {{ count(loadOf(day)!.ofSequences) }}</NuxtLink
+        >
       </section>
     </div>
   </div>

@@ -1,4 +1,5 @@
-import { mailingsBetween, timeOf, wishOf, planOf } from '~~/database/mailings'
+import { mailingsBetween, timeOf } from '~~/database/calendar'
+import { wishOf, planOf } from '~~/database/mailings'
 
 /** What goes out within some days, and the address of the calendar for other programs. */
 export default defineEventHandler((event) => {

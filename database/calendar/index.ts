@@ -1,0 +1,4 @@
+/** What goes out on which day, or went, and how much mail each day brings to people. */
+export { mailingsBetween, timeOf } from './between'
+export { loadByDay } from './load'
+export type { DayLoad } from './load'
