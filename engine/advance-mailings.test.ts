@@ -212,6 +212,41 @@ test('the keenest go first, and each tier follows when the one before has been w
   expect(totalsOf(db, id)).toMatchObject({ accepted: 300, queued: 0 })
 })
 
+test('who is held out is counted from when they would have got it, as the mailed are', async () => {
+  spread()
+  const id = await begin({ ...widening, holdout: 0.3 })
+  const began = engine.time.now
+  const partOf = (i: number) =>
+    partsOfMailing(db, id).find(({ kind }) => kind === `tier ${['keen', 'warm', 'silent'][i]}`)!.no
+  for (let i = 0; i < 3; i++) {
+    const { heldOut } = goalCounts(db, { id }, { is: 'order', what: '', days: 5 })
+    const tier = all(
+      db,
+      q
+        .selectFrom('holdouts')
+        .select(['person_id', 'at', 'part'])
+        .where('mailing_id', '=', id)
+        .where('part', '=', partOf(i)),
+    )
+    expect(tier.length).toBeGreaterThan(10)
+    for (const { person_id, at } of tier) {
+      expect(at).toBe(began + i * 90 * MINUTE)
+      expect(people.indexOf(person_id) % 3).toBe(i)
+    }
+    // Those of tiers to come are counted as little as the people they stand beside.
+    const counted = q
+      .selectFrom('holdouts')
+      .select('person_id')
+      .where('mailing_id', '=', id)
+      .where('part', 'is not', null)
+    expect(heldOut.of).toBe(all(db, counted).length)
+    deliver(id)
+    await later(90 * MINUTE)
+  }
+  const unbegun = q.selectFrom('holdouts').selectAll().where('part', 'is', null)
+  expect(all(db, unbegun)).toEqual([])
+})
+
 test('a tier that passes a limit stops; who lets it go on has the same tier watched anew', async () => {
   spread()
   const id = await begin(widening)

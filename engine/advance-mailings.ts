@@ -67,7 +67,7 @@ function advance({ db, clock, log }: Engine, mailing: Mailing): boolean {
   const due = dueAt(db, mailing, now)
   if (due === null || due > now) return false
   const many = beginPart(db, mailing, next, audienceOf(db, mailing)!, readAccount(db)!.zone, now)
-  noteGoalStarts(db, mailing, now)
+  noteGoalStarts(db, mailing, next.no, now)
   log.info({ mailing: mailing.id, part: next.kind, recipients: many }, 'part begins')
   return many !== null
 }

@@ -80,7 +80,7 @@ async function start(engine: Engine, mailing: Mailing) {
     const heldOut = holdOut(db, mailing, audience, plan.holdout, now)
     const [first] = partsOfMailing(db, mailing.id)
     const recipients = beginPart(db, mailing, first!, audience, readAccount(db)!.zone, now)
-    noteGoalStarts(db, mailing, now)
+    noteGoalStarts(db, mailing, first!.no, now)
     keepLinks(db, mailing, settings.url, now)
     log.info({ mailing: mailing.id, recipients, heldOut }, 'mailing begins')
   })

@@ -29,7 +29,7 @@ function begin(is: 'enters' | 'leaves', days = 2): Goal {
   const goal: Goal = { is, what: String(segment), days }
   updateMailing(db, mailing, { plan: JSON.stringify({ ...plainPlan, goal }) })
   tagPeople(db, people.slice(0, 2), tag, true)
-  noteGoalStarts(db, found(), at)
+  noteGoalStarts(db, found(), 0, at)
   run(db, q.updateTable('recipients').set({ state: 'accepted', accepted_at: at }))
   return goal
 }
@@ -64,7 +64,10 @@ test('after its days it is too late, and nobody looks any more', () => {
 test('those held out are watched, too; whoever is merged takes it along; a segment that is gone is reached by nobody', () => {
   const goal = begin('enters')
   run(db, q.deleteFrom('recipients').where('person_id', '=', people[3]!))
-  run(db, q.insertInto('holdouts').values({ mailing_id: mailing, person_id: people[3]!, at }))
+  run(
+    db,
+    q.insertInto('holdouts').values({ mailing_id: mailing, person_id: people[3]!, at, part: 0 }),
+  )
   tagPeople(db, [people[2]!, people[3]!], tag, true)
   noteGoalHits(db, found(), at + HOUR)
   expect(goalCounts(db, found(), goal)).toEqual({

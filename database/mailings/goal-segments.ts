@@ -16,7 +16,7 @@ export function goalSegment(goal: Goal | null): Rule | null {
 }
 
 /** Notes who of a mailing's people, mailed or held out, is in the goal's segment when it begins for them. */
-export function noteGoalStarts(db: Database, mailing: Mailing, now: number) {
+export function noteGoalStarts(db: Database, mailing: Mailing, part: number, now: number) {
   const rule = goalSegment(planOf(mailing).goal)
   if (!rule) return
   run(
@@ -25,8 +25,8 @@ export function noteGoalStarts(db: Database, mailing: Mailing, now: number) {
       insert or ignore into goal_starts (mailing_id, person_id)
       select ${mailing.id}, people.id from people
       where people.id in (
-          select person_id from recipients as r where mailing_id = ${mailing.id} and r.state = 'queued'
-          union select person_id from holdouts where mailing_id = ${mailing.id})
+          select person_id from recipients where mailing_id = ${mailing.id} and coalesce(part, 0) = ${part}
+          union select person_id from holdouts where mailing_id = ${mailing.id} and part = ${part})
         and ${isMember(db, rule, now)}`),
   )
 }
@@ -70,7 +70,8 @@ export function noteGoalHits(db: Database, mailing: Mailing, now: number): numbe
           where people.id in (
               select person_id from recipients as r
               where mailing_id = ${mailing.id} and ${isCountedSql('delivered')} and accepted_at >= ${since}
-              union select person_id from holdouts where mailing_id = ${mailing.id} and at >= ${since})
+              union select person_id from holdouts
+              where mailing_id = ${mailing.id} and part is not null and at >= ${since} and at <= ${now})
             and ${moved}`),
       ).changes,
   )

@@ -89,16 +89,50 @@ export function beginPart(
         .where('begun_at', 'is', null),
     )
     if (changes === 0) return null
+    const share = shareOf(db, mailing, plan, part, zone, now)
+    beginHoldout(db, mailing.id, part.no, audience, share, now)
     const many = planRecipients(db, mailing.id, audience, now, {
-      ...shareOf(db, mailing, plan, part, zone, now),
+      ...share,
+      only: and([...share.only, ...mailed(mailing, plan)]),
       part: part.no,
     })
-    if (plan.pace === 'best-hour' && part.kind !== 'test')
-      atBestHours(db, mailing.id, part.no, zone, now)
-    if (plan.pace === 'local-time') atLocalTimes(db, mailing.id, part.no, plan, zone, now)
+    for (const of of [planned, heldOut]) {
+      if (plan.pace === 'best-hour' && part.kind !== 'test')
+        atBestHours(db, of, mailing.id, part.no, zone, now)
+      if (plan.pace === 'local-time') atLocalTimes(db, of, mailing.id, part.no, plan, zone, now)
+    }
     return many
   })
 }
+
+/** Those held out whom a part would have been for: their window begins when they would have got it. */
+function beginHoldout(
+  db: Database,
+  mailingId: number,
+  no: number,
+  audience: Audience,
+  { only, due }: ReturnType<typeof shareOf>,
+  now: number,
+) {
+  const theirs = sql<SqlBool>`${and([sql<SqlBool>`people.id = holdouts.person_id`, eligible(db, audience, now), ...only])}`
+  run(
+    db,
+    raw(sql`update holdouts set part = ${no}, at = (select ${due ?? sql`${now}`} from people where people.id = holdouts.person_id)
+      where mailing_id = ${mailingId} and part is null and exists (select 1 from people where ${theirs})`),
+  )
+}
+
+const mailed = (mailing: Mailing, { holdout }: DispatchPlan): Expression<SqlBool>[] =>
+  holdout > 0 ? [sql<SqlBool>`slot_of('holdout', ${mailing.id}, people.id) >= ${holdout}`] : []
+
+function and(conditions: readonly Expression<SqlBool>[]): Expression<SqlBool> {
+  return conditions.reduce((whole, one) => sql<SqlBool>`${whole} and ${one}`, sql<SqlBool>`1`)
+}
+
+/** Where it stands when somebody of a part gets it, or would have got it. */
+const planned = { table: sql.table('recipients'), time: sql.ref('due') }
+const heldOut = { table: sql.table('holdouts'), time: sql.ref('at') }
+type Timed = typeof planned
 
 /** What came of all the parts of a mailing that have begun. */
 export function countsSoFar(db: Database, mailingId: number): PartCounts {
@@ -155,25 +189,20 @@ export function countsOfPart(
   )!
 }
 
-/** Which people a part is for, and what differs between them. Who is a recipient already stays as they are. */
+/** Which people a part is for, held out or not, and what differs between them. Who has a part already stays as they are. */
 function shareOf(
   db: Database,
   mailing: Mailing,
-  { test, holdout }: DispatchPlan,
+  { test }: DispatchPlan,
   { kind }: Part,
   zone: string,
   now: number,
-): Share {
-  const conditions: Expression<SqlBool>[] = []
-  if (holdout > 0)
-    conditions.push(sql<SqlBool>`slot_of('holdout', ${mailing.id}, people.id) >= ${holdout}`)
+): Omit<Share, 'only'> & { only: Expression<SqlBool>[] } {
+  const only: Expression<SqlBool>[] = []
   if (kind === 'test' && test && test.share < 1)
-    conditions.push(sql<SqlBool>`slot_of('test', ${mailing.id}, people.id) < ${test.share}`)
-  if (kind.startsWith('tier ')) conditions.push(inTier(kind.slice(5) as Tier, now))
-  const only = conditions.length
-    ? { only: conditions.reduce((whole, one) => sql<SqlBool>`${whole} and ${one}`) }
-    : {}
-  if (!test) return only
+    only.push(sql<SqlBool>`slot_of('test', ${mailing.id}, people.id) < ${test.share}`)
+  if (kind.startsWith('tier ')) only.push(inTier(kind.slice(5) as Tier, now))
+  if (!test) return { only }
   const hours = new Map(variantsOf(db, mailing.id).map(({ no, hour }) => [no, hour]))
   const dueOf = (variant: number) => {
     const hour = hours.get(variant) ?? null
@@ -181,13 +210,13 @@ function shareOf(
   }
   if (kind !== 'test')
     return {
-      ...only,
+      only,
       variant: sql<number>`${mailing.winner}`,
       due: sql<number>`${dueOf(mailing.winner ?? 0)}`,
     }
   const variant = sql<number>`cast(slot_of('variant', ${mailing.id}, people.id) * ${test.variants.length} as integer)`
   const due = test.variants.map((_, no) => sql`when ${no} then ${dueOf(no)}`)
-  return { ...only, variant, due: sql<number>`case ${variant} ${sql.join(due, sql` `)} end` }
+  return { only, variant, due: sql<number>`case ${variant} ${sql.join(due, sql` `)} end` }
 }
 
 /** As the tiers of `core/standing` are defined, on `people`. */
@@ -243,6 +272,7 @@ export function firstLocalTime(
 /** Sets for each person of a part when they are due: at the plan's time on their own clock; the account's where it is not known. */
 function atLocalTimes(
   db: Database,
+  { table, time }: Timed,
   mailingId: number,
   no: number,
   { zoneField, localAt }: DispatchPlan,
@@ -252,26 +282,31 @@ function atLocalTimes(
   if (!zoneField || !localAt) return
   const dueIn = (one: string) => Math.max(now, localInputToTime(localAt, one) ?? now)
   const mine = sql`mailing_id = ${mailingId} and part = ${no}`
-  run(db, raw(sql`update recipients set due = ${dueIn(zone)} where ${mine}`))
+  run(db, raw(sql`update ${table} set ${time} = ${dueIn(zone)} where ${mine}`))
   for (const { zone: theirs } of zonesOfPeople(db, zoneField))
     run(
       db,
-      raw(sql`update recipients set due = ${dueIn(theirs)}
+      raw(sql`update ${table} set ${time} = ${dueIn(theirs)}
         where ${mine} and person_id in (select people.id from people where ${zoneOf(zoneField)} = ${theirs})`),
     )
 }
 
 /** Sets for each person of a part when they are due: the next time it is the hour at which they read most. */
-function atBestHours(db: Database, mailingId: number, no: number, zone: string, now: number) {
+function atBestHours(
+  db: Database,
+  { table, time }: Timed,
+  mailingId: number,
+  no: number,
+  zone: string,
+  now: number,
+) {
   const dues = Array.from({ length: 24 }, (_, hour) => nextHour(hour, now, zone))
   const set = prepared<{ person: number; due: number }>(db, (value) =>
-    q
-      .updateTable('recipients')
-      .set({ due: value('due') })
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person')),
+    raw(
+      sql`update ${table} set ${time} = ${value('due')} where mailing_id = ${mailingId} and person_id = ${value('person')}`,
+    ),
   )
   const part = sql`people where people.id in
-    (select person_id from recipients where mailing_id = ${mailingId} and part = ${no})`
+    (select person_id from ${table} where mailing_id = ${mailingId} and part = ${no})`
   for (const [person, hour] of bestHours(db, part, zone, now)) set.run({ person, due: dues[hour]! })
 }

@@ -60,7 +60,8 @@ export interface MailingTables {
     sender_name: string
     hour: number | null
   }
-  holdouts: { mailing_id: number; person_id: number; at: number }
+  /** `part`: the part they would have got it with, at `at`; null while that has not begun. */
+  holdouts: { mailing_id: number; person_id: number; at: number; part: number | null }
   approvals: {
     id: Generated<number>
     letter_id: number

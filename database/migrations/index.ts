@@ -29,6 +29,7 @@ import { namesWithoutAccents } from './0027-names-without-accents'
 import { goneTags } from './0028-gone-tags'
 import { decidedOn } from './0029-decided-on'
 import { ownHours } from './0030-own-hours'
+import { heldOutWithAPart } from './0031-held-out-with-a-part'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -65,6 +66,7 @@ export const migrations: readonly Step[] = [
   goneTags,
   decidedOn,
   ownHours,
+  heldOutWithAPart,
 ]
 
 /**

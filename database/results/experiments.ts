@@ -44,14 +44,20 @@ export function outcomesOf(counts: readonly VariantCounts[], measure: Measure): 
   })
 }
 
-/** How many of the mailed and of those held out reached the goal. */
+/**
+ * How many of the mailed and of those held out reached the goal: within its days after they got the mailing, or after they
+ * would have. Who is held out from a part that has not begun is not counted yet, as those are not whom it would be for.
+ */
 export function goalCounts(db: Database, mailing: Pick<Mailing, 'id'>, goal: Goal) {
   const mailed = sql<{ hits: number; of: number }>`
     select coalesce(sum(${reached(goal)}), 0) as hits, count(*) as "of"
     from recipients as r where r.mailing_id = ${mailing.id} and ${isCountedSql('delivered')}`
   const heldOut = sql<{ hits: number; of: number }>`
     select coalesce(sum(${reached(goal)}), 0) as hits, count(*) as "of"
-    from (select mailing_id, person_id, at as accepted_at from holdouts where mailing_id = ${mailing.id}) as r`
+    from (
+      select mailing_id, person_id, at as accepted_at from holdouts
+      where mailing_id = ${mailing.id} and part is not null
+    ) as r`
   return { mailed: one(db, raw(mailed))!, heldOut: one(db, raw(heldOut))! }
 }
 
@@ -68,7 +74,7 @@ export function goalOpenUntil(
   const last = sql<{ at: number | null }>`
     select max(at) as at from (
       select max(accepted_at) as at from recipients where mailing_id = ${mailing.id}
-      union all select max(at) from holdouts where mailing_id = ${mailing.id})`
+      union all select max(at) from holdouts where mailing_id = ${mailing.id} and part is not null)`
   const { at } = one(db, raw(last))!
   const until = (at ?? now) + goal.days * DAY
   return until > now ? until : null
