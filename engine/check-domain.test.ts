@@ -26,7 +26,7 @@ test('the domain is asked about once, and again when that was long ago or somebo
   expect(await checkDomains(engine)).toBe(false)
   expect(ask()!.check).toMatchObject({ spf: { verdict: 'missing' }, dkim: { verdict: 'missing' } })
   const domain = 'galewright.example'
-  const records = recordsToPublish({ domain, ips: ['192.0.2.7'], ...signingKey(db) }, null)
+  const records = recordsToPublish({ domain, ips: ['192.0.2.7'], ...signingKey(db) })
   writeFileSync(
     zone,
     JSON.stringify(

@@ -1,9 +1,8 @@
-import { dmarc } from 'mailauth/lib/dmarc/index.js'
-import { spf } from 'mailauth/lib/spf/index.js'
-import { recordsToPublish, type DnsRecord, type SendingDomain } from './records'
-
-/** Asks a name server, as `dns.promises.resolve` does: a `TXT` answer is a list of strings a record. */
-export type Resolve = (name: string, type: string) => Promise<unknown>
+import { judgeKey } from './dkim-key'
+import { findDmarc, type DmarcPolicy, type Policy } from './dmarc'
+import { textsOf, withTexts, type Resolve } from './names'
+import { mendDmarc, mendSpf, recordsToPublish, type DnsRecord, type SendingDomain } from './records'
+import { evaluateSpf, letsEverybody, spfFault } from './spf'
 
 export type Verdict = 'good' | 'missing' | 'bad' | 'unknown'
 
@@ -12,8 +11,9 @@ export interface RecordCheck {
   verdict: Verdict
   /** What was found, in words. */
   words: string
-  /** The record as it stands; null where there is none. */
+  /** The record as it stands, or the records, a line each; null where there is none. */
   found: string | null
+  /** What to publish instead; evaluated, so that it is known to be good. */
   publish: DnsRecord
 }
 
@@ -23,7 +23,7 @@ export interface DomainCheck {
   dkim: RecordCheck
   dmarc: RecordCheck & {
     /** What the domain asks providers to do with mail that is not its own. */
-    policy: 'none' | 'quarantine' | 'reject' | null
+    policy: Policy | null
   }
 }
 
@@ -32,140 +32,111 @@ export interface DomainCheck {
  * comes from, the DKIM key (RFC 6376) against the one we sign with, DMARC (RFC 7489) with alignment of both.
  */
 export async function checkDomain(of: SendingDomain, resolve: Resolve): Promise<DomainCheck> {
-  const { domain } = of
-  const texts = await Promise.all(
-    [domain, `${of.selector}._domainkey.${domain}`, `_dmarc.${domain}`].map((name) =>
-      textsOf(resolve, name),
-    ),
-  )
-  const [spfFound, dkimFound, dmarcFound] = texts.map((found, i) =>
-    found === null ? null : (found.find((text) => begins[i]!.test(text)) ?? ''),
-  ) as [string | null, string | null, string | null]
-  const publish = recordsToPublish(of, spfFound || null)
-  const spfCheck = await judgeSpf(of, spfFound, publish.spf, resolve)
-  const dkimCheck = judgeDkim(of, dkimFound, publish.dkim)
-  return {
-    domain,
-    spf: spfCheck,
-    dkim: dkimCheck,
-    dmarc: await judgeDmarc(
-      of,
-      dmarcFound,
-      publish.dmarc,
-      spfCheck.verdict === 'good',
-      dkimCheck.verdict === 'good',
-      resolve,
-    ),
-  }
+  const [spf, dkim] = await Promise.all([checkSpf(of, resolve), checkKey(of, resolve)])
+  const passes = spf.verdict === 'good' || dkim.verdict === 'good'
+  return { domain: of.domain, spf, dkim, dmarc: await checkDmarc(of, passes, resolve) }
 }
 
-const begins = [/^v=spf1(\s|$)/i, /(^|;)\s*p=/i, /^v=DMARC1(\s|;|$)/i]
 const nobodyAnswered = 'The name server did not answer.'
 
-/** The texts of a name; null where no answer came, [] where there are none. */
-async function textsOf(resolve: Resolve, name: string): Promise<string[] | null> {
-  try {
-    return ((await resolve(name, 'TXT')) as string[][]).map((parts) => parts.join(''))
-  } catch (error) {
-    const { code } = error as { code?: string }
-    return code === 'ENOTFOUND' || code === 'ENODATA' ? [] : null
-  }
+async function checkSpf(of: SendingDomain, resolve: Resolve): Promise<RecordCheck> {
+  const { domain, ips } = of
+  const texts = await textsOf(resolve, domain)
+  const plain = recordsToPublish(of).spf
+  if (texts === null)
+    return { verdict: 'unknown', words: nobodyAnswered, found: null, publish: plain }
+  const records = texts.filter((text) => /^v=spf1(\s|$)/i.test(text))
+  const judged = await judgeSpf(of, resolve)
+  const base = { ...judged, found: records.join('\n') || null }
+  if (!records.length || judged.verdict !== 'bad') return { ...base, publish: plain }
+  const mended = { ...plain, value: mendSpf(records, ips) }
+  const after = await judgeSpf(of, withTexts(resolve, domain, [mended.value]))
+  return { ...base, publish: after.verdict === 'good' ? mended : plain }
 }
 
 async function judgeSpf(
   { domain, ips }: SendingDomain,
-  found: string | null,
-  publish: DnsRecord,
   resolve: Resolve,
-): Promise<RecordCheck> {
-  const base = { found: found || null, publish }
-  if (found === null) return { ...base, verdict: 'unknown', words: nobodyAnswered }
-  if (found === '')
-    return { ...base, verdict: 'missing', words: 'Nothing says who may send for this domain.' }
-  if (ips.length === 0)
-    return {
-      ...base,
-      verdict: 'unknown',
-      words: 'There is a record; from which address your mail server sends is not known.',
-    }
-  for (const ip of ips) {
-    const { status } = await spf({
-      sender: `bounce@${domain}`,
-      ip,
-      helo: domain,
-      resolver: resolve as never,
-    })
-    if (status.result === 'temperror') return { ...base, verdict: 'unknown', words: nobodyAnswered }
-    if (status.result !== 'pass')
+): Promise<Pick<RecordCheck, 'verdict' | 'words'>> {
+  // Where from which address mail goes out is not known, the record itself is judged by any.
+  for (const ip of ips.length ? ips : ['192.0.2.1']) {
+    const { result, why } = await evaluateSpf(domain, ip, resolve)
+    if (result === 'none')
+      return { verdict: 'missing', words: 'Nothing says who may send for this domain.' }
+    if (result === 'temperror') return { verdict: 'unknown', words: nobodyAnswered }
+    if (result === 'permerror') return { verdict: 'bad', words: spfFault(why) }
+    if (result !== 'pass' && ips.length)
       return {
-        ...base,
         verdict: 'bad',
-        words:
-          status.result === 'permerror'
-            ? 'The record can’t be evaluated.'
-            : `The record does not let ${ip} send for this domain (${status.result}).`,
+        words: `The record does not let ${ip} send for this domain (${result}).`,
       }
   }
-  return { ...base, verdict: 'good', words: `Lets ${ips.join(', ')} send for this domain.` }
+  if (await letsEverybody(domain, resolve))
+    return { verdict: 'bad', words: 'The record lets everybody send for this domain.' }
+  return ips.length
+    ? { verdict: 'good', words: `Lets ${ips.join(', ')} send for this domain.` }
+    : {
+        verdict: 'unknown',
+        words: 'There is a record; from which address your mail server sends is not known.',
+      }
 }
 
-function judgeDkim(
-  { publicKey }: SendingDomain,
-  found: string | null,
-  publish: DnsRecord,
-): RecordCheck {
-  const base = { found: found || null, publish }
-  if (found === null) return { ...base, verdict: 'unknown', words: nobodyAnswered }
-  if (found === '')
+async function checkKey(of: SendingDomain, resolve: Resolve): Promise<RecordCheck> {
+  const publish = recordsToPublish(of).dkim
+  const texts = await textsOf(resolve, publish.name)
+  const base = { found: texts?.join('\n') || null, publish }
+  if (texts === null) return { ...base, verdict: 'unknown', words: nobodyAnswered }
+  if (texts.length === 0)
     return { ...base, verdict: 'missing', words: 'The key that signs your letters is not there.' }
-  const key = /(?:^|;)\s*p=([^;]*)/i.exec(found)?.[1]?.replace(/\s+/g, '') ?? ''
-  if (key === '') return { ...base, verdict: 'bad', words: 'The key was revoked (p= is empty).' }
-  return key === publicKey
-    ? { ...base, verdict: 'good', words: 'The key that signs your letters is there.' }
-    : { ...base, verdict: 'bad', words: 'Another key is there, so every signature fails.' }
+  const { verifies, words } = judgeKey(texts, of.publicKey)
+  return { ...base, verdict: verifies ? 'good' : 'bad', words }
 }
 
-async function judgeDmarc(
-  { domain }: SendingDomain,
-  found: string | null,
-  publish: DnsRecord,
-  spfPasses: boolean,
-  dkimPasses: boolean,
+async function checkDmarc(
+  of: SendingDomain,
+  passes: boolean,
   resolve: Resolve,
 ): Promise<DomainCheck['dmarc']> {
-  const base = { found: found || null, publish, policy: null }
-  if (found === null) return { ...base, verdict: 'unknown', words: nobodyAnswered }
-  // Our return path and our signature are of the sender's own domain, so both are aligned wherever they pass.
-  const judged = await dmarc({
-    headerFrom: domain,
-    spfDomains: spfPasses ? [{ domain }] : [],
-    dkimDomains: dkimPasses ? [{ id: 'ours', domain }] : [],
-    resolver: resolve as never,
-  } as never)
-  const status = judged ? judged.status.result : 'permerror'
-  if (status === 'temperror') return { ...base, verdict: 'unknown', words: nobodyAnswered }
-  if (status === 'none')
+  const found = await findDmarc(of.domain, resolve)
+  const plain = recordsToPublish(of).dmarc
+  const own = (await textsOf(resolve, plain.name)) ?? []
+  const texts = own.filter((text) => /dmarc1/i.test(text))
+  const mended = { ...plain, value: mendDmarc(texts, of.domain) }
+  const after = await findDmarc(of.domain, withTexts(resolve, plain.name, [mended.value]))
+  const isMended = after.result === 'found' && after.fault === null
+  return {
+    found: (texts.length ? texts : found.records).join('\n') || null,
+    publish: texts.length && isMended ? mended : plain,
+    policy: found.policy,
+    ...dmarcWords(found, of.domain, passes),
+  }
+}
+
+function dmarcWords(
+  { result, policy, percent, at, fault }: DmarcPolicy,
+  domain: string,
+  passes: boolean,
+): Pick<RecordCheck, 'verdict' | 'words'> {
+  if (result === 'temperror') return { verdict: 'unknown', words: nobodyAnswered }
+  if (fault) return { verdict: 'bad', words: fault }
+  if (policy === null)
     return {
-      ...base,
       verdict: 'missing',
       words: 'Nothing says what is to become of mail that only pretends to be yours.',
     }
-  const policy = policyOf(judged ? judged.policy : undefined)
-  if (policy === null || status === 'permerror')
-    return { ...base, verdict: 'bad', words: 'The record can’t be evaluated.' }
   const asks = { none: 'only watches', quarantine: 'sets aside', reject: 'refuses' }[policy]
-  return {
-    ...base,
-    policy,
-    verdict: status === 'pass' ? 'good' : 'bad',
-    words:
-      status === 'pass'
-        ? `Your mail passes; the policy ${asks} what does not (p=${policy}).`
-        : `Your own mail fails, and the policy ${asks} it (p=${policy}). Mend SPF or DKIM.`,
-  }
-}
-
-function policyOf(found: string | undefined): DomainCheck['dmarc']['policy'] {
-  const known = ['none', 'quarantine', 'reject'] as const
-  return known.find((one) => one === found?.toLowerCase()) ?? null
+  const how = [
+    `p=${policy}`,
+    ...(percent < 100 ? [`for ${percent}% of it`] : []),
+    ...(at === domain ? [] : [`by the record of ${at}`]),
+  ].join(', ')
+  return passes
+    ? {
+        verdict: 'good',
+        words: `Your mail passes; the policy ${asks} what does not (${how}).`,
+      }
+    : {
+        verdict: 'bad',
+        words: `Your own mail fails, and the policy ${asks} it (${how}). Mend SPF or DKIM.`,
+      }
 }

@@ -31,6 +31,15 @@ async function askAnew() {
   }
   asking.value = false
 }
+/** What is to be done at a name, by what stands there. */
+function howTo({ found, publish }: RecordCheck) {
+  const many = found?.split('\n').length ?? 0
+  if (many > 1)
+    return `Delete the ${many} that stand there and publish one ${publish.type} record at`
+  return many
+    ? `Publish it instead, as the ${publish.type} record at`
+    : `Publish a ${publish.type} record at`
+}
 async function copy({ publish }: RecordCheck) {
   await navigator.clipboard.writeText(publish.value)
   notices.say('The record’s value is copied.')
@@ -85,8 +94,7 @@ async function copy({ publish }: RecordCheck) {
             {{ record.words }}
             <template v-if="record.verdict === 'missing' || record.verdict === 'bad'">
               <span class="muted small mt-1 block"
-                >Publish a {{ record.publish.type }} record at
-                <b>{{ record.publish.name }}</b></span
+                >{{ howTo(record) }} <b>{{ record.publish.name }}</b></span
               >
               <span class="mt-0.5 flex items-start gap-2"
                 ><code class="small min-w-0 break-all">{{ record.publish.value }}</code
