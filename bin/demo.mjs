@@ -55,6 +55,8 @@ keepRunning(['web', 'engine', 'world'], {
   WORLD_DNS_PORT: String(dnsPort),
   WORLD_IMAP_PORT: String(imapPort),
   WORLD_ZONE: join(data, 'zone.json'),
+  WORLD_CUSTOMERS: join(data, 'customers.txt'),
+  WORLD_PROVIDERS: join(data, 'providers.json'),
   WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
   WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,
   WORLD_SHOP_API: `http://127.0.0.1:${port}/api/v1`,
@@ -70,7 +72,8 @@ Satchel runs with the demo account of Galewright Kites. Open, signed in:
 Wren, an owner, is signed in. Others are tove@ (editor), ines@ (writer) and bram@galewright.example (viewer); everybody’s
 password is: a fair wind for kites
 
-Mail that goes out arrives in the practice world: http://127.0.0.1:${webPort}/mail
+Mail that goes out arrives in the practice world: http://127.0.0.1:${webPort}/mail; how its mailbox
+providers and readers behave is changed there, at /providers.
 Ctrl C ends it; npm run demo goes on where it was; npm run demo -- --fresh begins anew.`)
 
 async function checkPort(name, wanted) {

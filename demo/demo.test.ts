@@ -113,3 +113,55 @@ test('the last offer differed per reader: each was shown something, and clicked 
   expect(clicked.length).toBeGreaterThan(0)
   expect(clicked.every(({ person_id }) => stunt.has(person_id))).toBe(true)
 })
+
+test('who left did so by one letter that they had read, and who is suppressed is so by what came of a letter', async () => {
+  const db = await make(8, 1_500)
+  const rows = all(
+    db,
+    q
+      .selectFrom('recipients as r')
+      .innerJoin('mailings as m', 'm.id', 'r.mailing_id')
+      .leftJoin('subscriptions as s', (join) =>
+        join.onRef('s.person_id', '=', 'r.person_id').onRef('s.list_id', '=', 'm.list_id'),
+      )
+      .leftJoin('set_aside as a', 'a.person_id', 'r.person_id')
+      .select(['r.person_id', 'r.state', 'r.at', 'r.opened_at', 'r.left_at', 'm.list_id'])
+      .select(['s.state as subscription', 's.since', 'a.reason', 'a.at as aside_at']),
+  )
+  const left = rows.filter(({ left_at }) => left_at !== null)
+  expect(left.length).toBeGreaterThan(20)
+  const whose = left.map(({ person_id, list_id }) => `${person_id} ${list_id}`)
+  expect(new Set(whose).size).toBe(whose.length)
+  for (const row of left) {
+    expect([row.subscription, row.since]).toEqual(['unsubscribed', row.left_at])
+    expect(row.opened_at).toBeLessThan(row.left_at!)
+  }
+  const complained = rows.filter(({ state }) => state === 'complained')
+  for (const row of complained) {
+    expect([row.reason, row.aside_at]).toEqual(['complained', row.at])
+    expect(row.opened_at).toBeLessThan(row.at)
+  }
+  const dead = rows.filter(({ reason, at, aside_at }) => reason === 'bounced' && at === aside_at)
+  expect(dead.length).toBeGreaterThan(10)
+  expect(dead.every(({ state }) => state === 'bounced')).toBe(true)
+})
+
+test('money comes after clicks: much of what is bought was bought soon after a letter’s link was followed', async () => {
+  const db = await make(8, 1_500)
+  const orders = all(db, q.selectFrom('orders').select(['person_id', 'at']))
+  const clicks = all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select(['person_id', 'clicked_at'])
+      .where('clicked_at', 'is not', null),
+  )
+  const soon = orders.filter((order) =>
+    clicks.some(
+      ({ person_id, clicked_at: at }) =>
+        person_id === order.person_id && order.at >= at! && order.at - at! < 5 * 86_400_000,
+    ),
+  )
+  expect(soon.length / orders.length).toBeGreaterThan(0.2)
+  expect(soon.length / orders.length).toBeLessThan(0.8)
+})

@@ -38,6 +38,8 @@ export function makeHistory(
     proxy: run(db, q.insertInto('agents').values({ text: 'Mozilla/5.0' })).id,
     scanner: run(db, q.insertInto('agents').values({ text: 'Workdesk link scanner/2.2' })).id,
   }
+  /** Who was suppressed by a letter already. */
+  const told = new Set<number>()
   for (const mailing of mailings) {
     const id = createMailing(
       db,
@@ -74,26 +76,45 @@ export function makeHistory(
       if (!on || on.since > mailing.at || on.until < mailing.at || person.setAsideAt < mailing.at)
         continue
       const accepted = mailing.at + after + Math.floor(chance.next() * 4 * MINUTE)
+      // Whoever was suppressed was so by the letter before: it came back days later, or they complained about it.
+      const ends =
+        person.setAsideAt < mailing.at + 6 * DAY &&
+        person.setAsideAt > accepted + 5 * MINUTE &&
+        !told.has(person.id)
+      if (ends) told.add(person.id)
+      if (ends && person.setAsideBy === 'bounced') {
+        write.recipient.run({
+          ...untouched,
+          mailing: id,
+          person: person.id,
+          state: 'bounced',
+          at: Math.floor(person.setAsideAt),
+          accepted,
+          answer: 'There is no such mailbox.',
+          variant,
+          part,
+          truth: shown(person.id).truth,
+        })
+        continue
+      }
       const troubled =
         person.domain === 'oldmill.example' ? 0.007 * mailing.trouble : 0.002 * mailing.trouble
       if (chance.is(troubled)) {
         const later = person.domain === 'oldmill.example'
         write.recipient.run({
+          ...untouched,
           mailing: id,
           person: person.id,
           state: later ? 'bounced' : 'failed',
           at: accepted,
           accepted: later ? accepted : null,
-          opened: null,
-          agent: null,
-          clicked: null,
-          left: null,
-          machine: null,
-          scanner: null,
-          answer: chance.is(0.7) ? 'There is no such mailbox.' : 'The mailbox is full.',
+          // Who has no mailbox would be suppressed.
+          answer: chance.is(0.7)
+            ? 'The mailbox is full.'
+            : 'The provider asks us to slow down. Given up after two days.',
           variant,
           part,
-          truth: later ? shown(person.id).truth : null,
+          truth: shown(person.id).truth,
         })
         continue
       }
@@ -133,6 +154,15 @@ export function makeHistory(
         opened = Math.floor(accepted + readAfter(chance, mailing.at + after))
         if (opened > now) opened = null
       }
+      const left =
+        on.until > accepted + 5 * MINUTE && on.until < mailing.at + 6 * DAY && on.until < now
+          ? Math.floor(on.until)
+          : null
+      const complained = ends && person.setAsideBy === 'complained'
+      // Nobody leaves by a letter, or complains about it, without having read it first.
+      const done = complained ? Math.floor(person.setAsideAt) : left
+      if (done !== null && (opened === null || opened >= done))
+        opened = accepted + Math.floor((0.1 + 0.8 * chance.next()) * (done - accepted))
       const agent = opened === null ? null : chance.pick(agents.human)
       if (opened !== null && agent !== null) {
         write.act.run({
@@ -161,14 +191,9 @@ export function makeHistory(
             verdict: 'human',
           })
           hour(clicked).clicks++
+          person.clicks.push(clicked)
         }
       }
-      const left =
-        on.until > mailing.at && on.until < mailing.at + 6 * DAY && on.until < now
-          ? Math.floor(on.until)
-          : null
-      const complained =
-        opened !== null && person.setAsideAt < mailing.at + 6 * DAY && chance.is(0.1)
       // Some of those who left said why; not by chance, so that the rest of the account stays as it is.
       const why = left === null ? undefined : leaveReasons[(person.id * 7 + id) % 12]
       if (why) tellWhy.push({ person_id: person.id, reason: why.key, at: left! + MINUTE })
@@ -176,7 +201,7 @@ export function makeHistory(
         mailing: id,
         person: person.id,
         state: complained ? 'complained' : 'accepted',
-        at: accepted,
+        at: complained ? done! : accepted,
         accepted,
         opened,
         agent,
@@ -190,8 +215,8 @@ export function makeHistory(
         truth,
       })
     }
-    for (const told of tellWhy)
-      run(db, q.insertInto('leave_reasons').values({ mailing_id: id, ...told }))
+    for (const said of tellWhy)
+      run(db, q.insertInto('leave_reasons').values({ mailing_id: id, ...said }))
     for (const [n, { opens, clicks }] of hours)
       run(db, q.insertInto('mailing_hours').values({ mailing_id: id, hour: n, opens, clicks }))
     moveMailing(db, id, ['draft'], 'sent', {
@@ -201,6 +226,12 @@ export function makeHistory(
     })
     resetTotals(db, id)
   }
+}
+
+/** What nobody has done with a letter that did not come. */
+const untouched = {
+  ...{ opened: null, agent: null, clicked: null, left: null },
+  ...{ machine: null, scanner: null },
 }
 
 /** How long after arrival somebody reads: often soon, else at lunch or in the evening, today or in the next days. */

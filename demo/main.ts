@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { hashPassword } from '../cases/team'
-import { closeDatabase, openDatabase } from '../database'
+import { all, closeDatabase, openDatabase, q } from '../database'
 import { addApiToken } from '../database/imports'
 import { makeAccount } from './account'
 import { addDeeds } from './deeds'
@@ -30,9 +30,17 @@ await makeAccount(db, {
 addDeeds(db, Date.now())
 addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
+const customers = all(db, q.selectFrom('people').select('normal').orderBy('id').limit(50_000))
 const zone = JSON.stringify(publishedZone(db), null, 2)
 closeDatabase(db)
 writeFileSync(join(folder, 'shop.secret'), token, { mode: 0o600 })
+writeFileSync(
+  join(folder, 'customers.txt'),
+  customers.map(({ normal }) => `${normal}\n`).join(''),
+  {
+    mode: 0o600,
+  },
+)
 writeFileSync(join(folder, 'zone.json'), zone, { mode: 0o600 })
 writeFileSync(join(folder, 'made'), `${size}\n`)
 console.log(

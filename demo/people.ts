@@ -16,6 +16,9 @@ export interface DemoPerson {
   /** By list: since when, and until when (infinity while they are on it). */
   lists: Map<number, { since: number; until: number }>
   setAsideAt: number
+  setAsideBy: 'bounced' | 'complained'
+  /** When they followed a link of a mailing. */
+  clicks: number[]
 }
 
 export interface DemoLists {
@@ -77,6 +80,8 @@ export function makePeople(
       setAsideAt: chance.is(0.028)
         ? joinedAt + (0.2 + 0.8 * chance.next()) * (now - joinedAt)
         : Infinity,
+      setAsideBy: 'bounced',
+      clicks: [],
     }
     for (const [list, share] of [
       [lists.windNotes, 0.8],
@@ -115,17 +120,21 @@ export function makePeople(
           wording: null,
         })
     }
-    if (person.setAsideAt < now)
+    if (person.setAsideAt < now) {
+      person.setAsideBy = chance.is(0.9) ? 'bounced' : 'complained'
       run(
         db,
         q.insertInto('set_aside').values({
           person_id: id,
           at: Math.floor(person.setAsideAt),
-          ...(chance.is(0.9)
-            ? { reason: 'bounced', detail: '550 5.1.1 no such mailbox' }
-            : { reason: 'complained', detail: 'Reported a mailing as spam.' }),
+          reason: person.setAsideBy,
+          detail:
+            person.setAsideBy === 'bounced'
+              ? '550 5.1.1 no such mailbox'
+              : 'Reported a mailing as spam.',
         }),
       )
+    }
     if (chance.is(0.25)) add.tag.run({ person: id, tag: chance.pick(tags) })
     people.push(person)
   }

@@ -203,6 +203,15 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
   /** Somebody who has just joined reads more gladly than others. */
   function read(person: DemoPerson, mailing: number, at: number, now: number) {
     const accepted = at + chance.between(500, 40_000)
+    // Some of it bounces, and is complained about, as any mail.
+    if (chance.is(0.006)) {
+      write.recipient.run({
+        ...{ mailing, person: person.id, state: 'failed', at: accepted, accepted: null },
+        ...{ opened: null, clicked: null, left: null, machine: null, scanner: null, agent: null },
+        ...{ answer: 'The mailbox is full.', variant: null, part: null, truth: null },
+      })
+      return
+    }
     const soon = Math.floor(accepted + MINUTE - Math.log(1 - chance.next()) * 5 * HOUR)
     const opened = chance.is(0.3 + 0.6 * person.keen) && soon < now ? soon : null
     const clicked =

@@ -71,7 +71,10 @@ export function makeShop(
       )
       const quantities = items.map(() => (chance.is(0.85) ? 1 : 2))
       const money = items.reduce((sum, { price }, n) => sum + price * quantities[n]!, 0)
-      const at = moment()
+      // Half of those who follow a letter's link into the shop and buy at all buy then.
+      const click = person.clicks.length && chance.is(0.5) ? chance.pick(person.clicks) : null
+      const at =
+        click === null ? moment() : Math.min(now, click + Math.floor(chance.next() * 200) * 60_000)
       const order = write.order.one({ number: `G-${++number}`, person: person.id, at, money })!.id
       items.forEach(({ id, price }, position) =>
         write.item.run({

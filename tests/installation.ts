@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openDatabase, closeDatabase, q, run, type Database } from '../database'
@@ -8,6 +8,7 @@ import { readClock, updateAccount, writeClock, addUser } from '../database/accou
 import { addApiToken } from '../database/imports'
 import { addList } from '../database/people'
 import { fillAccount } from '../database/made-up'
+import { providers } from '../world/post-office/providers'
 import { copyDemo } from './demos'
 import { freePorts } from './ports'
 
@@ -55,6 +56,9 @@ export async function install(
   const db = openDatabase(data)
   if (options.demo) settleDemo(db, imapPort!)
   if (!options.demo && !options.empty) smallAccount(db)
+  // Whether a mailbox is full hangs on the day, which no test should.
+  const neverFull = Object.fromEntries(providers.map(({ domain }) => [domain, { full: 0 }]))
+  writeFileSync(join(data, 'providers.json'), JSON.stringify(neverFull))
   // Nobody sits before it to call anything back; tests of that set it themselves.
   updateAccount(db, { callback_seconds: 0 })
   const env: Record<string, string | undefined> = {
@@ -77,6 +81,7 @@ export async function install(
     WORLD_DNS_PORT: String(dnsPort),
     WORLD_IMAP_PORT: String(imapPort),
     WORLD_ZONE: join(data, 'zone.json'),
+    WORLD_PROVIDERS: join(data, 'providers.json'),
     WORLD_CLOCK_URL: `${url}/practice/clock`,
     WORLD_REPORTS_URL: `${url}/in/reports/${reportsKey}`,
     WORLD_SHOP_API: `${url}/api/v1`,

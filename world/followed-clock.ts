@@ -1,6 +1,8 @@
 /** The practice clock as the world knows it: asked over HTTP, and running on between two answers. */
 export interface FollowedClock {
   now(): number
+  /** Whether the clock has answered at all; before, its time is a guess. */
+  isKnown(): boolean
   /** Says how far the world has come; a jump waits for that. */
   followedTo(at: number): void
   stop(): void
@@ -20,6 +22,7 @@ export function followClock(url: string, hostClock: () => number): FollowedClock
   let known: Answer = { now: hostClock(), rate: 1 }
   let knownAt = hostClock()
   let followed = 0
+  let isKnown = false
   let stopped = false
   const now = () => known.now + (hostClock() - knownAt) * known.rate
   async function ask() {
@@ -30,6 +33,7 @@ export function followClock(url: string, hostClock: () => number): FollowedClock
       if (response.ok) {
         known = (await response.json()) as Answer
         knownAt = hostClock()
+        isKnown = true
       }
     } catch {
       // The web process is not there just now; time runs on.
@@ -39,6 +43,7 @@ export function followClock(url: string, hostClock: () => number): FollowedClock
   void ask()
   return {
     now,
+    isKnown: () => isKnown,
     followedTo: (at) => (followed = at),
     stop: () => (stopped = true),
   }

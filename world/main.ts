@@ -3,9 +3,10 @@ import { openNames, resolverOf } from './names/server'
 import { openFiling } from './post-office/filing'
 import { openImap } from './post-office/imap'
 import { Mailboxes } from './post-office/mailboxes'
-import { providerOf } from './post-office/providers'
+import { keepProviders, providerOf } from './post-office/providers'
 import { openPostOffice } from './post-office/smtp'
 import { gatherReaders } from './readers/readers'
+import { openCustomers } from './shop/customers'
 import { tellOver } from './shop/telling'
 import { openWeb } from './web/server'
 
@@ -19,6 +20,7 @@ const reportsUrl = process.env.WORLD_REPORTS_URL || null
 const shopApi = process.env.WORLD_SHOP_API || ''
 const shopToken = process.env.WORLD_SHOP_TOKEN || ''
 
+const kept = keepProviders(process.env.WORLD_PROVIDERS || null)
 const clock = followClock(clockUrl, Date.now)
 const mailboxes = new Mailboxes()
 const telling = shopApi && shopToken ? tellOver(shopApi, shopToken) : null
@@ -27,6 +29,7 @@ const readers = gatherReaders({
   reportsUrl,
   seed: process.env.WORLD_SEED || 'sandreach',
   tell: telling?.tell ?? null,
+  customers: openCustomers(process.env.WORLD_CUSTOMERS || null),
 })
 const zone = process.env.WORLD_ZONE || null
 const filing = openFiling(resolverOf(zone))
@@ -51,6 +54,7 @@ postOffice.on('error', () => {})
 const web = openWeb({
   mailboxes,
   now: clock.now,
+  providersChanged: kept.save,
   waiting: () => readers.waiting() + (telling?.waiting() ?? 0),
 })
 

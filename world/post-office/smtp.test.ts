@@ -58,7 +58,7 @@ test('a message that was taken is in the mailbox, with where its bounce would go
 
 test('a mailbox that is not there is refused for good at the door', async () => {
   const nobody = somebodyAt('harbourmail.example', (address) => !mailboxExists(address))
-  expect(await send(nobody)).toMatch(/^550 5\.1\.1 no such mailbox/)
+  expect(await send(nobody)).toMatch(/^550 .*5\.1\.1/)
   expect(arrived).toEqual([])
 })
 

@@ -1,6 +1,6 @@
 import { SMTPServer } from 'smtp-server'
 import { chanceOf } from '../chance'
-import { mailboxExists, providerOf } from './providers'
+import { mailboxExists, mailboxIsFull, providerOf } from './providers'
 
 /** A message that the post office took. */
 export interface Arrived {
@@ -8,6 +8,14 @@ export interface Arrived {
   address: string
   source: string
 }
+
+/** What servers say where there is no such mailbox. */
+const refusals = [
+  '5.1.1 no such mailbox',
+  '5.1.1 recipient address rejected: user unknown',
+  'sorry, no mailbox here by that name (#5.1.1)',
+  '5.1.10 the recipient was not found',
+] as const
 
 /** The post office's door: takes, defers and refuses by each provider's habits. */
 export function openPostOffice(options: {
@@ -22,7 +30,9 @@ export function openPostOffice(options: {
   function objection(address: string, from: string): Error | null {
     const provider = providerOf(address)
     if (!mailboxExists(address) && !provider.bouncesLater)
-      return refuse(550, '5.1.1 no such mailbox')
+      return refuse(550, refusals[Math.floor(chanceOf('refusal', address) * refusals.length)]!)
+    if (mailboxIsFull(address, options.now()) && !provider.bouncesLater)
+      return refuse(452, '4.2.2 the mailbox is full')
     const now = Math.floor(options.now() / 60_000)
     const counted = minute.get(provider.domain)
     const count = counted?.minute === now ? counted.count + 1 : 1

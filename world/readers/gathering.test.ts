@@ -45,14 +45,18 @@ afterEach(() => {
 
 let told: { kind: string; entry: Record<string, unknown> }[]
 
-function gather() {
-  const clock = { now: () => now, followedTo: () => {}, stop: () => {} }
+function gather(customers: string[] | null = null) {
+  const clock = { now: () => now, isKnown: () => true, followedTo: () => {}, stop: () => {} }
   told = []
   readers = gatherReaders({
     clock,
     reportsUrl: 'http://satchel.test/in/reports/k',
     seed: 'test',
     tell: (one) => void told.push(one),
+    customers: customers && {
+      all: () => customers,
+      add: (address) => void customers.push(address),
+    },
   })
   return readers
 }
@@ -163,4 +167,39 @@ test('who leaves does so by the page or by the header, never by following the li
   for (const { body } of posts) expect(['leave=yes', 'List-Unsubscribe=One-Click']).toContain(body)
   const byPage = posts.filter(({ body }) => body === 'leave=yes').length
   expect(leaving.filter(({ method }) => method === 'GET')).toHaveLength(byPage)
+})
+
+test('on each of sixteen days people come in, fill baskets, buy and join, though no letter goes out', async () => {
+  const customers = Array.from({ length: 3_000 }, (_, i) => `c${i}@inkpost.example`)
+  const known = customers.length
+  const world = gather(customers)
+  await vi.advanceTimersByTimeAsync(50)
+  const days = new Map<string, Record<string, number>>()
+  for (let day = 0; day < 16; day++) {
+    // The clock is jumped on by a whole day at once, and nothing of it is left out.
+    now += 24 * HOUR
+    for (let i = 0; i < 4_000 && world.waiting() > 40; i++) await vi.advanceTimersByTimeAsync(10)
+    await vi.advanceTimersByTimeAsync(200)
+  }
+  for (const { kind, entry } of told) {
+    if (kind === 'people') continue
+    const day = String(entry.at).slice(0, 10)
+    const what = kind === 'orders' ? 'order' : String(entry.name)
+    const counts = days.get(day) ?? {}
+    days.set(day, { ...counts, [what]: (counts[what] ?? 0) + 1 })
+  }
+  const whole = [...days].slice(1, 16)
+  expect(whole).toHaveLength(15)
+  for (const [, counts] of whole) {
+    expect(counts['page view']).toBeGreaterThan(50)
+    expect(counts.search).toBeGreaterThan(10)
+    expect(counts.basket).toBeGreaterThan(0)
+  }
+  expect(whole.filter(([, counts]) => counts.order).length).toBeGreaterThan(9)
+  const joined = told.filter(({ kind }) => kind === 'people')
+  expect(joined.length).toBeGreaterThan(15)
+  // Who comes later in this hour is in the register already.
+  expect(customers.length - known - joined.length).toBeGreaterThanOrEqual(0)
+  expect(customers.length - known - joined.length).toBeLessThan(4)
+  expect(requests).toEqual([])
 })

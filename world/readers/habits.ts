@@ -6,10 +6,10 @@ export interface Habits {
   opens: number
   /** Share of opened letters in which they follow a link. */
   clicks: number
-  /** Share of opened letters after which they leave, or report spam instead. */
+  /** Share of opened letters after which they leave. */
   leaves: number
+  /** How much more than others they complain, and answer; 1 is as others do. */
   complains: number
-  /** Share of opened letters that they answer. */
   replies: number
   picturesOff: boolean
   /** Hour of the day at which they like to read. */
@@ -17,13 +17,20 @@ export interface Habits {
   agent: string
 }
 
-const agents = [
-  'SailMail/4.1 (X11; Linux x86_64)',
-  'Mozilla/5.0 (Windows NT 10.0; Win64; x64) Quillreader/12.0',
-  'Mozilla/5.0 (Macintosh; Intel Mac OS X 14_2) Quillreader/12.0',
-  'PocketPost/7.3 (phone)',
-  'PocketPost/7.3 (tablet)',
+/** What people read on, and how many of a hundred: phones most, tablets least. */
+const agents: [agent: string, of100: number][] = [
+  ['PocketPost/7.3 (phone)', 52],
+  ['Mozilla/5.0 (Windows NT 10.0; Win64; x64) Quillreader/12.0', 22],
+  ['Mozilla/5.0 (Macintosh; Intel Mac OS X 14_2) Quillreader/12.0', 13],
+  ['SailMail/4.1 (X11; Linux x86_64)', 6],
+  ['PocketPost/7.3 (tablet)', 7],
 ]
+
+/** On what somebody reads; `where` tells apart what they have besides. */
+export function agentOf(address: string, where = ''): string {
+  let place = chanceOf(`agent${where}`, address) * 100
+  return agents.find(([, many]) => (place -= many) < 0)![0]
+}
 
 export function habitsOf(address: string): Habits {
   const chance = (what: string) => chanceOf(what, address)
@@ -32,11 +39,11 @@ export function habitsOf(address: string): Habits {
     opens: 0.08 + 0.8 * keen,
     clicks: 0.03 + 0.28 * chance('clicks') * keen,
     leaves: 0.004 * (1 - keen) + 0.001,
-    complains: 0.0006 * (1 - keen),
-    replies: 0.002 + 0.012 * keen,
+    complains: 1.75 * (1 - keen),
+    replies: 0.4 + 1.45 * keen,
     picturesOff: chance('pictures') < 0.1,
     hour: [7, 8, 12, 13, 18, 20, 21, 22][Math.floor(chance('hour') * 8)]!,
-    agent: agents[Math.floor(chance('agent') * agents.length)]!,
+    agent: agentOf(address),
   }
 }
 

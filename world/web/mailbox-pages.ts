@@ -38,17 +38,17 @@ export async function mailPage(mail: Mail): Promise<string> {
   )
 }
 
-function page(title: string, body: string): string {
+export function page(title: string, body: string): string {
   return `<!doctype html><html lang="en"><meta charset="utf-8"><title>${safe(title)}</title>
 <style>body{font:14px/1.5 system-ui,sans-serif;margin:24px;color:#1a1e18;background:#f6f7f3}table{border-collapse:collapse;background:#fff}td,th{border:1px solid #dfe3d9;padding:5px 12px;text-align:left}pre{background:#fff;border:1px solid #dfe3d9;padding:12px;overflow:auto}</style>
-<h1>${safe(title)}</h1><p><a href="/mail">All mail</a></p>${body}</html>`
+<h1>${safe(title)}</h1><p><a href="/mail">All mail</a> · <a href="/providers">Providers and their habits</a></p>${body}</html>`
 }
 
 function when(at: number): string {
   return new Date(at).toISOString().slice(0, 16).replace('T', ' ')
 }
 
-function safe(text: string): string {
+export function safe(text: string): string {
   return text
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')

@@ -1,12 +1,15 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { Mailboxes } from '../post-office/mailboxes'
 import { mailListPage, mailPage } from './mailbox-pages'
+import { answerProviders } from './provider-pages'
 import { answerSite } from './site'
 
 interface World {
   mailboxes: Mailboxes
   waiting: () => number
   now: () => number
+  /** Habits of providers were changed. */
+  providersChanged?: () => void
 }
 
 /**
@@ -25,7 +28,7 @@ export function openWeb(options: World): Server {
 async function answer(
   request: IncomingMessage,
   response: ServerResponse,
-  { mailboxes, waiting, now }: World,
+  { mailboxes, waiting, now, providersChanged }: World,
 ) {
   const url = new URL(request.url ?? '/', 'http://world.test')
   if (/^https?:\/\//i.test(request.url ?? '')) return answerSite(url, request, response, now())
@@ -45,6 +48,8 @@ async function answer(
   if (url.pathname === '/mailboxes.json') return json(mailboxes.all())
   if (url.pathname === '/mail' || url.pathname === '/')
     return html(mailListPage(mailboxes, url.searchParams.get('address')))
+  if (url.pathname === '/providers')
+    return answerProviders(request, response, providersChanged, html)
   const no = /^\/mail\/(\d+)(\.eml)?$/.exec(url.pathname)
   const mail = no && mailboxes.get(Number(no[1]))
   if (!mail) return html('<p>There is no such page.</p>', 404)
