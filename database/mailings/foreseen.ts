@@ -23,11 +23,10 @@ export function eachForeseen(
   if (!audience) return
   const plan = planOf(mailing)
   const zone = readAccount(db)!.zone
+  const isFirst = plan.pace === 'widening' ? onlyOnce() : () => true
   for (const { kind, at } of partsToCome(db, mailing, plan, now)) {
     const who = sql.join(
-      [eligible(db, audience, now), ...partly(mailing, plan, kind, now)].map(
-        (one) => sql`(${one})`,
-      ),
+      [eligible(db, audience, now), ...partly(mailing, plan, kind, at)].map((one) => sql`(${one})`),
       sql` and `,
     )
     if (plan.pace === 'best-hour' && kind !== 'test') {
@@ -42,8 +41,15 @@ export function eachForeseen(
           ${plan.zoneField ? zoneOf(plan.zoneField) : sql`null`} as zone
         from people where ${who}`,
     )
-    for (const { person, variant, zone: own } of each(db, rows)) take(person, dueOf(variant, own))
+    for (const { person, variant, zone: own } of each(db, rows))
+      if (isFirst(person)) take(person, dueOf(variant, own))
   }
+}
+
+/** Who reads less and less comes into a later tier after an earlier one has gone out to them. */
+function onlyOnce() {
+  const had = new Set<number>()
+  return (person: number) => had.size < had.add(person).size
 }
 
 /** The condition on `people` that holds for everybody who got a mailing or would, as things stand. */
@@ -52,7 +58,7 @@ export function getsIt(db: Database, mailing: Mailing, now: number): Expression<
   const plan = planOf(mailing)
   const parts = audience
     ? partsToCome(db, mailing, plan, now).map(
-        ({ kind }) => sql`(${sql.join(partly(mailing, plan, kind, now), sql` and `)})`,
+        ({ kind, at }) => sql`(${sql.join(partly(mailing, plan, kind, at), sql` and `)})`,
       )
     : []
   const coming =
@@ -107,13 +113,13 @@ function partly(
   mailing: Mailing,
   { test, holdout }: DispatchPlan,
   kind: PartKind,
-  now: number,
+  at: number,
 ): Expression<SqlBool>[] {
   const conditions: Expression<SqlBool>[] = [sql<SqlBool>`1`]
   const slot = (use: string) => sql`slot_of(${use}, ${mailing.id}, people.id)`
   if (holdout > 0) conditions.push(sql<SqlBool>`${slot('holdout')} >= ${holdout}`)
   if (kind === 'test' && test) conditions.push(sql<SqlBool>`${slot('test')} < ${test.share}`)
-  if (kind.startsWith('tier ')) conditions.push(inTier(kind.slice(5) as Tier, now))
+  if (kind.startsWith('tier ')) conditions.push(inTier(kind.slice(5) as Tier, at))
   if (mailing.started_at !== null)
     conditions.push(
       sql<SqlBool>`not exists (select 1 from recipients as r where r.mailing_id = ${mailing.id} and r.person_id = people.id)`,
