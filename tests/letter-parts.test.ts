@@ -440,4 +440,21 @@ test('a copy goes to one’s own mailbox, as a reader gets it, and is not counte
   visitor.errors.splice(0) // the refusal stands in the console, as it should
 })
 
+test('choosing in the outline brings a block into sight', async () => {
+  await open('Gale season sale')
+  const items = page().getByRole('navigation', { name: 'Outline' }).getByRole('button')
+  await items.last().waitFor()
+  const blocks = page().locator('[data-block]')
+  const [first, last] = [blocks.first(), blocks.last()]
+  const inSight = async (one: typeof first) => {
+    const box = await one.boundingBox()
+    return box !== null && box.y >= 0 && box.y < 800
+  }
+  expect(await inSight(last)).toBe(false)
+  await items.last().click()
+  await until('the last block is seen', () => inSight(last))
+  await items.first().click()
+  await until('the first block is seen', () => inSight(first))
+})
+
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

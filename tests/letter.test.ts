@@ -55,6 +55,8 @@ test('a letter starts from a template, found by what it is for', async () => {
   await page().waitForURL(/mail\/\d+\/letter/)
   id = Number(/mail\/(\d+)/.exec(page().url())![1])
   await seen('Footer')
+  await seen('Here your letter begins')
+  await visitor.expectAccessible()
 })
 
 test('writing goes on under a heading; a link keeps its words; nothing is put under the footer', async () => {

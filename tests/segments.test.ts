@@ -290,6 +290,20 @@ test('the first tenth, who is suppressed, where people come from and what they r
   )
 })
 
+test('whoever adds a rule writes its value next, without reaching for the mouse', async () => {
+  await page().goto(`${satchel.url}/people/segments/new`)
+  const box = page().getByRole('combobox', { name: 'Add a rule' })
+  await box.fill('town')
+  await page().getByRole('option', { name: 'Town is', exact: false }).first().click()
+  const value = page().getByRole('list', { name: 'Rules' }).locator('input').first()
+  await until('the value is being written', () =>
+    value.evaluate((input) => document.activeElement === input),
+  )
+  await page().keyboard.type('Orrin')
+  await page().keyboard.press('Enter')
+  await becomesText('Town is "Orrin"')
+})
+
 test('what somebody has for a field is found by typing it', async () => {
   await page().goto(`${satchel.url}/people/segments/new`)
   await page().getByRole('combobox', { name: 'Add a rule' }).fill('orrin')

@@ -1,8 +1,11 @@
 import { defineStore } from 'pinia'
 import {
+  insertPart,
   isGroup,
+  partAt,
   type Explanation,
   type Group,
+  type Path,
   type Rule,
   type RuleProblem,
   type Vocabulary,
@@ -148,6 +151,15 @@ export const useSegment = defineStore('segment', () => {
     void ask_(PAUSE)
   }
 
+  /** Adds a line to the group at `within`, at its end. What it asks about is to be said next: see RuleLines. */
+  function add(within: Path, part: Rule) {
+    const path = [...within, (partAt(rule.value, within) as Group).of.length]
+    change(insertPart(rule.value, path, part))
+    added.value = path
+  }
+  /** The line that was added last, until its value is written in. */
+  const added = shallowRef<Path | null>(null)
+
   function undo() {
     const before = past.value.at(-1)
     if (!before) return
@@ -244,6 +256,8 @@ export const useSegment = defineStore('segment', () => {
     discard,
     name,
     rule,
+    add,
+    added,
     past,
     future,
     counts,

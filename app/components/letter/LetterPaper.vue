@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import type { Row } from '~~/core/letters'
+import { blocksOf, type Row } from '~~/core/letters'
 
 /** The paper: the letter as it will look, edited in place. */
 const store = useMailing()
 const look = computed(() => store.look)
 /** The line whose insert menu is open: a row's number, or a row's id and a column. */
 const insertAt = ref<string | null>(null)
+/** Nothing stands in the letter but its footer. */
+const isEmpty = computed(() =>
+  blocksOf(store.letter!.document).every(({ kind }) => kind === 'footer'),
+)
 const SIDE = 28
 const open = (place: string | null) => (insertAt.value = place)
 /** Rows know only of a menu in themselves, so that those that stay as they are are not drawn again. */
@@ -57,6 +61,20 @@ function openIn(row: Row, index: number) {
           marginRight: look.logoAlign === 'right' ? `${SIDE}px` : 'auto',
         }"
       />
+      <div
+        v-if="isEmpty && insertAt === null && store.canChange"
+        class="mx-7 my-4 rounded-lg border-2 border-dashed border-brass-500 bg-brass-100/40 px-6 py-10 text-center"
+        style="font-family: var(--font-ui)"
+      >
+        <p class="font-semibold text-ink-900">Here your letter begins</p>
+        <p class="muted mt-1 text-[13px]">
+          Write a few words first, or put in a heading, a picture, a button.
+        </p>
+        <div class="mt-4 flex justify-center gap-2">
+          <button class="btn btn-go" @click="store.insert(0, 'text')">Write</button>
+          <button class="btn" @click="open('0')">Insert…</button>
+        </div>
+      </div>
       <PaperRow
         v-for="(row, index) in store.letter!.document.rows"
         :key="row.id"

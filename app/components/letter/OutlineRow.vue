@@ -66,6 +66,13 @@ function setBlocks(column: number, dragged: Block[]) {
     ),
   )
 }
+/** Chooses a block, and brings it into sight on the paper. */
+function choose({ shiftKey, ctrlKey, metaKey }: MouseEvent, id: string) {
+  store.choose(id, shiftKey ? 'between' : ctrlKey || metaKey ? 'besides' : 'alone')
+  document
+    .querySelector(`[data-block="${CSS.escape(id)}"]`)
+    ?.scrollIntoView({ block: 'nearest', behavior: 'smooth' })
+}
 const marked = (id: string) => store.marks?.find((mark) => mark.blockId === id)?.level
 const said = (id: string) =>
   store.comments.filter(({ blockId, resolved }) => blockId === id && !resolved).length
@@ -134,12 +141,7 @@ function nameOf(block: Block) {
             : 'hover:bg-canvas-50'
         "
         :aria-current="store.chosen === block.id ? 'true' : undefined"
-        @click="
-          store.choose(
-            block.id,
-            $event.shiftKey ? 'between' : $event.ctrlKey || $event.metaKey ? 'besides' : 'alone',
-          )
-        "
+        @click="choose($event, block.id)"
       >
         <component
           :is="icons[block.kind]"

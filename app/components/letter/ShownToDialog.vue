@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { insertPart, type Rule } from '~~/core/segments'
+import type { Rule } from '~~/core/segments'
 
 /** The rule of who gets a row or a block, made as a segment's rule is. */
 const props = defineProps<{ name: string; rule: Rule | null }>()
@@ -33,9 +33,7 @@ const isEmpty = computed(() => store.rule.of.length === 0)
         <section class="sheet mt-3" aria-label="Rules">
           <RuleLines />
           <div class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
-            <AddRule
-              @add="(rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))"
-            />
+            <AddRule @add="(rule) => store.add([], rule)" />
           </div>
         </section>
         <div class="mt-5 flex justify-end gap-2">

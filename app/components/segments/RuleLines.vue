@@ -17,6 +17,23 @@ import {
 
 /** The rule as lines that read as a sentence, each with the number it keeps. Lines are dragged, grouped and moved. */
 const store = useSegment()
+const list = ref<HTMLElement | null>(null)
+/** Whoever has added a line goes on with what it asks about; where there is nothing to write, with the next line. */
+watch(
+  () => store.added,
+  (path) => {
+    if (!path) return
+    store.added = null
+    // After the list that it was chosen from has closed and given the keyboard back.
+    setTimeout(() => {
+      const value = list.value?.querySelector<HTMLInputElement>(
+        `[data-path="${key(path)}"] input:not([role="combobox"], [type="checkbox"], [type="radio"])`,
+      )
+      value?.focus()
+      value?.select()
+    }, 50)
+  },
+)
 const lines = computed(() => linesOf(store.rule).slice(1))
 const dragged = ref<Path | null>(null)
 const over = ref<string | null>(null)
@@ -85,10 +102,11 @@ function actions(path: Path, part: Rule) {
 </script>
 
 <template>
-  <ol class="m-0 list-none p-0" aria-label="Rules">
+  <ol ref="list" class="m-0 list-none p-0" aria-label="Rules">
     <li
       v-for="{ path, part, within } in lines"
       :key="key(path)"
+      :data-path="key(path)"
       class="relative flex min-h-[40px] items-start gap-2 border-b border-line-soft py-[6px] pr-3 pl-3"
       :class="over === key(path) && 'shadow-[inset_0_2px_0_var(--brass-500)]'"
       :draggable="!store.fixed && dragged !== null && key(dragged) === key(path)"
@@ -112,9 +130,7 @@ function actions(path: Path, part: Rule) {
             class="ml-3 inline-block w-64"
             small
             label="Add to this group"
-            @add="
-              (rule: Rule) => store.change(insertPart(store.rule, [...path, part.of.length], rule))
-            "
+            @add="(rule: Rule) => store.add(path, rule)"
           />
         </template>
         <fieldset v-else :disabled="store.fixed" class="contents">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { insertPart, readRule, writeRule, type Rule } from '~~/core/segments'
+import { readRule, writeRule, type Rule } from '~~/core/segments'
 
 /** A segment: its rules as lines, the people they keep, what it shares with others. "new" is one not saved yet. */
 const route = useRoute()
@@ -170,11 +170,7 @@ const uses = computed(() =>
       <section v-else class="sheet mt-3" aria-label="Rules">
         <RuleLines />
         <div v-if="!store.fixed" class="rounded-b-md bg-canvas-50 py-[2px] pl-[66px]">
-          <AddRule
-            @add="
-              (rule: Rule) => store.change(insertPart(store.rule, [store.rule.of.length], rule))
-            "
-          />
+          <AddRule @add="(rule: Rule) => store.add([], rule)" />
         </div>
       </section>
 
