@@ -5,8 +5,10 @@ import { blocksOf, type Block, type Letter } from '../document'
 import { fillInsOf } from '../fill-ins'
 import { plainInline } from '../rich-text'
 import { compileLetter, letterSource } from '../rendering'
+import { mjmlToHtml } from '../rendering/compile'
 import { templates } from '../templates'
-import { pastedLine, pastedText, readLetterFile, type IncomingLetter } from '.'
+import { made, steps } from '../arbitrary'
+import { pastedLine, pastedText, readLetterFile, withLetterInside, type IncomingLetter } from '.'
 import { madeUpFrame as frame } from '../rendering/made-up'
 
 function read(text: string): IncomingLetter {
@@ -54,6 +56,44 @@ test('JSON is the letter itself; links to stamps of another account are none her
   expect(read(JSON.stringify(stamped)).letter).toEqual(letter)
   expect(readLetterFile('{"a": 1}')).toEqual({ problem: 'This JSON is not a letter of Satchel.' })
   expect(readLetterFile('{')).toMatchObject({ problem: expect.stringMatching(/not JSON/) })
+})
+
+test('whatever the letter, it comes back equal from its JSON, its MJML and its HTML', async () => {
+  await fc.assert(
+    fc.asyncProperty(
+      fc.constantFrom(...templates),
+      steps,
+      fc.string({ unit: 'grapheme', maxLength: 60 }),
+      async ({ letter }, changes, subject) => {
+        const document = cleanDocument(made(letter.document, 'law', changes))!
+        const own: Letter = { subject, previewText: letter.previewText, document }
+        expect(read(JSON.stringify(own)).letter).toEqual(own)
+        for (const format of ['mjml', 'html'] as const) {
+          const file = withLetterInside(await letterSource(own, frame, format), own, format)
+          expect([format, read(file)]).toEqual([format, { letter: own, notUnderstood: [] }])
+          // As another program may save it: other ends of lines, other indents.
+          expect(read(file.replaceAll('\n', '\r\n  ')).letter).toEqual(own)
+        }
+      },
+    ),
+    { numRuns: 25 },
+  )
+}, 120_000)
+
+test('a file that was changed elsewhere is what it says now, not what rides along in it', async () => {
+  const letter = withLinks(templates[0]!.letter)
+  const [heading] = said(letter, 'heading')
+  for (const format of ['mjml', 'html'] as const) {
+    const file = withLetterInside(await letterSource(letter, frame, format), letter, format)
+    const back = read(file.replace(heading!, 'Quite another wind')).letter
+    expect(said(back, 'heading')[0]).toBe('Quite another wind')
+    // What rides along is trusted as little as any file.
+    const inside = /: [0-9a-z]+ ([A-Za-z0-9+/=]+) -->/.exec(file)![1]!
+    for (const forged of ['AAAA', btoa('{"a":1}'), btoa('[1'), '====', inside.slice(0, 40)])
+      expect('letter' in readLetterFile(file.replace(inside, forged))).toBe(true)
+  }
+  const mjml = withLetterInside(await letterSource(letter, frame, 'mjml'), letter, 'mjml')
+  await expect(mjmlToHtml(mjml)).resolves.toContain('<html')
 })
 
 test('a letter in HTML as others make them: tables for the layout, a hidden line, a button in a cell', () => {

@@ -9,8 +9,11 @@ import type { Inline, RichText } from '../rich-text'
 import { attribute, colorOf, findAll, parseMarkup, styleOf, textOf, type MarkupNode } from './dom'
 import { hiddenPreview, partsFromHtml } from './from-html'
 import { partsFromMjml } from './from-mjml'
+import { letterInside } from './inside'
 import { isRow, type IncomingPart, type Report } from './parts'
 import { lineFrom, textFrom } from './rich-text-from'
+
+export { withLetterInside } from './inside'
 
 /** Pasted HTML as rich text: paragraphs, lists, marks and links. */
 export function pastedText(html: string): RichText {
@@ -37,6 +40,9 @@ export interface IncomingLetter {
 export function readLetterFile(text: string): IncomingLetter | { problem: string } {
   const trimmed = text.replace(/^\uFEFF/, '').trimStart()
   if (trimmed.startsWith('{')) return fromJson(trimmed)
+  const inside = letterInside(trimmed)
+  const whole = inside === null ? null : fromJson(inside)
+  if (whole && !('problem' in whole)) return whole
   const report: Report = { notUnderstood: [] }
   const isMjml = /<mjml[\s>]/i.test(trimmed.slice(0, 5_000))
   if (!isMjml && !/<[a-z!]/i.test(trimmed))

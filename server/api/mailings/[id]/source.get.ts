@@ -1,5 +1,6 @@
 import MailComposer from 'nodemailer/lib/mail-composer'
 import { outgoingOf } from '~~/cases/letters'
+import { withLetterInside } from '~~/core/letters/incoming'
 import { letterSource, mergeLetter, personContext } from '~~/core/letters/rendering'
 import { letterOf } from '~~/database/letters'
 import { senderOf } from '~~/database/mailings'
@@ -35,7 +36,11 @@ export default defineEventHandler(async (event) => {
     const { version: _version, ...own } = letterOf(db, mailing.letter_id)
     return JSON.stringify(own, null, 2)
   }
-  if (format !== 'eml') return letterSource(letter, frame, format)
+  if (format === 'text') return letterSource(letter, frame, format)
+  if (format !== 'eml') {
+    const { version: _version, ...own } = letterOf(db, mailing.letter_id)
+    return withLetterInside(await letterSource(letter, frame, format), own, format)
+  }
   const compiled = await madeOrRefused(made())
   const context = personContext(
     { address: 'reader@letters.example', values: {} },
