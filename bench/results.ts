@@ -16,13 +16,14 @@ import type { Measure } from './harness'
 const ID = 1
 
 /**
- * All that the results page of a mailing to a million people asks, with two million events, against 300 ms or a tenth of
- * the time it takes to count the raw rows, whichever is less.
+ * All that the results page of a mailing to a million people asks, with two million events, against counting the same totals
+ * and hours from the raw rows.
  */
 export const resultsPage: Measure = {
   name: 'results',
   unit: 'ms',
-  promise: { atMost: 1 },
+  promise: { atLeast: 100 },
+  faster: true,
   runs: 3,
   run() {
     const db = openDatabase(bigMailingFolder(), { reading: true })
@@ -59,6 +60,6 @@ export const resultsPage: Measure = {
     if (counted.opened !== totals.opened || counted.clicked !== totals.clicked)
       throw new Error('The totals are not those of the rows.')
     closeDatabase(db)
-    return Promise.resolve({ ours, reference: Math.min(300, notes.raw / 10), notes })
+    return Promise.resolve({ ours, reference: notes.raw, notes })
   },
 }
