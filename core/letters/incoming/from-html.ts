@@ -1,6 +1,7 @@
 import { safeLink } from '../clean'
 import { isEmptyText, plainInline, type TextNode } from '../rich-text'
 import type { Block } from '../document'
+import type { Style } from '../style'
 import {
   alignOf,
   attribute,
@@ -19,27 +20,39 @@ import {
   blocksOnly,
   docOf,
   isRow,
+  looking,
   note,
   pictureFrom,
   rowWith,
   type IncomingPart,
   type Report,
 } from './parts'
+import { textLook } from './looks'
 import { isBlockLevel, lineFrom, textFrom } from './rich-text-from'
 
 /** The body of HTML as parts of a letter. What can't be understood stays as a block of HTML and is reported. */
 export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): IncomingPart[] {
+  const row = columnsOfMjml(nodes, report)
+  if (row) return [row]
   const parts: IncomingPart[] = []
   let run: MarkupNode[] = []
   const flush = () => {
+    if (isOurFooter(run)) {
+      // Under the words of the footer stand the postal address and the way out, which every footer has of its own.
+      const words = textFrom(run).slice(0, -2)
+      run = []
+      parts.push(blockOf('footer', words.length ? { text: docOf(words) } : {}))
+      return
+    }
     const text = withoutWayOut(textFrom(run), report)
+    const look = textLook(run)
     run = []
     if (isEmptyText(docOf(text))) return
     const last = parts.at(-1)
     // Paragraphs that follow each other are one text.
-    if (last && !isRow(last) && last.kind === 'text')
+    if (last && !isRow(last) && last.kind === 'text' && sameLook(last.style, look))
       parts[parts.length - 1] = { ...last, text: docOf([...last.text.content, ...text]) }
-    else parts.push(blockOf('text', { text: docOf(text) }))
+    else parts.push(looking(blockOf('text', { text: docOf(text) }), look))
   }
   for (const node of nodes) {
     if (!isElement(node)) run.push(node)
@@ -55,6 +68,27 @@ export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): Inc
   }
   flush()
   return parts
+}
+
+const sameLook = (one: Style | undefined, other: Style) =>
+  one?.ink === other.ink && one?.size === other.size
+
+/** Whether it is the end of a letter that was taken out here: only those lead there. */
+const isOurFooter = (nodes: readonly MarkupNode[]) =>
+  findAll(nodes, 'a').some((link) => attribute(link, 'href') === '#leave')
+
+/** Columns as MJML writes them into HTML: boxes side by side, each of a class that says its share; null where there are none. */
+function columnsOfMjml(nodes: readonly MarkupNode[], report: Report): IncomingPart | null {
+  const columns = nodes.filter(isElement).flatMap((element) => {
+    const share = /\bmj-column-(?:per|px)-([\d-]+)/.exec(attribute(element, 'class'))?.[1]
+    return share ? [{ element, share: Number(share.replace('-', '.')) || 1 }] : []
+  })
+  if (columns.length < 2 || columns.length > 4) return null
+  const filled = columns.map(({ element, share }) => ({
+    share,
+    blocks: blocksOnly(partsFromHtml(element.children as MarkupNode[], report)),
+  }))
+  return filled.some(({ blocks }) => blocks.length) ? rowWith(filled) : null
 }
 
 /** What stands hidden at the beginning: the line that inboxes show. */
@@ -117,7 +151,7 @@ function headingFrom(element: MarkupElement, report: Report): IncomingPart[] {
   const pictures = images.flatMap((image) => pictureFrom(image, '', report))
   const content = lineFrom(element.children as MarkupNode[])
   if (!content.length) return pictures
-  const ink = colorOf(styleOf(element, 'color'))
+  const { ink } = textLook([element])
   const heading = blockOf('heading', {
     level: element.name === 'h1' ? 1 : 2,
     align: alignOf(element),

@@ -19,16 +19,20 @@ import {
   blockOf,
   blocksOnly,
   docOf,
+  isRow,
+  looking,
   note,
   pictureFrom,
   rowWith,
   type IncomingPart,
   type Report,
 } from './parts'
+import { backgroundLook, mjmlLook, spreadDefaults } from './looks'
 import { textFrom } from './rich-text-from'
 
 /** The body of MJML as parts of a letter: sections are rows, columns columns. */
 export function partsFromMjml(nodes: readonly MarkupNode[], report: Report): IncomingPart[] {
+  spreadDefaults(nodes)
   const body = findAll(nodes, 'mj-body')[0]
   return body
     ? elementsIn(body.children as MarkupNode[]).flatMap((one) => sections(one, report))
@@ -42,8 +46,12 @@ function sections(element: MarkupElement, report: Report): IncomingPart[] {
       return section(element, report)
     case 'mj-wrapper':
       return children.flatMap((child) => sections(child, report))
-    case 'mj-hero':
-      return blocks(children, report)
+    case 'mj-hero': {
+      const within = blocks(children, report)
+      return within.length
+        ? [rowWith([{ share: 1, blocks: within }], lookOf(backgroundLook(element)))]
+        : []
+    }
     case 'mj-raw':
       return rawFrom(element)
     default:
@@ -63,14 +71,16 @@ function section(element: MarkupElement, report: Report): IncomingPart[] {
   }))
   const kept = filled.filter((column) => column.blocks.length)
   if (!kept.length) return []
-  const ground = colorOf(attribute(element, 'background-color'))
-  const style: Style | undefined = ground ? { ground } : undefined
+  const style = lookOf(backgroundLook(element))
   if (kept.length > 4) return kept.flatMap((column) => column.blocks)
   const row = rowWith(kept, style)
   const reversed = attribute(element, 'direction') === 'rtl'
   if (grouped) return [{ ...row, narrow: 'keep' }]
   return [reversed ? { ...row, columns: row.columns.toReversed(), narrow: 'reverse' } : row]
 }
+
+/** Nothing said is no style. */
+const lookOf = (style: Style): Style | undefined => (Object.keys(style).length ? style : undefined)
 
 const blocks = (elements: readonly MarkupElement[], report: Report) =>
   elements.flatMap((element) => blocksOnly(content(element, report)))
@@ -83,16 +93,26 @@ function content(element: MarkupElement, report: Report): IncomingPart[] {
       const accent = colorOf(attribute(element, 'background-color'))
       const align = attribute(element, 'align')
       return [
-        blockOf('button', {
-          label: textOf(element),
-          href: safeLink(attribute(element, 'href')),
-          align: align === 'left' || align === 'right' ? align : 'center',
-          ...(accent ? { style: { accent } } : {}),
-        }),
+        looking(
+          blockOf('button', {
+            label: textOf(element),
+            href: safeLink(attribute(element, 'href')),
+            align: align === 'left' || align === 'right' ? align : 'center',
+            ...(accent ? { style: { accent } } : {}),
+          }),
+          mjmlLook(element),
+        ),
       ]
     }
     case 'mj-image':
-      return pictureFrom(element, attribute(element, 'href'), report)
+      return pictureFrom(element, attribute(element, 'href'), report).map((block) =>
+        looking(block, mjmlLook(element)),
+      )
+    case 'mj-carousel':
+      note(report, 'mj-carousel: its pictures stand one under the other')
+      return elementsIn(element.children as MarkupNode[]).flatMap((one) =>
+        pictureFrom(one, attribute(one, 'href'), report),
+      )
     case 'mj-divider':
       return [blockOf('divider', {})]
     case 'mj-spacer':
@@ -112,11 +132,21 @@ function content(element: MarkupElement, report: Report): IncomingPart[] {
   }
 }
 
+/** A heading is as large as its level says. */
+const headingLook = ({ size: _size, ...look }: Style): Style => look
+
 /** The HTML in a text. Where it is of headings, tables and the like, each is a block of its own. */
 function textParts(element: MarkupElement, report: Report): IncomingPart[] {
   const html = parseMarkup(innerHtml(element))
   const align = attribute(element, 'align')
-  const parts = partsFromHtml(html, report)
+  const look = mjmlLook(element)
+  const parts = partsFromHtml(html, report).map((part) =>
+    isRow(part)
+      ? part
+      : part.kind === 'heading'
+        ? looking(part, headingLook(look))
+        : looking(part, look),
+  )
   if (align !== 'center' && align !== 'right') return parts
   return parts.map((part) =>
     'kind' in part && 'align' in part ? { ...part, align } : part,

@@ -29,6 +29,9 @@ const said = (one: Letter, kind: string) =>
     .filter((block) => block.kind === kind)
     .map(wordsOf)
 
+/** The words of the footers, of which a letter has one. */
+const footers = (one: Letter) => said(one, 'footer')
+
 test.each(templates)('$name comes back from its own MJML', async ({ letter }) => {
   const { letter: back } = read(await letterSource(withLinks(letter), frame, 'mjml'))
   expect(back.subject).toBe(letter.subject.replace(/\{\{[^{}]*\}\}/g, '').trim())
@@ -36,6 +39,7 @@ test.each(templates)('$name comes back from its own MJML', async ({ letter }) =>
   for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
   const columns = (one: Letter) => one.document.rows.filter((row) => row.columns.length > 1).length
   expect(columns(back)).toBe(columns(letter))
+  expect(footers(back)).toEqual(footers(letter))
   const fills = (one: Letter) => new Set(fillInsOf(one).map(({ fillIn }) => fillIn.path))
   for (const path of fills({ ...letter, subject: '', previewText: '' }))
     expect(fills(back)).toContain(path)
@@ -45,6 +49,9 @@ test.each(templates)('$name comes back from its own HTML', async ({ letter }) =>
   const { letter: back } = read(await letterSource(withLinks(letter), frame, 'html'))
   expect(said(back, 'heading')).toEqual(said(letter, 'heading'))
   for (const label of said(letter, 'button')) expect(said(back, 'button')).toContain(label)
+  expect(footers(back)).toEqual(footers(letter))
+  const columns = (one: Letter) => one.document.rows.filter((row) => row.columns.length > 1).length
+  expect(columns(back)).toBeGreaterThanOrEqual(columns(letter))
   await expect(compileLetter(back, frame)).resolves.toBeDefined()
 })
 
@@ -184,6 +191,64 @@ test('parts of MJML that have no counterpart are named and keep their words', ()
   expect(letter.document.style).toEqual({ ground: '#eeeeff' })
   const [raw] = blocksOf(letter.document)
   expect(raw).toMatchObject({ kind: 'html', html: expect.stringContaining('Because') })
+})
+
+test('what the head of MJML says of all elements holds where they say nothing themselves', () => {
+  const [plain, own, quiet, button, picture] = blocks(
+    `<mjml><mj-head><mj-attributes><mj-all font-family="Arial" /><mj-text color="#335577" font-size="17px" />
+      <mj-button background-color="#aa3300" border-radius="12px" /><mj-class name="quiet" color="#777777" font-size="12px" />
+    </mj-attributes></mj-head><mj-body><mj-section><mj-column>
+      <mj-text>Plain</mj-text><mj-text color="#000000">Own</mj-text><mj-text mj-class="quiet">Quiet</mj-text>
+      <mj-button href="https://k.example">Go</mj-button>
+      <mj-image src="https://k.example/a.png" container-background-color="#eeeeee" />
+    </mj-column></mj-section></mj-body></mjml>`,
+  )
+  expect(plain).toMatchObject({ style: { ink: '#335577', size: 17 } })
+  expect(own).toMatchObject({ style: { ink: '#000000', size: 17 } })
+  expect(quiet).toMatchObject({ style: { ink: '#777777', size: 12 } })
+  expect(button).toMatchObject({ style: { accent: '#aa3300', corner: 12 } })
+  expect(picture).toMatchObject({ style: { ground: '#eeeeee' } })
+})
+
+test('a hero stays on its picture, and the pictures of a carousel stand under each other', () => {
+  const { letter, notUnderstood } = read(
+    `<mjml><mj-body><mj-hero background-url="https://k.example/sea.jpg" background-color="#113355"><mj-text color="#ffffff">Wind</mj-text></mj-hero>
+      <mj-section><mj-column><mj-carousel><mj-carousel-image src="https://k.example/1.png" /><mj-carousel-image src="https://k.example/2.png" /></mj-carousel></mj-column></mj-section></mj-body></mjml>`,
+  )
+  const [hero] = letter.document.rows
+  expect(hero!.style).toEqual({ backdrop: 'https://k.example/sea.jpg', ground: '#113355' })
+  expect(hero!.columns[0]!.blocks).toMatchObject([{ kind: 'text', style: { ink: '#ffffff' } }])
+  const pictures = blocksOf(letter.document).filter(({ kind }) => kind === 'picture')
+  expect(pictures).toMatchObject([
+    { src: 'https://k.example/1.png' },
+    { src: 'https://k.example/2.png' },
+  ])
+  expect(notUnderstood).toEqual(['mj-carousel: its pictures stand one under the other'])
+})
+
+test('text of HTML keeps its colour and size, from itself or from what it stands in', () => {
+  expect(
+    blocks(
+      page(
+        `<div style="color:#224466;font-size:18px"><p>All of it</p></div>
+        <table role="presentation"><tr><td style="color:rgb(10,20,30)"><p><span style="font-size:13px">Small</span></p></td></tr></table>
+        <p><font color="#990000">Red</font></p><p>Black with a <a href="https://k.example" style="color:#00f">link</a></p>`,
+      ),
+    ),
+  ).toMatchObject([
+    { kind: 'text', style: { ink: '#224466', size: 18 } },
+    { kind: 'text', style: { ink: '#0a141e', size: 13 } },
+    { kind: 'text' },
+  ])
+})
+
+test('columns that MJML wrote into HTML are columns again', () => {
+  const { letter } = read(
+    page(`<div><!--[if mso]><td><![endif]--><div class="mj-column-per-33-333 x"><p>One</p></div><!--[if mso]></td><td><![endif]-->
+      <div class="mj-column-per-66-667"><p>Two</p></div></div>`),
+  )
+  const [row] = letter.document.rows
+  expect(row!.columns.map(({ share }) => Math.round(share * 100))).toEqual([33, 67])
 })
 
 test('a file that is no letter says so', () => {

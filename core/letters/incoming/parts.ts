@@ -24,6 +24,11 @@ export function blockOf<K extends BlockKind>(
   return { ...newBlock(kind, ''), ...content } as Block
 }
 
+/** A block that looks so besides; nothing that it says itself is changed. */
+export function looking<B extends Block>(block: B, style: Style): B {
+  return Object.keys(style).length ? { ...block, style: { ...style, ...block.style } } : block
+}
+
 /** A row of columns with blocks, of the given widths, whatever they sum to. */
 export function rowWith(columns: { share: number; blocks: Block[] }[], style?: Style): Row {
   const sum = columns.reduce((total, { share }) => total + share, 0) || 1
