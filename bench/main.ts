@@ -7,6 +7,8 @@ import { opens } from './open'
 import { publicPages } from './public'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
+import { reports } from './reports'
+import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
 import { sendMemory, sends, signedSends } from './send'
 import { typing } from './typing'
@@ -23,6 +25,7 @@ const measures = [
   segmentCount,
   segmentLines,
   segmentPerson,
+  startingPoints,
   peopleTable,
   merges,
   renders,
@@ -30,6 +33,7 @@ const measures = [
   typing,
   dataExport,
   resultsPage,
+  reports,
   audienceSteps,
   browsing,
   publicPages,

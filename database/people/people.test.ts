@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { sql, type RawBuilder } from 'kysely'
 import { beforeEach, expect, test } from 'vitest'
 import { madeUpAccount, somebody } from '../made-up'
 import {
@@ -14,7 +15,7 @@ import { fold } from '../../core/segments'
 import { forgetWords } from './search'
 import { tagNamed } from './tags'
 import { suppressPeople, tagPeople } from './changes'
-import { q, run, type Database } from '../query'
+import { q, raw, run, type Database } from '../query'
 
 let db: Database
 let list: number
@@ -260,4 +261,46 @@ test('how many have an address at each domain', () => {
       ['oldmill.example', 1],
     ]),
   )
+})
+
+test('a page of very many is the same as of few: on a list, with a tag, suppressed, of a segment, in any order', () => {
+  const MANY = 20_200
+  const range = sql`with recursive n(i) as (select 1 union all select i + 1 from n where i < ${MANY + 300})`
+  const at = sql`(i * 7919) % 100003`
+  run(db, raw(sql`insert into tags (id, name, color) values (1, 'many', 'plain')`))
+  run(
+    db,
+    raw(sql`${range} insert into people (id, address, normal, domain, first_name, last_name, fields, joined_at, changed_at)
+      select i, 'r' || i || '@x.example', 'r' || i || '@x.example', 'x.example', 'F' || i % 17, 'L' || i % 89, '{}', ${at}, 0 from n`),
+  )
+  const insert = (into: RawBuilder<unknown>, values: RawBuilder<unknown>) =>
+    run(
+      db,
+      raw(
+        sql`insert into ${into} select ${values} from people where id > 150 and id <= ${MANY + 150}`,
+      ),
+    )
+  insert(sql`subscriptions (person_id, list_id, state, since)`, sql`id, ${list}, 'subscribed', 0`)
+  insert(sql`person_tags (person_id, tag_id)`, sql`id, 1`)
+  insert(sql`set_aside (person_id, at, reason)`, sql`id, 0, 'bounced'`)
+  run(
+    db,
+    raw(sql`update facts set spent = ${sql`(person_id * 31) % 977`}, keenness = person_id % 613`),
+  )
+  const among = sql`select id as person_id from people where id > 150 and id <= ${MANY + 150}`
+  for (const by of peopleColumns)
+    for (const descending of [true, false]) {
+      const order = { by, descending }
+      const whole = peoplePage(db, {}, MANY + 300, 0, order)
+      const expected = whole.filter(({ id }) => id > 150 && id <= MANY + 150).map(({ id }) => id)
+      for (const choice of [{ listId: list }, { tagId: 1 }, { suppressed: true }, { among }]) {
+        const ids = (from: number | { after: number; offset: number }) =>
+          peoplePage(db, choice, 40, from, order).map(({ id }) => id)
+        expect([by, ids(0)]).toEqual([by, expected.slice(0, 40)])
+        expect([by, ids({ after: expected[39]!, offset: 40 })]).toEqual([
+          by,
+          expected.slice(40, 80),
+        ])
+      }
+    }
 })

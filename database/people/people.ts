@@ -108,24 +108,35 @@ function pageOfIds(
       )
       return sql<{
         id: number
-      }>`select person_id as id from facts where ${chosen(sql`person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
+      }>`select person_id as id from facts where ${chosen(sql`facts.person_id`)} order by ${column} ${way}, person_id ${way} ${rest}`
     }
   }
 }
 
 /** The ids of all people of a choice. */
 export function idsOfPeople(db: Database, choice: PeopleChoice): number[] {
-  const where = chosenPeople(db, choice, sql`person_id`)
+  const where = chosenPeople(db, choice, sql`facts.person_id`)
   const ids = sql<{ id: number }>`select person_id as id from facts where ${where} order by 1`
   return all(db, raw(ids)).map(({ id }) => id)
 }
 
 export function countPeople(db: Database, choice: PeopleChoice = {}): number {
-  const where = chosenPeople(db, choice, sql`person_id`)
+  const where = chosenPeople(db, choice, sql`facts.person_id`)
   return one(db, raw(sql<{ n: number }>`select count(*) as n from facts where ${where}`))!.n
 }
 
-/** The condition on a person's id; `early`: see {@link searchedFor}. */
+/** So many are enough to meet a page of them soon by asking of one person after the other. */
+const LARGE = 20_000
+
+/** Whether a query has many rows; it looks no further than to where that is known. */
+function isLarge(db: Database, query: RawBuilder<unknown>): boolean {
+  return one(db, raw(sql`select 1 as found from (${query}) limit 1 offset ${LARGE}`)) !== undefined
+}
+
+/**
+ * The condition on a person's id. With `early` it is asked of one person after the other until a page is full, which is done
+ * soonest where many have it: see {@link searchedFor}.
+ */
 export function chosenPeople(
   db: Database,
   { listId, tagId, among, suppressed, search }: PeopleChoice,
@@ -133,14 +144,21 @@ export function chosenPeople(
   { early = false } = {},
 ): Expression<SqlBool> {
   const parts: RawBuilder<SqlBool>[] = []
-  if (listId !== undefined)
-    parts.push(
-      sql`${id} in (select person_id from subscriptions where list_id = ${listId} and state = 'subscribed')`,
-    )
-  if (tagId !== undefined)
-    parts.push(sql`${id} in (select person_id from person_tags where tag_id = ${tagId})`)
-  if (among) parts.push(sql`${id} in (${among})`)
-  if (suppressed) parts.push(sql`${id} in (select person_id from set_aside)`)
+  const within = (theirs: RawBuilder<unknown>, from: RawBuilder<unknown>) =>
+    parts.push(early && isLarge(db, from) ? sql`exists (${theirs})` : sql`${id} in (${from})`)
+  if (listId !== undefined) {
+    const on = sql`select person_id from subscriptions where list_id = ${listId} and state = 'subscribed'`
+    within(sql`${on} and person_id = ${id}`, on)
+  }
+  if (tagId !== undefined) {
+    const tagged = sql`select person_id from person_tags where tag_id = ${tagId}`
+    within(sql`${tagged} and person_id = ${id}`, tagged)
+  }
+  if (among) within(sql`select 1 from (${among}) as those where those.person_id = ${id}`, among)
+  if (suppressed) {
+    const aside = sql`select person_id from set_aside`
+    within(sql`${aside} where person_id = ${id}`, aside)
+  }
   if (search) parts.push(searchedFor(db, search, id, { early }))
   return parts.length ? sql<SqlBool>`${sql.join(parts, sql` and `)}` : sql<SqlBool>`true`
 }

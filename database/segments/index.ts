@@ -19,6 +19,7 @@ export {
   askedAt,
   changeSegment,
   countMembers,
+  countSeveral,
   deleteSegment,
   freezePeople,
   freezeRule,

@@ -25,6 +25,7 @@ import {
   addSegment,
   changeSegment,
   countMembers,
+  countSeveral,
   deleteSegment,
   freezePeople,
   freezeRule,
@@ -355,6 +356,9 @@ test('SQL, predicate and explanation agree on every rule and every person', () =
       (made, rules, in_) => {
         among(made, (ids) => {
           const asked = { now, zone: in_ }
+          expect(countSeveral(db, rules, now)).toEqual(
+            rules.map((one) => countMembers(db, one, now)),
+          )
           const facts = ids.map((id) => factsOf(db, id)!)
           for (const some of rules) {
             const ready = readyRule(some, known).rule

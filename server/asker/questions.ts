@@ -17,7 +17,7 @@ import {
   countLines,
   membersPage,
   sharedWithMembers,
-  countMembers,
+  countSeveral,
   readCatalog,
   readSegments,
   choiceOnce,
@@ -128,7 +128,7 @@ export const questions = {
 
   /** How many people each of some rules keeps. */
   sizes(db: Database, { rules, now }: { rules: Rule[]; now: number }) {
-    return rules.map((rule) => countMembers(db, rule, now))
+    return countSeveral(db, rules, now)
   },
 
   /** Everybody, split by which of some segments they are in. */
