@@ -3,6 +3,7 @@ import type { FieldValue } from '../../core/people'
 import { pulseBar, type PulseBar } from '../../core/counting'
 import { idsInFieldOrder } from './field-order'
 import { idsAfter, type PeopleOrder } from './order'
+import { lately } from './lately'
 import { searchedFor } from './search'
 import { all, one, prepared, q, raw, type Database } from '../query'
 
@@ -53,7 +54,7 @@ export function peoplePage(
       : null
   const offset = typeof from === 'object' ? from.offset : from
   const ids = all(db, raw(next ?? pageOfIds(db, choice, order, limit, offset)))
-  const read = prepared<{ id: number }, PersonRow>(db, (value) =>
+  const read = prepared<{ ids: string }, PersonRow>(db, (value) =>
     q
       .selectFrom('people')
       .innerJoin('facts', 'facts.person_id', 'people.id')
@@ -69,9 +70,11 @@ export function peoplePage(
         'last_opened_at',
         'keenness',
       ])
-      .where('people.id', '=', value('id')),
+      .where(sql<SqlBool>`people.id in (select value from json_each(${value('ids')}))`),
   )
-  return ids.map((row) => read.one(row)!)
+  const rows = read.all({ ids: JSON.stringify(ids.map(({ id }) => id)) })
+  const byId = new Map(rows.map((row) => [row.id, row]))
+  return ids.map(({ id }) => byId.get(id)!)
 }
 
 function pageOfIds(
@@ -126,11 +129,12 @@ export function countPeople(db: Database, choice: PeopleChoice = {}): number {
 }
 
 /** So many are enough to meet a page of them soon by asking of one person after the other. */
-const LARGE = 20_000
+const LARGE = 10_000
 
 /** Whether a query has many rows; it looks no further than to where that is known. */
 function isLarge(db: Database, query: RawBuilder<unknown>): boolean {
-  return one(db, raw(sql`select 1 as found from (${query}) limit 1 offset ${LARGE}`)) !== undefined
+  const found = raw(sql`select 1 as found from (${query}) limit 1 offset ${LARGE}`)
+  return lately(db, JSON.stringify(found.compile()), () => one(db, found) !== undefined)
 }
 
 /**

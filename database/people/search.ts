@@ -1,6 +1,7 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { fold } from '../../core/segments'
 import { one, raw, run, type Database } from '../query'
+import { lately } from './lately'
 
 /** What more people than this have in common is not looked up: those who lack it are soon passed over. */
 const COMMON = 5_000
@@ -64,7 +65,7 @@ function rareWords(db: Database, search: string): RawBuilder<{ id: number }> | n
     id: number
   }>`select rowid as id from people_words where people_words match ${match}`
   const some = raw(sql<{ n: number }>`select count(*) as n from (${ids} limit ${COMMON})`)
-  return one(db, some)!.n < COMMON ? ids : null
+  return lately(db, `words ${match}`, () => one(db, some)!.n < COMMON) ? ids : null
 }
 
 function wordsOf(search: string): string[] {
