@@ -20,7 +20,7 @@ const CONNECTIONS = 64
 export const opens: Measure = {
   name: 'open',
   unit: 'requests/s',
-  promise: { atLeast: 0.5 },
+  promise: { atLeast: 0.7 },
   runs: 3,
   async run() {
     const bare = await serving('./open-reference.ts')

@@ -30,7 +30,7 @@ function timed<T>(work: () => T): { ms: number; result: T } {
 export const segmentCount: Measure = {
   name: 'segment-count',
   unit: 'ms',
-  promise: { atLeast: 5 },
+  promise: { atLeast: 20 },
   faster: true,
   runs: 5,
   run() {

@@ -1,8 +1,9 @@
+import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { all, one, q } from '../database'
 import { addApiToken, revokeApiToken } from '../database/imports'
 import { factsOf } from '../database/segments'
-import { changeSubscription } from '../database/people'
+import { addField, changeSubscription } from '../database/people'
 import { install, type Installation } from './installation'
 
 /** What programs may send: people, events and orders, with a token. */
@@ -299,4 +300,30 @@ test('the document describes what is checked', async () => {
   const { properties } = order.items.properties.items.items
   expect(properties.money).toMatchObject({ type: 'integer' })
   expect(properties.quantity).toMatchObject({ type: ['integer', 'null'] })
+})
+
+test('every example of docs/api.md is taken as it stands there', async () => {
+  const text = readFileSync('docs/api.md', 'utf8')
+  const blocks = [...text.matchAll(/^```\n([\s\S]*?)^```$/gm)].map(([, inside]) => inside!)
+  const examples = blocks.flatMap((block) =>
+    block
+      .split(/^(?=POST )/m)
+      .filter(Boolean)
+      .map((one) => ({
+        path: /^POST (\S+)/.exec(one)![1]!,
+        key: /^Idempotency-Key: (.+)$/m.exec(one)?.[1],
+        body: one.slice(one.indexOf('[')),
+      })),
+  )
+  expect(examples.map(({ path }) => path)).toEqual(
+    ['people', 'events', 'products', 'orders'].map((what) => `/api/v1/${what}`),
+  )
+  addField(satchel.db, { key: 'town', name: 'Town', kind: 'text' })
+  for (const { path, key, body } of examples) {
+    const headers = key ? { 'idempotency-key': key } : {}
+    const answer = await send(path.replace('/api/v1/', ''), body, headers as Record<string, string>)
+    expect([path, answer]).toMatchObject([path, { status: 200, body: { taken: 1, refused: 0 } }])
+  }
+  const tove = factsOf(satchel.db, idOf('tove@inkpost.example')!)!
+  expect(tove.subscriptions.get(1)).toMatchObject({ state: 'subscribed' })
 })
