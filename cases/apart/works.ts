@@ -1,6 +1,7 @@
 import { readInbound } from '../../core/inbound'
 import { readFeed, type Letter } from '../../core/letters'
 import { readLetterFile } from '../../core/letters/incoming'
+import { withStylesInline } from '../../core/letters/incoming/inline-styles'
 import { compileLetter, packLetter, type LetterFrame } from '../../core/letters/rendering'
 
 /**
@@ -12,5 +13,5 @@ export const works = {
     packLetter(await compileLetter(letter, frame)),
   feed: ({ text, url }: { text: string; url: string }) => readFeed(text, url),
   report: ({ raw }: { raw: string }) => readInbound(raw),
-  letterFile: ({ text }: { text: string }) => readLetterFile(text),
+  letterFile: ({ text }: { text: string }) => readLetterFile(text, withStylesInline),
 }

@@ -30,6 +30,7 @@ export function loadByDay(db: Database, from: Day, to: Day, now: number): DayLoa
     eachAccepted(db, mailing, bounds[0]!, end, (person, at) =>
       days.count(person, at, { ...own, isHeld: false }),
     )
+    if (mailing.state === 'sent') continue
     const coming = { ...own, isHeld }
     eachWaiting(db, mailing, now, (person, at) => days.count(person, at, coming))
     if (mailing.sequence_id === null)

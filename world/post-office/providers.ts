@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { chanceOf } from '../chance'
 
 /** A mailbox provider and its habits. Shares are of mailboxes or messages, in 0..1. */
@@ -136,7 +136,11 @@ export function keepProviders(file: string | null): { save: () => void } {
         one.domain,
         Object.fromEntries((Object.keys(changeable) as Changeable[]).map((key) => [key, one[key]])),
       ])
-      writeFileSync(file, JSON.stringify(Object.fromEntries(kept), null, 2), { mode: 0o600 })
+      // Whole or not at all, whenever the world is ended.
+      writeFileSync(`${file}.new`, JSON.stringify(Object.fromEntries(kept), null, 2), {
+        mode: 0o600,
+      })
+      renameSync(`${file}.new`, file)
     },
   }
 }

@@ -68,7 +68,9 @@ export function colorOf(value: string): string | undefined {
 export function alignOf(element: MarkupElement): 'left' | 'center' | 'right' {
   let at: MarkupElement | null = element
   while (at) {
-    const said = styleOf(at, 'text-align') || attribute(at, 'align').toLowerCase()
+    // Of a table and a picture the attribute says where they themselves stand.
+    const own = at.name === 'table' || at.name === 'img' ? '' : attribute(at, 'align')
+    const said = styleOf(at, 'text-align') || own.toLowerCase()
     if (said === 'center' || said === 'right' || said === 'left') return said
     if (at.name === 'center') return 'center'
     at = at.parent && isElement(at.parent as MarkupNode) ? (at.parent as MarkupElement) : null

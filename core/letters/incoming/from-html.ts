@@ -27,7 +27,7 @@ import {
   type IncomingPart,
   type Report,
 } from './parts'
-import { textLook } from './looks'
+import { cornerOf, headingLook, linkLook, otherwiseColoured, textLook } from './looks'
 import { isBlockLevel, lineFrom, textFrom } from './rich-text-from'
 
 /** The body of HTML as parts of a letter. What can't be understood stays as a block of HTML and is reported. */
@@ -45,7 +45,8 @@ export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): Inc
       return
     }
     const text = withoutWayOut(textFrom(run), report)
-    const look = textLook(run)
+    const look = { ...textLook(run), ...linkLook(run) }
+    for (const words of otherwiseColoured(run, look.ink)) note(report, `the colour of “${words}”`)
     run = []
     if (isEmptyText(docOf(text))) return
     const last = parts.at(-1)
@@ -55,6 +56,14 @@ export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): Inc
     else parts.push(looking(blockOf('text', { text: docOf(text) }), look))
   }
   for (const node of nodes) {
+    if (isBlank(node)) {
+      run.push(node)
+      continue
+    }
+    // A paragraph that looks otherwise than the one before is a text of its own; words within a line are not.
+    const before = run.findLast((one) => !isBlank(one))
+    const begins = before && (isBlockLevel(node) || isBlockLevel(before))
+    if (begins && !sameLook(textLook(run), textLook([node]))) flush()
     if (!isElement(node)) run.push(node)
     else if (isHidden(node) || dropped.has(node.name)) {
       if (node.name === 'script') note(report, 'a script, left out')
@@ -70,8 +79,12 @@ export function partsFromHtml(nodes: readonly MarkupNode[], report: Report): Inc
   return parts
 }
 
+/** Nothing that is seen: white space between tags, a comment. */
+const isBlank = (node: MarkupNode) =>
+  !isElement(node) && (!('data' in node) || node.type === 'comment' || node.data.trim() === '')
+
 const sameLook = (one: Style | undefined, other: Style) =>
-  one?.ink === other.ink && one?.size === other.size
+  one?.ink === other.ink && one?.size === other.size && one?.accent === other.accent
 
 /** Whether it is the end of a letter that was taken out here: only those lead there. */
 const isOurFooter = (nodes: readonly MarkupNode[]) =>
@@ -139,10 +152,21 @@ function partsFromElement(element: MarkupElement, report: Report): IncomingPart[
     case 'pre':
       return [blockOf('code', { code: codeOf(element) })]
     case 'table':
-      return isData(element) ? [tableFrom(element)] : layoutFrom(element, report)
+      return isData(element) ? [tableFrom(element)] : onGround(element, layoutFrom(element, report))
     default:
-      return partsFromHtml(children, report)
+      return onGround(element, partsFromHtml(children, report))
   }
+}
+
+/** Parts on the ground of what they stand in. A button is not on its own. */
+function onGround(element: MarkupElement, parts: IncomingPart[]): IncomingPart[] {
+  const ground = groundOf(element)
+  if (!ground) return parts
+  const [only] = parts
+  if (parts.length === 1 && !isRow(only!) && only!.style?.accent === ground) return parts
+  return parts.map((part) =>
+    isRow(part) ? { ...part, style: { ground, ...part.style } } : looking(part, { ground }),
+  )
 }
 
 /** A heading, with the pictures that stand in it. */
@@ -151,28 +175,36 @@ function headingFrom(element: MarkupElement, report: Report): IncomingPart[] {
   const pictures = images.flatMap((image) => pictureFrom(image, '', report))
   const content = lineFrom(element.children as MarkupNode[])
   if (!content.length) return pictures
-  const { ink } = textLook([element])
+  const level = element.name === 'h1' ? 1 : 2
+  const look = headingLook(element, level)
   const heading = blockOf('heading', {
-    level: element.name === 'h1' ? 1 : 2,
+    level,
     align: alignOf(element),
     text: docOf([{ type: 'paragraph', content }]),
-    ...(ink ? { style: { ink } } : {}),
+    style: look,
   })
   return [...pictures, heading]
 }
 
 function quoteFrom(element: MarkupElement): Block[] {
   const text = docOf(textFrom(element.children as MarkupNode[]))
-  return isEmptyText(text) ? [] : [blockOf('quote', { text, by: '' })]
+  return isEmptyText(text) ? [] : [looking(blockOf('quote', { text, by: '' }), textLook([element]))]
 }
 
 function buttonFrom(element: MarkupElement): Block {
-  const accent = groundOf(element) ?? groundOf(element.parent as MarkupElement)
+  const around = element.parent as MarkupElement | null
+  const accent = groundOf(element) ?? groundOf(around)
+  const corner =
+    cornerOf(styleOf(element, 'border-radius')) ??
+    (around && isElement(around as MarkupNode)
+      ? cornerOf(styleOf(around, 'border-radius'))
+      : undefined)
+  const style = { ...(accent ? { accent } : {}), ...(corner === undefined ? {} : { corner }) }
   return blockOf('button', {
     label: textOf(element),
     href: safeLink(attribute(element, 'href')),
     align: alignOf(element),
-    ...(accent ? { style: { accent } } : {}),
+    ...(Object.keys(style).length ? { style } : {}),
   })
 }
 
@@ -244,7 +276,7 @@ function tableFrom(table: MarkupElement): Block {
 function layoutFrom(table: MarkupElement, report: Report): IncomingPart[] {
   return rowsOf(table).flatMap((row): IncomingPart[] => {
     const columns = cellsOf(row).flatMap((cell) => {
-      const parts = partsFromHtml(cell.children as MarkupNode[], report)
+      const parts = onGround(cell, partsFromHtml(cell.children as MarkupNode[], report))
       const width = attribute(cell, 'width') || styleOf(cell, 'width')
       return parts.length ? [{ parts, share: Number.parseFloat(width) || 0 }] : []
     })

@@ -28,7 +28,7 @@ import {
   type Report,
 } from './parts'
 import { backgroundLook, mjmlLook, spreadDefaults } from './looks'
-import { textFrom } from './rich-text-from'
+import { standing, textFrom } from './rich-text-from'
 
 /** The body of MJML as parts of a letter: sections are rows, columns columns. */
 export function partsFromMjml(nodes: readonly MarkupNode[], report: Report): IncomingPart[] {
@@ -44,8 +44,14 @@ function sections(element: MarkupElement, report: Report): IncomingPart[] {
   switch (element.name) {
     case 'mj-section':
       return section(element, report)
-    case 'mj-wrapper':
-      return children.flatMap((child) => sections(child, report))
+    case 'mj-wrapper': {
+      const look = backgroundLook(element)
+      return children
+        .flatMap((child) => sections(child, report))
+        .map((part) =>
+          isRow(part) ? { ...part, style: { ...look, ...part.style } } : looking(part, look),
+        )
+    }
     case 'mj-hero': {
       const within = blocks(children, report)
       return within.length
@@ -67,7 +73,9 @@ function section(element: MarkupElement, report: Report): IncomingPart[] {
   )
   const filled = columns.map((column) => ({
     share: Number.parseFloat(attribute(column, 'width')) || 100 / columns.length,
-    blocks: blocks(elementsIn(column.children as MarkupNode[]), report),
+    blocks: blocks(elementsIn(column.children as MarkupNode[]), report).map((block) =>
+      looking(block, backgroundLook(column)),
+    ),
   }))
   const kept = filled.filter((column) => column.blocks.length)
   if (!kept.length) return []
@@ -132,21 +140,21 @@ function content(element: MarkupElement, report: Report): IncomingPart[] {
   }
 }
 
-/** A heading is as large as its level says. */
-const headingLook = ({ size: _size, ...look }: Style): Style => look
-
 /** The HTML in a text. Where it is of headings, tables and the like, each is a block of its own. */
 function textParts(element: MarkupElement, report: Report): IncomingPart[] {
   const html = parseMarkup(innerHtml(element))
   const align = attribute(element, 'align')
   const look = mjmlLook(element)
-  const parts = partsFromHtml(html, report).map((part) =>
-    isRow(part)
-      ? part
-      : part.kind === 'heading'
-        ? looking(part, headingLook(look))
-        : looking(part, look),
-  )
+  const bold = /^(?:bold|[6-9]00)$/.test(attribute(element, 'font-weight'))
+  const parts = partsFromHtml(html, report).map((part) => {
+    if (isRow(part)) return part
+    if (part.kind === 'heading') return looking(part, look)
+    const stood =
+      part.kind === 'text'
+        ? { ...part, text: docOf(standing(part.text.content, { align, bold })) }
+        : part
+    return looking(stood, look)
+  })
   if (align !== 'center' && align !== 'right') return parts
   return parts.map((part) =>
     'kind' in part && 'align' in part ? { ...part, align } : part,

@@ -10,6 +10,7 @@ import { templates } from '../templates'
 import { made, steps } from '../arbitrary'
 import { pastedLine, pastedText, readLetterFile, withLetterInside, type IncomingLetter } from '.'
 import { madeUpFrame as frame } from '../rendering/made-up'
+import { withStylesInline } from './inline-styles'
 
 function read(text: string): IncomingLetter {
   const got = readLetterFile(text)
@@ -188,7 +189,8 @@ test('parts of MJML that have no counterpart are named and keep their words', ()
     '<mjml><mj-head><mj-title>Hi</mj-title></mj-head><mj-body background-color="#eef"><mj-section><mj-column><mj-accordion><mj-accordion-element><mj-accordion-title>Why</mj-accordion-title><mj-accordion-text>Because</mj-accordion-text></mj-accordion-element></mj-accordion></mj-column></mj-section></mj-body></mjml>',
   )
   expect(notUnderstood).toEqual(['mj-accordion'])
-  expect(letter.document.style).toEqual({ ground: '#eeeeff' })
+  // What nothing says is as MJML has it.
+  expect(letter.document.style).toEqual({ ground: '#eeeeff', ink: '#000000', size: 13 })
   const [raw] = blocksOf(letter.document)
   expect(raw).toMatchObject({ kind: 'html', html: expect.stringContaining('Because') })
 })
@@ -238,8 +240,24 @@ test('text of HTML keeps its colour and size, from itself or from what it stands
   ).toMatchObject([
     { kind: 'text', style: { ink: '#224466', size: 18 } },
     { kind: 'text', style: { ink: '#0a141e', size: 13 } },
-    { kind: 'text' },
+    { kind: 'text', style: { ink: '#990000' } },
+    { kind: 'text', style: { accent: '#0000ff' } },
   ])
+})
+
+test('one word of another colour splits no line, and is named as lost', () => {
+  const { letter, notUnderstood } = read(
+    page('Dear <span style="color:#d00000">Ann</span>, hello<br>and good wind'),
+  )
+  expect(blocksOf(letter.document).map(({ kind }) => kind)).toEqual(['text', 'footer'])
+  expect(notUnderstood).toEqual(['the colour of “Ann”'])
+})
+
+test('what a style sheet says is read where it is written into the elements first', () => {
+  const text = page('<p class="a">Green by its class</p>', '<style>.a{color:#008000}</style>')
+  const got = readLetterFile(text, withStylesInline)
+  if ('problem' in got) throw new Error(got.problem)
+  expect(blocksOf(got.letter.document)[0]).toMatchObject({ style: { ink: '#008000' } })
 })
 
 test('columns that MJML wrote into HTML are columns again', () => {

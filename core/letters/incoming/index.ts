@@ -10,6 +10,7 @@ import { attribute, colorOf, findAll, parseMarkup, styleOf, textOf, type MarkupN
 import { hiddenPreview, partsFromHtml } from './from-html'
 import { partsFromMjml } from './from-mjml'
 import { letterInside } from './inside'
+import { defaultLook } from './looks'
 import { isRow, type IncomingPart, type Report } from './parts'
 import { lineFrom, textFrom } from './rich-text-from'
 
@@ -36,8 +37,14 @@ export interface IncomingLetter {
   notUnderstood: string[]
 }
 
-/** The letter in a file, by what stands in it; else a sentence that says why there is none. */
-export function readLetterFile(text: string): IncomingLetter | { problem: string } {
+/**
+ * The letter in a file, by what stands in it; else a sentence that says why there is none.
+ * @param inline Writes into the elements of HTML what its style sheets say of them.
+ */
+export function readLetterFile(
+  text: string,
+  inline: (html: string) => string = (html) => html,
+): IncomingLetter | { problem: string } {
   const trimmed = text.replace(/^\uFEFF/, '').trimStart()
   if (trimmed.startsWith('{')) return fromJson(trimmed)
   const inside = letterInside(trimmed)
@@ -47,7 +54,7 @@ export function readLetterFile(text: string): IncomingLetter | { problem: string
   const isMjml = /<mjml[\s>]/i.test(trimmed.slice(0, 5_000))
   if (!isMjml && !/<[a-z!]/i.test(trimmed))
     return { problem: 'This file is neither HTML, MJML nor a letter in JSON.' }
-  const nodes = parseMarkup(trimmed, isMjml)
+  const nodes = parseMarkup(isMjml ? trimmed : inline(trimmed), isMjml)
   const head = isMjml ? ['mj-title', 'mj-preview'] : ['title']
   const [title, preview] = head.map((name) => findAll(nodes, name)[0])
   const body = isMjml ? nodes : bodyOf(nodes)
@@ -66,7 +73,10 @@ export function readLetterFile(text: string): IncomingLetter | { problem: string
     letter: {
       subject: title ? textOf(title) : '',
       previewText: preview ? textOf(preview) : isMjml ? '' : hiddenPreview(body),
-      document: { ...document, ...(ground ? { style: { ground } } : {}) },
+      document: {
+        ...document,
+        style: { ...defaultLook[isMjml ? 'mjml' : 'html'], ...(ground ? { ground } : {}) },
+      },
     },
     notUnderstood: report.notUnderstood,
   }

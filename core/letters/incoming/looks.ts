@@ -1,9 +1,43 @@
-import { pictureSource, type Style } from '../style'
-import { attribute, colorOf, isElement, styleOf, type MarkupElement, type MarkupNode } from './dom'
+import { headingSize, pictureSource, ranges, type Style } from '../style'
+import {
+  attribute,
+  colorOf,
+  findAll,
+  isElement,
+  styleOf,
+  textOf,
+  type MarkupElement,
+  type MarkupNode,
+} from './dom'
 
-/** Sizes of running text that a letter may have, px. */
-const SMALLEST = 10
-const LARGEST = 40
+/** What a browser, and MJML, take where nothing is said: so letters of others look as they did. */
+export const defaultLook = {
+  html: { ink: '#000000', size: 16 },
+  mjml: { ink: '#000000', size: 13 },
+} as const satisfies Record<string, Style>
+const [SMALLEST, LARGEST] = ranges.size
+/** How large headings are beside the text around them, by level, where nothing is said (HTML, 15.3.6). */
+const HEADINGS: Record<string, number> = { h1: 2, h2: 1.5, h3: 1.17, h4: 1, h5: 0.83, h6: 0.67 }
+
+/** The size of running text beside which our heading of a level is as large as one of theirs. */
+export function headingLook(element: MarkupElement, level: 1 | 2): Style {
+  const own = pixels(ofElement(element, 'font-size'), 72)
+  const around = pixels(said(elementAround(element), 'font-size')) ?? defaultLook.html.size
+  const wanted = own ?? around * HEADINGS[element.name]!
+  const size = Math.round((wanted / headingSize(1_000, level)) * 1_000)
+  return tidy({
+    ink: textLook([element]).ink,
+    size: Math.min(LARGEST, Math.max(SMALLEST, size)),
+  })
+}
+const elementAround = ({ parent }: MarkupElement): MarkupNode[] =>
+  parent && isElement(parent as MarkupNode) ? [parent as MarkupNode] : []
+
+/** Corners, px; undefined where nothing is said of them. */
+export function cornerOf(text: string): number | undefined {
+  const size = /^\s*(\d{1,3})(?:\.\d+)?px/.exec(text)?.[1]
+  return size === undefined ? undefined : Math.min(ranges.corner[1], Number(size))
+}
 
 /** The colour and size of text, as it, or what it stands in, says; what nothing says is left out. */
 export function textLook(nodes: readonly MarkupNode[]): Style {
@@ -42,7 +76,9 @@ const ofElement = (element: MarkupElement, property: string) =>
 
 /** What attributes of MJML say of how a block looks. */
 export function mjmlLook(element: MarkupElement): Style {
-  const corner = attribute(element, 'border-radius')
+  const corner = cornerOf(
+    attribute(element, 'border-radius') || (element.name === 'mj-button' ? '3px' : ''),
+  )
   return tidy({
     ...(element.name === 'mj-text'
       ? {
@@ -51,7 +87,22 @@ export function mjmlLook(element: MarkupElement): Style {
         }
       : {}),
     ground: colorOf(attribute(element, 'container-background-color')),
-    ...(corner ? { corner: Math.min(40, Number.parseInt(corner, 10)) } : {}),
+    corner,
+  })
+}
+
+/** The colour of links, where all that stand in some text have the same. */
+export function linkLook(nodes: readonly MarkupNode[]): Style {
+  const colors = findAll(nodes, 'a').map((link) => colorOf(innermost(link, 'color')))
+  return tidy({ accent: colors.every((one) => one === colors[0]) ? colors[0] : undefined })
+}
+
+/** Words with a colour of their own within a text, which a letter can't hold: their beginnings. */
+export function otherwiseColoured(nodes: readonly MarkupNode[], ink: string | undefined): string[] {
+  return findAll(nodes, 'span', 'font', 'b', 'strong', 'em', 'i', 'u').flatMap((element) => {
+    const own = colorOf(ofElement(element, 'color'))
+    const words = textOf(element)
+    return own && own !== (ink ?? defaultLook.html.ink) && words ? [words.slice(0, 40)] : []
   })
 }
 
@@ -99,10 +150,10 @@ export function spreadDefaults(nodes: readonly MarkupNode[]) {
 const isSaying = new Set(['mj-attributes', 'mj-all', 'mj-class', 'mj-head', 'mj-body'])
 
 /** "15px" as 15; undefined where it is no size of text. */
-function pixels(text: string): number | undefined {
+function pixels(text: string, largest: number = LARGEST): number | undefined {
   const size = /^\s*(\d{1,3}(?:\.\d+)?)px/.exec(text)?.[1]
   const rounded = size === undefined ? NaN : Math.round(Number(size))
-  return rounded >= SMALLEST && rounded <= LARGEST ? rounded : undefined
+  return rounded >= SMALLEST && rounded <= largest ? rounded : undefined
 }
 
 function tidy(style: { [Key in keyof Style]: Style[Key] | undefined }): Style {

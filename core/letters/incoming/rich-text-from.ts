@@ -67,6 +67,26 @@ export function textFrom(nodes: readonly MarkupNode[]): TextNode[] {
   return found
 }
 
+/** The same text with all of it standing so, and bold or as it is. */
+export function standing(
+  text: readonly TextNode[],
+  { align, bold }: { align: string; bold: boolean },
+): TextNode[] {
+  return text.map((node) => {
+    if (node.type !== 'paragraph') return node
+    const content = bold
+      ? node.content?.map((one) =>
+          one.type === 'text' && !one.marks?.some(({ type }) => type === 'bold')
+            ? { ...one, marks: [...(one.marks ?? []), { type: 'bold' as const }] }
+            : one,
+        )
+      : node.content
+    return align === 'center' || align === 'right'
+      ? { ...node, attrs: { textAlign: align }, ...(content ? { content } : {}) }
+      : { ...node, ...(content ? { content } : {}) }
+  })
+}
+
 /** One line of markup. */
 export function lineFrom(nodes: readonly MarkupNode[]): Inline[] {
   const lines = textFrom(nodes).flatMap((node) =>
@@ -75,12 +95,15 @@ export function lineFrom(nodes: readonly MarkupNode[]): Inline[] {
   return lines.flatMap((line, i) => (i ? [{ type: 'text' as const, text: ' ' }, ...line] : line))
 }
 
-/** A heading in the midst of a text is a bold line. */
-function headed({ name }: MarkupElement, marks: Mark[]): Mark[] {
-  return /^h[1-6]$/.test(name) && !marks.some(({ type }) => type === 'bold')
+/** A heading in the midst of a text is a bold line, and so is a paragraph that says so. */
+function headed(element: MarkupElement, marks: Mark[]): Mark[] {
+  return (/^h[1-6]$/.test(element.name) || isBold(styleOf(element, 'font-weight'))) &&
+    !marks.some(({ type }) => type === 'bold')
     ? [...marks, { type: 'bold' }]
     : marks
 }
+
+const isBold = (weight: string) => weight === 'bold' || Number(weight) >= 600
 
 /** Word processors write lists as paragraphs with their bullet or number in front. */
 function isListItemOfWord(element: MarkupElement): boolean {
@@ -118,8 +141,7 @@ function withMarks(element: MarkupElement, marks: Mark[]): Mark[] {
   const decoration = styleOf(element, 'text-decoration')
   const { name } = element
   const given: Mark[] = []
-  if (name === 'b' || name === 'strong' || weight === 'bold' || Number(weight) >= 600)
-    given.push({ type: 'bold' })
+  if (name === 'b' || name === 'strong' || isBold(weight)) given.push({ type: 'bold' })
   if (name === 'i' || name === 'em' || styleOf(element, 'font-style') === 'italic')
     given.push({ type: 'italic' })
   if (name === 'u' || (name !== 'a' && decoration.includes('underline')))
