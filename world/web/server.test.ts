@@ -1,7 +1,11 @@
+import { mkdtempSync, rmSync } from 'node:fs'
 import { request, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { Mailboxes } from '../post-office/mailboxes'
+import { changeProvider, keepProviders, providerOf } from '../post-office/providers'
 import { openWeb } from './server'
 
 let web: Server
@@ -98,4 +102,43 @@ test('one message is shown without anything that runs, and its source can be had
 test('what is not there answers 404', async () => {
   for (const path of ['/mail/7', '/mail/x', '/elsewhere'])
     expect((await get(path)).status).toBe(404)
+})
+
+function post(form: Record<string, string>, headers: Record<string, string> = {}) {
+  return fetch(`http://127.0.0.1:${port}/providers`, {
+    method: 'POST',
+    body: new URLSearchParams(form),
+    headers,
+    redirect: 'manual',
+  })
+}
+
+test('the habits of providers are shown, and changed by a form of their own page alone', async () => {
+  const before = providerOf('a@inkpost.example').complaints
+  const { status, text } = await get('/providers')
+  expect(status).toBe(200)
+  expect(text).toContain('Inkpost')
+  expect(text).toContain(`name="complaints" type="number"`)
+  const changed = await post({ domain: 'inkpost.example', complaints: '2.5', away: 'x' })
+  expect([changed.status, changed.headers.get('location')]).toEqual([303, '/providers'])
+  expect(providerOf('a@inkpost.example')).toMatchObject({ complaints: 0.025, away: 0.01 })
+  expect((await post({ domain: 'nowhere.example', away: '1' })).status).toBe(404)
+  const elsewhere = { 'sec-fetch-site': 'cross-site' }
+  expect((await post({ domain: 'inkpost.example', away: '9' }, elsewhere)).status).toBe(403)
+  expect((await post({ domain: 'x'.repeat(9_000) })).status).toBe(413)
+  expect(providerOf('a@inkpost.example').away).toBe(0.01)
+  changeProvider('inkpost.example', { complaints: before })
+})
+
+test('habits that were changed are there again after a start', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'providers-'))
+  const file = join(folder, 'providers.json')
+  const { reopens } = providerOf('a@veilpost.example')
+  changeProvider('veilpost.example', { reopens: 0.5 })
+  keepProviders(file).save()
+  changeProvider('veilpost.example', { reopens })
+  keepProviders(file)
+  expect(providerOf('a@veilpost.example').reopens).toBe(0.5)
+  changeProvider('veilpost.example', { reopens })
+  rmSync(folder, { recursive: true })
 })
