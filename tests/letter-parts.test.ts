@@ -457,4 +457,19 @@ test('choosing in the outline brings a block into sight', async () => {
   await until('the first block is seen', () => inSight(first))
 })
 
+test('a letter of others comes in by its file with the looks of its style sheet', async () => {
+  await page().goto(`${satchel.url}/mail/new`)
+  await page()
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles('tests/files-of-others/14-style-block.html')
+  await page().waitForURL(/mail\/\d+\/letter/)
+  await seen('Set by classes alone')
+  const { rows } = letter(latest()).document
+  const blocks = rows.flatMap(({ columns }) => columns.flatMap((column) => column.blocks))
+  expect(blocks.map(({ kind }) => kind)).toEqual(['heading', 'text', 'text', 'button', 'footer'])
+  expect(blocks[1]).toMatchObject({ style: { ink: '#2a9d8f', size: 20, ground: '#f1faee' } })
+  expect(blocks[3]).toMatchObject({ style: { accent: '#e63946', corner: 5 } })
+})
+
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))
