@@ -155,11 +155,11 @@ const turned = (weeks: number) => ({
         @dragleave="over === day && (over = null)"
         @drop.prevent="drop(day)"
       >
-        <span class="flex items-baseline justify-between"
-          ><span class="small font-semibold">{{
+        <span class="flex items-baseline justify-between gap-1.5"
+          ><span class="small flex-none font-semibold">{{
             DateTime.fromISO(day).toFormat(day.endsWith('-01') ? 'd LLL' : 'd')
           }}</span
-          ><span v-if="loadOf(day)" class="muted text-[11px] whitespace-nowrap"
+          ><span v-if="loadOf(day)" class="muted min-w-0 text-right text-[11px] leading-[15px]"
             ><template v-if="loadOf(day)!.people">{{ people(loadOf(day)!.people) }}</template
             ><b v-if="loadOf(day)!.several" class="font-semibold text-warn-600">
               · {{ count(loadOf(day)!.several) }} get several</b
