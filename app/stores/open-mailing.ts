@@ -38,6 +38,8 @@ export interface OpenMailing {
   /** The letterhead that the letter is in; null: the account's own. */
   letterheadId: number | null
   letterhead: Letterhead
+  /** As it stands in the letter's footer. */
+  postalAddress: string
   /** While it goes out: who waits for a time that is still to come. */
   later: DueLater | null
   scheduled_at: number | null

@@ -35,11 +35,8 @@ const id = useId()
   <div class="grid grid-cols-[92px_1fr] items-center gap-x-2.5 gap-y-1.5">
     <span>Behind it</span>
     <div>
-      <PictureSlot
-        :src="look?.backdrop ?? ''"
-        alt="What stands behind the row"
-        @taken="set({ backdrop: $event })"
-      />
+      <img v-if="look?.backdrop" :src="look.backdrop" alt="What stands behind the row" />
+      <PictureSlot v-else @taken="set({ backdrop: $event })" />
       <button v-if="look?.backdrop" type="button" class="link small" @click="takeAway">
         Remove it
       </button>

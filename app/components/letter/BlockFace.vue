@@ -1,30 +1,69 @@
 <script setup lang="ts">
 import {
   blocksOf,
-  headingSize,
-  isEmptyText,
-  plainInline,
-  readFillIn,
-  shownEntries,
+  roomIn,
+  sidesOf,
   type Block,
   type InheritedStyle,
   type RichText,
+  type Row,
 } from '~~/core/letters'
+import { partsOf } from '~~/core/letters/rendering/block-parts'
+import { paperRendering } from './paper-rendering'
 
-/** A block as it looks on the paper, edited in place. */
-const props = defineProps<{ block: Block; chosen: boolean; style: InheritedStyle }>()
+/** A block as it goes out, edited in place. `lower`: how much lower than itself its picture ends, px. */
+const props = defineProps<{
+  block: Block
+  row: Row
+  chosen: boolean
+  style: InheritedStyle
+  lower: number
+}>()
 const emit = defineEmits<{ slash: [] }>()
 const store = useMailing()
-const setText = (text: RichText) => store.update(props.block.id, { text })
-const typed = (event: Event) => (event.target as HTMLInputElement).value
-const headings = computed(() =>
-  blocksOf(store.letter!.document).flatMap((block) =>
-    block.kind === 'heading' && !isEmptyText(block.text)
-      ? [plainInline(block.text, (e) => readFillIn(e).path.split('.').at(-1)!)]
-      : [],
-  ),
+const shapes = usePictureShapes()
+const rendering = paperRendering(
+  {
+    document: () => store.letter!.document,
+    letterhead: () => store.look,
+    postalAddress: () => store.mailing?.postalAddress ?? '',
+    listName: () => store.mailing?.list ?? 'this list',
+  },
+  () => ('by' in props.block && props.block.kind === 'picks' ? props.block.by : undefined),
 )
-function setCell(row: number, column: number, value: string) {
+const share = computed(
+  () =>
+    props.row.columns.find(({ blocks }) => blocks.some(({ id }) => id === props.block.id))!.share,
+)
+const parts = computed(() =>
+  partsOf(props.block, rendering, {
+    side: sidesOf(props.row).each,
+    lower: props.lower,
+    width: roomIn(props.row, share.value, store.look.width),
+    style: props.style,
+    row: props.row,
+  }),
+)
+/** What of the block is typed as plain words, by its name in it. */
+const words = computed<Record<string, string>>(() => props.block as never)
+const labels: Record<string, [label: string, prompt?: string]> = {
+  by: ['Who said it', 'Who said it'],
+  name: ['Product', 'What it is'],
+  about: ['About it', 'Why one would want it'],
+  price: ['Price', '£0'],
+  label: ['Words on the button'],
+  code: ['Code', 'As it is typed'],
+}
+const textLabels: Partial<Record<Block['kind'], string>> = {
+  heading: 'Heading',
+  quote: 'Quote',
+  footer: 'Footer',
+}
+/** What is empty and may be missing is there to be written while its block is chosen. */
+const leavesOut = (name: string) => !props.chosen && words.value[name] === ''
+/** A cell's place is its row and column. */
+const cellAt = (name: string) => name.split(' ').map(Number) as [number, number]
+function setCell([row, column]: [number, number], value: string) {
   if (props.block.kind !== 'table') return
   store.update(props.block.id, {
     cells: props.block.cells.map((cells, r) =>
@@ -34,243 +73,86 @@ function setCell(row: number, column: number, value: string) {
 }
 /** With what one sees on it, where the library knows and nothing is said yet. */
 function takePicture(src: string, alt: string) {
-  const said = 'alt' in props.block && props.block.alt
-  store.update(props.block.id, { src, ...(alt && !said ? { alt } : {}) })
+  const says = 'alt' in props.block && !props.block.alt && alt
+  store.update(props.block.id, { src, ...(says ? { alt } : {}) })
 }
-const filmStill = computed(() =>
-  props.block.kind === 'film' && props.block.src.startsWith('/')
-    ? `${props.block.src}-1200-play`
-    : 'src' in props.block
-      ? props.block.src
-      : '',
+const isEmptyContents = computed(
+  () =>
+    props.block.kind === 'contents' &&
+    !blocksOf(store.letter!.document).some(({ kind }) => kind === 'heading'),
 )
-const pickWords = computed(() =>
-  props.block.kind === 'picks'
-    ? { viewed: 'Looked at', together: 'Goes with it', best: 'Sells best', new: 'New' }[
-        props.block.by
-      ]
-    : '',
-)
-const button = computed(() => ({
-  background: props.style.accent,
-  borderRadius: `${props.style.corner}px`,
-  fontFamily: props.style.textFont,
-}))
 </script>
 
 <template>
-  <div
-    :style="{ color: style.ink, fontFamily: style.textFont, fontSize: `${style.size}px` }"
-    class="leading-[1.55]"
-  >
-    <div
-      v-if="block.kind === 'heading'"
-      class="pt-4 pb-1.5 leading-tight font-bold"
-      :style="{
-        fontFamily: style.headingFont,
-        fontSize: `${headingSize(style.size, block.level)}px`,
-        textAlign: block.align,
-      }"
+  <div class="paper-face" :style="{ '--accent': style.accent, fontFamily: style.textFont }">
+    <div v-if="'src' in block && !block.src" :style="{ padding: `8px ${sidesOf(row).each}px` }">
+      <PictureSlot @taken="takePicture" />
+    </div>
+    <p
+      v-else-if="block.kind === 'feed' && !block.entries.length"
+      class="bg-[#e4e8dc] px-7 py-4 text-[12.5px] text-ink-700"
+      style="font-family: var(--font-ui)"
     >
-      <TextInPlace
-        :text="block.text"
-        label="Heading"
-        single-line
-        :chosen="chosen"
-        @change="setText"
-        @slash="emit('slash')"
-      />
-    </div>
-    <div v-else-if="block.kind === 'text'" class="py-1.5">
-      <TextInPlace
-        :text="block.text"
-        label="Text"
-        :chosen="chosen"
-        @change="setText"
-        @slash="emit('slash')"
-      />
-    </div>
-    <blockquote
-      v-else-if="block.kind === 'quote'"
-      class="my-2.5 border-l-[3px] pl-4"
-      :style="{ borderColor: style.accent }"
-    >
-      <TextInPlace
-        :text="block.text"
-        label="Quote"
-        :chosen="chosen"
-        @change="setText"
-        @slash="emit('slash')"
-      />
-      <input
-        class="min-h-6 w-full bg-transparent text-[#5b6459]"
-        :value="block.by"
-        placeholder="Who said it"
-        aria-label="Who said it"
-        @input="store.update(block.id, { by: typed($event) })"
-      />
-    </blockquote>
-    <div v-else-if="block.kind === 'picture'" class="py-2">
-      <PictureSlot
-        :src="block.src"
-        :alt="block.alt"
-        :width="block.width"
-        :corner="style.corner"
-        @taken="takePicture"
-      />
-    </div>
-    <div v-else-if="block.kind === 'film'" class="py-2">
-      <PictureSlot :src="filmStill" :alt="block.alt" @taken="takePicture" />
-    </div>
-    <div v-else-if="block.kind === 'button'" class="py-3" :style="{ textAlign: block.align }">
-      <input
-        class="px-4 py-2.5 text-center text-white"
-        :style="{ ...button, width: `calc(${Math.max(6, block.label.length)}ch + 3rem)` }"
-        :value="block.label"
-        aria-label="Words on the button"
-        maxlength="200"
-        @input="store.update(block.id, { label: typed($event) })"
-      />
-    </div>
-    <div v-else-if="block.kind === 'product'" class="py-2">
-      <PictureSlot
-        :src="block.src"
-        :alt="block.name"
-        :corner="style.corner"
-        @taken="store.update(block.id, { src: $event })"
-      />
-      <input
-        class="mt-1.5 min-h-6 w-full bg-transparent font-bold"
-        :value="block.name"
-        placeholder="What it is"
-        aria-label="Product"
-        @input="store.update(block.id, { name: typed($event) })"
-      />
-      <input
-        class="min-h-6 w-full bg-transparent"
-        :value="block.about"
-        placeholder="Why one would want it"
-        aria-label="About it"
-        @input="store.update(block.id, { about: typed($event) })"
-      />
-      <input
-        class="min-h-6 w-full bg-transparent"
-        :value="block.price"
-        placeholder="£0"
-        aria-label="Price"
-        @input="store.update(block.id, { price: typed($event) })"
-      />
-      <input
-        class="mt-2 px-4 py-2.5 text-center text-white"
-        :style="{ ...button, width: `calc(${Math.max(6, block.label.length)}ch + 3rem)` }"
-        :value="block.label"
-        aria-label="Words on the button"
-        @input="store.update(block.id, { label: typed($event) })"
-      />
-    </div>
-    <div v-else-if="block.kind === 'picks'" class="py-2">
-      <div
-        class="grid gap-3"
-        :style="{ gridTemplateColumns: `repeat(${block.many}, minmax(0, 1fr))` }"
-      >
-        <div v-for="n in block.many" :key="n">
-          <div class="h-24 bg-[#e4e8dc]" :style="{ borderRadius: `${style.corner}px` }" />
-          <p class="mt-1.5 font-bold">{{ pickWords }}</p>
-          <span class="underline" :style="{ color: style.accent }">{{ block.label }}</span>
-        </div>
-      </div>
-      <p class="mt-1 text-[12px] text-ink-500" style="font-family: var(--font-ui)">
-        Others for each reader. Step through them above to see whose is what.
-      </p>
-    </div>
-    <div v-else-if="block.kind === 'feed'" class="py-2">
-      <p v-for="(entry, i) in shownEntries(block)" :key="i" class="mb-3.5 last:mb-0">
-        <b class="underline" :style="{ color: style.accent }">{{ entry.title }}</b><template
-          v-if="block.about && entry.about"
-          ><br />{{ entry.about }}</template
-        >
-      </p>
-      <p
-        v-if="!block.entries.length"
-        class="bg-[#e4e8dc] px-3 py-4 text-[12.5px] text-ink-700"
-        style="font-family: var(--font-ui)"
-      >
-        What is new on your site stands here. Set the address of its feed at the right.
-      </p>
-    </div>
-    <button v-else-if="block.kind === 'divider'" class="block w-full py-3.5" aria-label="Divider">
-      <span class="block border-t border-line" />
-    </button>
-    <button
-      v-else-if="block.kind === 'space'"
-      class="block w-full"
-      :style="{ height: `${block.height}px` }"
-      aria-label="Space"
-    />
-    <table v-else-if="block.kind === 'table'" class="my-2 w-full border-collapse text-left">
-      <tbody>
-        <tr v-for="(cells, r) in block.cells" :key="r">
-          <td v-for="(cell, c) in cells" :key="c" class="border-b border-line">
-            <input
-              class="w-full bg-transparent py-1.5"
-              :class="block.head && r === 0 && 'font-bold'"
-              :value="cell"
-              :aria-label="`Row ${r + 1}, column ${c + 1}`"
-              @input="setCell(r, c, typed($event))"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="block.kind === 'social'" class="py-2.5" :style="{ textAlign: block.align }">
-      <template v-for="(link, i) in block.links" :key="i"
-        ><template v-if="i"> · </template
-        ><span class="underline" :style="{ color: style.accent }">{{
-          link.name || 'a name and a link, at the right'
-        }}</span></template
-      >
+      What is new on your site stands here. Set the address of its feed at the right.
     </p>
-    <div v-else-if="block.kind === 'contents'" class="py-2.5">
-      <p class="font-bold">{{ block.title }}</p>
-      <ul class="list-disc pl-[22px]">
-        <li v-for="(words, i) in headings" :key="i">
-          <span class="underline" :style="{ color: style.accent }">{{ words }}</span>
-        </li>
-      </ul>
-      <p v-if="!headings.length" class="text-ink-500">The headings of the letter stand here.</p>
-    </div>
-    <textarea
-      v-else-if="block.kind === 'code'"
-      class="my-1.5 field-sizing-content min-h-16 w-full bg-[#f3f4ef] p-3 font-mono text-[13px] leading-normal"
-      :value="block.code"
-      aria-label="Code"
-      placeholder="As it is typed"
-      @input="store.update(block.id, { code: typed($event) })"
-    />
-    <div v-else-if="block.kind === 'html'" class="py-1.5">
-      <textarea
-        class="field-sizing-content max-h-72 min-h-16 w-full border border-dashed border-ink-300 bg-paper p-2 font-mono text-[12.5px] leading-normal text-ink-900"
-        :value="block.html"
-        aria-label="HTML"
-        placeholder="<p>Your own HTML</p>"
-        @input="store.update(block.id, { html: typed($event) })"
-      />
-      <p class="text-[12px] text-ink-500" style="font-family: var(--font-ui)">
-        What could run, send or load something from elsewhere is removed. See it under “Desktop”.
-      </p>
-    </div>
-    <div v-else class="pt-5 pb-6 text-[12px] leading-normal text-[#5b6459]">
-      <TextInPlace
-        :text="block.text"
-        label="Footer"
-        :chosen="chosen"
-        @change="setText"
-        @slash="() => {}"
-      />
-      <p class="mt-2">
-        Your postal address and “Unsubscribe from {{ store.mailing!.list ?? 'this list' }}” stand
-        here in every letter.
-      </p>
-    </div>
+    <p
+      v-else-if="block.kind === 'html' && !block.html.trim()"
+      class="bg-[#e4e8dc] px-7 py-4 text-[12.5px] text-ink-700"
+      style="font-family: var(--font-ui)"
+    >
+      Your own HTML stands here. It is written at the right.
+    </p>
+    <p
+      v-else-if="block.kind === 'social' && !block.links.some(({ name }) => name)"
+      class="bg-[#e4e8dc] px-7 py-4 text-[12.5px] text-ink-700"
+      style="font-family: var(--font-ui)"
+    >
+      Where else you can be found stands here. Names and links are set at the right.
+    </p>
+    <PaperPart
+      v-for="(part, i) in parts"
+      :key="i"
+      :part="part"
+      :leaves-out="leavesOut"
+      @shape="'src' in block && (shapes[block.src] = $event)"
+    >
+      <template #place="{ name }">
+        <TextInPlace
+          v-if="name === 'text' && 'text' in block"
+          :text="block.text"
+          :label="textLabels[block.kind] ?? 'Text'"
+          :single-line="block.kind === 'heading'"
+          :chosen="chosen"
+          @change="(text: RichText) => store.update(block.id, { text })"
+          @slash="block.kind !== 'footer' && emit('slash')"
+        />
+        <OwnHtml
+          v-else-if="name === 'html' && block.kind === 'html'"
+          :html="block.html"
+          :accent="style.accent"
+        />
+        <TypedInPlace
+          v-else-if="block.kind === 'table'"
+          :value="block.cells[cellAt(name)[0]]?.[cellAt(name)[1]] ?? ''"
+          :label="`Row ${cellAt(name)[0] + 1}, column ${cellAt(name)[1] + 1}`"
+          @change="setCell(cellAt(name), $event)"
+        />
+        <TypedInPlace
+          v-else
+          :value="words[name]!"
+          :label="labels[name]![0]"
+          :prompt="labels[name]![1]"
+          :lines="name === 'code'"
+          @change="store.update(block.id, { [name]: $event })"
+        />
+      </template>
+    </PaperPart>
+    <p
+      v-if="isEmptyContents"
+      class="px-7 pb-2 text-[12.5px] text-ink-700"
+      style="font-family: var(--font-ui)"
+    >
+      The headings of the letter stand here.
+    </p>
   </div>
 </template>

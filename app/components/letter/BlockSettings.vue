@@ -164,6 +164,20 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         <PicksSettings v-if="block.kind === 'picks'" :block="block" />
         <FeedSettings v-if="block.kind === 'feed'" :key="block.id" :block="block" />
         <HeightField v-if="block.kind === 'space'" :block="block" />
+        <div v-if="block.kind === 'html'" class="col-span-2">
+          <textarea
+            class="field h-56 font-mono leading-normal"
+            :value="block.html"
+            aria-label="HTML"
+            placeholder="<p>Your own HTML</p>"
+            spellcheck="false"
+            @input="store.update(block.id, { html: text($event) })"
+          />
+          <p class="muted">
+            What could run, send or load something from elsewhere is removed before it stands in the
+            letter.
+          </p>
+        </div>
         <p v-if="block.kind === 'footer'" class="muted col-span-2">
           The postal address comes from <NuxtLink to="/settings" class="link">Settings</NuxtLink>.
         </p>

@@ -62,7 +62,11 @@ function left(event: FocusEvent) {
 </script>
 
 <template>
-  <div class="group relative z-10 h-0" style="font-family: var(--font-ui)">
+  <div
+    class="group relative z-10 h-0"
+    :class="inColumn && '-top-3'"
+    style="font-family: var(--font-ui)"
+  >
     <div
       class="pointer-events-none absolute inset-x-9 top-0 border-t-2 border-dashed border-brass-500"
       :class="!open && 'invisible group-focus-within:visible group-hover:visible'"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { blocksOf, type Row } from '~~/core/letters'
+import { blocksOf, SIDE, type Row } from '~~/core/letters'
 
 /** The paper: the letter as it will look, edited in place. */
 const store = useMailing()
@@ -10,7 +10,6 @@ const insertAt = ref<string | null>(null)
 const isEmpty = computed(() =>
   blocksOf(store.letter!.document).every(({ kind }) => kind === 'footer'),
 )
-const SIDE = 28
 const open = (place: string | null) => (insertAt.value = place)
 /** Rows know only of a menu in themselves, so that those that stay as they are are not drawn again. */
 function openIn(row: Row, index: number) {
@@ -47,14 +46,14 @@ function openIn(row: Row, index: number) {
       </div>
     </div>
     <div
-      class="max-w-full border border-line py-2"
+      class="paper max-w-full flex-none pt-2.5 outline outline-line"
       :style="{ background: look.paper, width: `${look.width}px` }"
     >
       <img
         v-if="look.logo"
         :src="look.logo"
         alt=""
-        class="mt-4 mb-1"
+        class="mt-4.5 mb-1"
         :style="{
           width: `${look.logoWidth}px`,
           marginLeft: look.logoAlign === 'left' ? `${SIDE}px` : 'auto',

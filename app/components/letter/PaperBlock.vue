@@ -2,8 +2,8 @@
 import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/vue'
 import { inheritedStyle, type Block, type Row } from '~~/core/letters'
 
-/** One block on the paper, with what can be done with it as a whole. */
-const props = defineProps<{ block: Block; row: Row; index: number }>()
+/** One block on the paper, with what can be done with it as a whole. `lower`: how much lower than itself its picture ends, px. */
+const props = defineProps<{ block: Block; row: Row; index: number; lower: number }>()
 const emit = defineEmits<{ slash: [] }>()
 const store = useMailing()
 const presence = usePresence()
@@ -44,7 +44,6 @@ onMounted(() => {
   store.inserted = null
   setTimeout(() => body.value?.querySelector<HTMLElement>('.paper-text, input, textarea')?.focus())
 })
-const space = computed(() => props.block.style?.space)
 </script>
 
 <template>
@@ -55,11 +54,6 @@ const space = computed(() => props.block.style?.space)
         ? 'outline-2 outline-offset-[3px] outline-brass-500 outline-solid'
         : 'hover:outline-1 hover:outline-offset-[3px] hover:outline-brass-300 hover:outline-solid'
     "
-    :style="{
-      background: block.style?.ground,
-      paddingTop: space === undefined ? undefined : `${space}px`,
-      paddingBottom: space === undefined ? undefined : `${space}px`,
-    }"
     :data-block="block.id"
     :data-kind="block.kind"
     @mousedown="press"
@@ -101,7 +95,14 @@ const space = computed(() => props.block.style?.space)
       {{ held }} is writing here
     </p>
     <div ref="body" :inert="!!held">
-      <BlockFace :block="block" :chosen="here" :style="style" @slash="emit('slash')" />
+      <BlockFace
+        :block="block"
+        :row="row"
+        :chosen="here"
+        :style="style"
+        :lower="lower"
+        @slash="emit('slash')"
+      />
     </div>
   </div>
 </template>

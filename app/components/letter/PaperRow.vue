@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { sidesOf, type Block, type Row } from '~~/core/letters'
+import { percentOf, sidesOf, type Block, type Row } from '~~/core/letters'
+import { evened } from '~~/core/letters/rendering/evened'
 
 /** A row of the paper with the line above it where something can be inserted. `insertAt`: the open line in it, if one is. */
-defineProps<{ row: Row; index: number; insertAt: string | null }>()
+const props = defineProps<{ row: Row; index: number; insertAt: string | null }>()
 const emit = defineEmits<{ open: [place: string | null] }>()
 const store = useMailing()
 const stamps = useStamps()
@@ -40,6 +41,9 @@ function stampWords(row: Row) {
   if (!stamp) return ''
   return `stamp: ${stamp.name}${stamps.differs(row) ? ', changed here only' : ''}`
 }
+const shapes = usePictureShapes()
+const lower = computed(() => evened(props.row, store.look.width, shapes))
+const isEmpty = computed(() => props.row.columns.every(({ blocks }) => !blocks.length))
 const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).join(' · ')
 </script>
 
@@ -52,41 +56,25 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
     @stamp="(stamp) => (store.insertStamp(index, stamp), emit('open', null))"
   />
   <div
-    class="isolate"
+    class="relative isolate"
     :style="rowLook(row)"
     :class="rowNotes(row) && 'shadow-[inset_3px_0_0_var(--canvas-400)]'"
   >
-    <p
-      v-if="rowNotes(row)"
-      class="truncate px-7 pt-1 pb-1.5 text-[11.5px] text-canvas-700"
-      style="font-family: var(--font-ui)"
-    >
-      {{ rowNotes(row) }}
-    </p>
-    <div
-      class="grid"
-      :style="{
-        padding: `0 ${sidesOf(row).around}px`,
-        gridTemplateColumns: row.columns.map(({ share }) => `minmax(0, ${share}fr)`).join(' '),
-      }"
-    >
+    <p v-if="rowNotes(row)" class="paper-note left-3">{{ rowNotes(row) }}</p>
+    <div class="flex" :style="{ padding: `0 ${sidesOf(row).around}px` }">
       <div
         v-for="(column, c) in row.columns"
         :key="c"
-        :style="{ padding: `0 ${sidesOf(row).each}px` }"
+        class="relative min-w-0 flex-none"
+        :style="{ width: `${percentOf(column.share)}%` }"
       >
-        <div v-for="block in column.blocks" :key="block.id">
-          <p
-            v-if="notes(block)"
-            class="truncate text-[11.5px] text-canvas-700"
-            style="font-family: var(--font-ui)"
-          >
-            {{ notes(block) }}
-          </p>
+        <div v-for="block in column.blocks" :key="block.id" class="relative">
+          <p v-if="notes(block)" class="paper-note left-7">{{ notes(block) }}</p>
           <PaperBlock
             :block="block"
             :row="row"
             :index="index"
+            :lower="lower.get(block.id) ?? 0"
             @slash="
               (store.slashIn(block.id),
               emit('open', row.columns.length > 1 ? `${row.id}:${c}` : String(index + 1)))
@@ -96,26 +84,25 @@ const rowNotes = (row: Row) => [stampWords(row), notes(row)].filter(Boolean).joi
         <template v-if="row.columns.length > 1">
           <p
             v-if="!column.blocks.length"
-            class="py-6 text-center text-[13px] text-ink-500"
+            class="inset-x-0 top-0 py-6 text-center text-[13px] text-ink-500"
+            :class="!isEmpty && 'absolute'"
             style="font-family: var(--font-ui)"
           >
             An empty column
           </p>
-          <div class="pb-3">
-            <InsertLine
-              in-column
-              :open="insertAt === `${row.id}:${c}`"
-              :label="`Insert a block into column ${c + 1}`"
-              @open="emit('open', `${row.id}:${c}`)"
-              @close="emit('open', null)"
-              @choose="
-                (kind) => (
-                  store.insert({ rowId: row.id, column: c, at: column.blocks.length }, kind),
-                  emit('open', null)
-                )
-              "
-            />
-          </div>
+          <InsertLine
+            in-column
+            :open="insertAt === `${row.id}:${c}`"
+            :label="`Insert a block into column ${c + 1}`"
+            @open="emit('open', `${row.id}:${c}`)"
+            @close="emit('open', null)"
+            @choose="
+              (kind) => (
+                store.insert({ rowId: row.id, column: c, at: column.blocks.length }, kind),
+                emit('open', null)
+              )
+            "
+          />
         </template>
       </div>
     </div>

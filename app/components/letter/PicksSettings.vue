@@ -71,6 +71,7 @@ const id = useId()
     @input="store.update(block.id, { label: given($event) })"
   />
   <p class="muted col-span-2">
-    Never what somebody has bought. Where too little is known of a reader, what sells best fills up.
+    Others for each reader: step through them above the paper to see whose is what. Never what
+    somebody has bought. Where too little is known of a reader, what sells best fills up.
   </p>
 </template>

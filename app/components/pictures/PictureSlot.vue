@@ -1,15 +1,8 @@
 <script setup lang="ts">
 import type { LibraryPicture } from '~~/core/letters'
 
-/** A picture, or the place to put one: from a file, dropped, pasted, or out of the library. */
-const props = defineProps<{ src: string; alt: string; width?: number; corner?: number }>()
+/** The place to put a picture: from a file, dropped, pasted, or out of the library. */
 const emit = defineEmits<{ taken: [src: string, alt: string] }>()
-/** Until it is there, a place is kept for it, so that what stands around it can be pressed and does not jump far. */
-const there = ref(false)
-watch(
-  () => props.src,
-  () => (there.value = false),
-)
 const uploading = ref(false)
 const choosing = ref(false)
 async function upload(file: File | undefined) {
@@ -30,17 +23,7 @@ function take(picture: LibraryPicture) {
 </script>
 
 <template>
-  <img
-    v-if="src"
-    :src="src"
-    :alt="alt"
-    :class="!there && 'aspect-3/2 bg-canvas-50'"
-    :style="{ width: `${width ?? 100}%`, borderRadius: `${corner ?? 0}px` }"
-    @load="there = true"
-    @error="there = true"
-  />
   <div
-    v-else
     class="flex min-h-36 flex-wrap items-center justify-center gap-2.5 border border-dashed border-ink-300 bg-paper p-3 text-[13.5px] text-ink-700 focus-within:border-brass-500"
     style="font-family: var(--font-ui)"
     @dragover.prevent

@@ -177,7 +177,8 @@ async function takeAway() {
           </template>
           <span>Logo</span>
           <div>
-            <PictureSlot :src="look.logo" alt="The logo" @taken="look.logo = $event" />
+            <img v-if="look.logo" :src="look.logo" alt="The logo" />
+            <PictureSlot v-else @taken="look.logo = $event" />
             <button v-if="look.logo" type="button" class="link small" @click="look.logo = ''">
               Remove it
             </button>

@@ -1,6 +1,8 @@
 import type { LetterDocument } from '../document'
 import type { Letterhead } from '../letterhead'
 import { conditionsOf, type Condition, type Conditions } from '../shown-to'
+import { escapeHtml } from './escape'
+import { cleanHtml } from './raw-html'
 import { slotMark } from './slots'
 
 /** What the rendering of a letter needs to know besides the letter. */
@@ -15,6 +17,8 @@ export interface LetterFrame {
   url: string
   /** How high a picture is for its width, by its source; of pictures that are not known nothing is. */
   shapes?: Readonly<Record<string, number>>
+  /** Whether each block carries its id, as a class, to be found by where it is drawn. */
+  named?: boolean
 }
 
 /** The same while one letter is rendered: slots, links and conditions get their numbers here. */
@@ -28,6 +32,12 @@ export interface Rendering extends LetterFrame {
   ownLink: (expression: string) => string
   /** What is for some readers only, between the marks that say for whom. */
   forSome: (id: string, content: string) => string
+  /** The block's text as HTML; where it is edited in place, the place for it. */
+  written: (html: () => string) => string
+  /** Plain words by the name that they have in their block; where they are edited in place, the place for them. */
+  typed: (name: string, words: string, mayBeMissing?: boolean) => string
+  /** An author's own HTML, cleaned; its links lead where `link` says. */
+  ownHtml: (html: string, link: (url: string) => string) => string
 }
 
 /** Numbers what differs per reader: fill-ins by their expression, conditions by themselves. */
@@ -56,7 +66,17 @@ export function rendering(
   { fill, ownLink, forSome }: Pick<Rendering, 'fill' | 'ownLink' | 'forSome'>,
 ): Rendering {
   let links = 0
-  return { ...frame, document, fill, ownLink, forSome, nextLink: () => slotMark.link(links++) }
+  return {
+    ...frame,
+    document,
+    fill,
+    ownLink,
+    forSome,
+    nextLink: () => slotMark.link(links++),
+    written: (html) => html(),
+    typed: (_, words) => escapeHtml(words),
+    ownHtml: cleanHtml,
+  }
 }
 
 function marked(conditions: Conditions, kept: Condition[], id: string, content: string): string {

@@ -1,10 +1,13 @@
-import type { LetterDocument, Row } from '../document'
+import type { Block, LetterDocument, Row } from '../document'
 import { percentOf, roomIn, SIDE, sidesOf } from '../geometry'
 import { inheritedStyle, type InheritedStyle } from '../style'
-import { blockToMjml, inWidth, LINES, type Around } from './block-mjml'
+import { inWidth, partsOf, type Around } from './block-parts'
 import { escapeHtml } from './escape'
+import { evened } from './evened'
 import { classes, narrowClass, narrowRules } from './narrow'
 import type { Rendering } from './frame'
+import { partToMjml } from './part-mjml'
+import { LINES } from './parts'
 import { slotMark } from './slots'
 
 /** Up to this width a screen is narrow, px. */
@@ -70,7 +73,7 @@ function logo({ letterhead: look, url, senderName }: Rendering): string {
 function rowToMjml(row: Row, rendering: Rendering): string {
   const { document, letterhead } = rendering
   const { each } = sidesOf(row)
-  const lower = evened(row, rendering)
+  const lower = evened(row, letterhead.width, rendering.shapes ?? {})
   const columns = row.columns.map((column) => {
     const blocks = column.blocks.map((block) => {
       const around: Around = {
@@ -78,7 +81,6 @@ function rowToMjml(row: Row, rendering: Rendering): string {
         width: roomIn(row, column.share, letterhead.width),
         lower: lower.get(block.id) ?? 0,
         style: inheritedStyle(letterhead, document.style, row.style, block.style),
-        document,
         row,
       }
       return forSome(rendering, block.id, blockToMjml(block, rendering, around))
@@ -97,30 +99,15 @@ function rowToMjml(row: Row, rendering: Rendering): string {
   )
 }
 
-/**
- * How much lower than itself each picture of a row ends, px, so that what stands under pictures beside each other begins
- * at one height, whatever their shapes.
- */
-function evened(row: Row, { letterhead, shapes = {} }: Rendering): Map<string, number> {
-  const lower = new Map<string, number>()
-  if (row.columns.length === 1) return lower
-  const longest = Math.max(...row.columns.map(({ blocks }) => blocks.length))
-  for (let i = 0; i < longest; i++) {
-    const heights = row.columns.flatMap(({ share, blocks }) => {
-      const block = blocks[i]
-      const shape = block && 'src' in block ? shapes[block.src] : undefined
-      if (!block || shape === undefined) return []
-      const part = block.kind === 'picture' ? block.width / 100 : 1
-      const height = Math.round(roomIn(row, share, letterhead.width) * part) * shape
-      return [{ id: block.id, height }]
-    })
-    // Columns that go on otherwise stand at different heights from there on anyway.
-    if (heights.length < 2) break
-    const most = Math.max(...heights.map(({ height }) => height))
-    for (const { id, height } of heights)
-      if (height < most) lower.set(id, Math.round(most - height))
-  }
-  return lower
+function blockToMjml(block: Block, rendering: Rendering, around: Around): string {
+  const names = [
+    block.hidden ? `not-${block.hidden}` : '',
+    narrowClass(rendering.document, block, around.row),
+    rendering.named ? `b-${block.id}` : '',
+  ]
+  return partsOf(block, rendering, around)
+    .map((part) => partToMjml(part, names))
+    .join('\n')
 }
 
 /** Ground, space, border and what stands behind a row, as attributes. */

@@ -35,6 +35,7 @@ export default defineEventHandler((event) => {
   const asked = `${mailing.id} ${JSON.stringify(audience)}`
   const { pace_per_minute } = account()
   const sender = senderOf(db, mailing)
+  const sent = mailing.started_at === null ? null : contentOf(db, mailing.id)
   return {
     ...mailing,
     settingsVersion: settingsVersion(db, mailing),
@@ -46,9 +47,8 @@ export default defineEventHandler((event) => {
     letter: letterOf(db, mailing.letter_id),
     letterheadId: letterheadIdOf(db, mailing.letter_id),
     // What went out keeps the look that it had.
-    letterhead:
-      (mailing.started_at !== null && contentOf(db, mailing.id)?.letterhead) ||
-      letterheadOf(db, mailing.letter_id),
+    letterhead: sent?.letterhead ?? letterheadOf(db, mailing.letter_id),
+    postalAddress: sent?.postalAddress ?? account().postal_address,
     sequence: mailing.sequence_id === null ? null : sequenceName(db, mailing.sequence_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
     lists: countedLists(db),
