@@ -51,8 +51,8 @@ onMounted(() => {
     class="relative"
     :class="
       here || besides
-        ? 'outline-2 outline-offset-[3px] outline-brass-500 outline-solid'
-        : 'hover:outline-1 hover:outline-offset-[3px] hover:outline-brass-300 hover:outline-solid'
+        ? 'outline-2 -outline-offset-2 outline-brass-500 outline-solid'
+        : 'hover:outline-1 hover:-outline-offset-1 hover:outline-brass-300 hover:outline-solid'
     "
     :data-block="block.id"
     :data-kind="block.kind"
