@@ -1,4 +1,4 @@
-import { mixed, number, object, string } from 'yup'
+import { array, mixed, number, object, string } from 'yup'
 import { line } from './input-parts'
 
 /** What is asked of segments, by rules, as text and in SQL. */
@@ -9,6 +9,11 @@ export const segmentQuestionInput = object({
   rule: ruleShape,
   segmentId: number().integer().positive().nullable().default(null),
   offset: number().integer().min(0).default(0),
+})
+
+/** No more than are counted in one pass over everybody. */
+export const severalRulesInput = object({
+  rules: array().of(ruleShape).min(1).max(12, 'At most twelve at a time.').required(),
 })
 
 export const ruleTextInput = object({ text: string().max(20_000, 'This is too long.').defined() })

@@ -1,11 +1,12 @@
 import { expect, test } from 'vitest'
 import type { Route } from 'playwright-core'
+import { parseRule } from '../core/segments'
 import { all, one, q, run } from '../database'
-import { readAccount, saveLetterhead, updateAccount } from '../database/account'
+import { clockOf, readAccount, saveLetterhead, updateAccount } from '../database/account'
 import { ownFields, readLists, tagsWithCounts } from '../database/people'
 import { createMailing, mailingById, updateMailing, planOf } from '../database/mailings'
 import { letterOf, changeStamp, readStamps } from '../database/letters'
-import { addSegment, segmentById } from '../database/segments'
+import { addSegment, countMembers, readCatalog, segmentById } from '../database/segments'
 import { addSequence, sequenceById } from '../database/sequences'
 import { plainPlan } from '../core/dispatch'
 import { demoInBrowser } from './demo-in-browser'
@@ -423,6 +424,22 @@ test('what was written in a letter is saved though one goes to another mailing b
     'and there again',
     async () => (await field.inputValue()) === 'Half a gale till Sunday',
   )
+})
+
+test('segments to begin from can be taken before they are counted, and are counted as answers come', async () => {
+  const counts = await holdBack(/segments\/counts$/, 'POST')
+  await page().goto(`${satchel.url}/people/segments/new`)
+  const start = (name: string) => page().getByRole('button', { name: new RegExp(`^${name}`) })
+  await start('Keenest').getByText('counting…').waitFor()
+  await until('the first are asked for', () => counts.waiting() === 1)
+  await counts.letGo()
+  const keen = parseRule('tier is keen', readCatalog(satchel.db))
+  if (!keen.ok) throw new Error(keen.message)
+  const n = countMembers(satchel.db, keen.rule, clockOf(satchel.db, Date.now)())
+  await start('Keenest').getByText(String(n), { exact: true }).waitFor()
+  await until('all are counted', async () => (await page().getByText('counting…').count()) === 0)
+  await start('Keenest').click()
+  await seen(/Tier/)
 })
 
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

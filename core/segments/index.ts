@@ -67,7 +67,7 @@ export {
 export type { Path } from './changes'
 export { askables, findAskables } from './askables'
 export type { Askable } from './askables'
-export { startsFor } from './starts'
+export { startsFor, STARTS_AT_A_TIME } from './starts'
 export type { Start } from './starts'
 export type { PastSizes } from './estimate'
 export type { SegmentAnswer } from './answer'

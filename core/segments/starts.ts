@@ -7,6 +7,9 @@ export interface Start {
   text: string
 }
 
+/** So many are counted together, in one pass over everybody: few enough to be shown as they come. */
+export const STARTS_AT_A_TIME = 4
+
 /** Starting points made from what an account has. `towns`: the values most people have for a field of that name. */
 export function startsFor(
   vocabulary: Pick<Vocabulary, 'fields' | 'lists' | 'domains' | 'products' | 'categories'>,

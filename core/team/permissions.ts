@@ -200,6 +200,7 @@ export const permissions = {
   'POST /api/segments': writer('made a segment'),
   'POST /api/segments/ask': read,
   'GET /api/segments/compare': read,
+  'POST /api/segments/counts': read,
   'POST /api/segments/members': read,
   'POST /api/segments/past-sizes': read,
   'POST /api/segments/read': read,
