@@ -27,7 +27,7 @@ import {
   type IncomingPart,
   type Report,
 } from './parts'
-import { cornerOf, headingLook, linkLook, otherwiseColoured, textLook } from './looks'
+import { borderLook, cornerOf, headingLook, linkLook, otherwiseColoured, textLook } from './looks'
 import { isBlockLevel, lineFrom, textFrom } from './rich-text-from'
 
 /** The body of HTML as parts of a letter. What can't be understood stays as a block of HTML and is reported. */
@@ -84,7 +84,10 @@ const isBlank = (node: MarkupNode) =>
   !isElement(node) && (!('data' in node) || node.type === 'comment' || node.data.trim() === '')
 
 const sameLook = (one: Style | undefined, other: Style) =>
-  one?.ink === other.ink && one?.size === other.size && one?.accent === other.accent
+  one?.ink === other.ink &&
+  one?.size === other.size &&
+  one?.accent === other.accent &&
+  one?.textFont === other.textFont
 
 /** Whether it is the end of a letter that was taken out here: only those lead there. */
 const isOurFooter = (nodes: readonly MarkupNode[]) =>
@@ -99,7 +102,7 @@ function columnsOfMjml(nodes: readonly MarkupNode[], report: Report): IncomingPa
   if (columns.length < 2 || columns.length > 4) return null
   const filled = columns.map(({ element, share }) => ({
     share,
-    blocks: blocksOnly(partsFromHtml(element.children as MarkupNode[], report)),
+    blocks: blocksOnly(partsFromHtml(element.children as MarkupNode[], report), report),
   }))
   return filled.some(({ blocks }) => blocks.length) ? rowWith(filled) : null
 }
@@ -152,9 +155,11 @@ function partsFromElement(element: MarkupElement, report: Report): IncomingPart[
     case 'pre':
       return [blockOf('code', { code: codeOf(element) })]
     case 'table':
-      return isData(element) ? [tableFrom(element)] : onGround(element, layoutFrom(element, report))
+      return isData(element)
+        ? [tableFrom(element, report)]
+        : framed(element, onGround(element, layoutFrom(element, report)), report)
     default:
-      return onGround(element, partsFromHtml(children, report))
+      return framed(element, onGround(element, partsFromHtml(children, report)), report)
   }
 }
 
@@ -167,6 +172,19 @@ function onGround(element: MarkupElement, parts: IncomingPart[]): IncomingPart[]
   return parts.map((part) =>
     isRow(part) ? { ...part, style: { ground, ...part.style } } : looking(part, { ground }),
   )
+}
+
+/** Parts within the line that is around what they stand in: a row can have one. */
+function framed(element: MarkupElement, parts: IncomingPart[], report: Report): IncomingPart[] {
+  const line = borderLook(element)
+  if (line.border === undefined || !parts.length) return parts
+  const [only] = parts
+  if (parts.length === 1 && isRow(only!)) return [{ ...only, style: { ...line, ...only.style } }]
+  if (parts.length === 1 && !isRow(only!) && only!.kind === 'button') return [looking(only!, line)]
+  const blocks = parts.flatMap((part) => (isRow(part) ? [] : part))
+  if (blocks.length === parts.length) return [rowWith([{ share: 1, blocks }], line)]
+  note(report, `the line around “${textOf(element).slice(0, 40)}”`)
+  return parts
 }
 
 /** A heading, with the pictures that stand in it. */
@@ -199,7 +217,11 @@ function buttonFrom(element: MarkupElement): Block {
     (around && isElement(around as MarkupNode)
       ? cornerOf(styleOf(around, 'border-radius'))
       : undefined)
-  const style = { ...(accent ? { accent } : {}), ...(corner === undefined ? {} : { corner }) }
+  const style = {
+    ...borderLook(element),
+    ...(accent ? { accent } : {}),
+    ...(corner === undefined ? {} : { corner }),
+  }
   return blockOf('button', {
     label: textOf(element),
     href: safeLink(attribute(element, 'href')),
@@ -264,8 +286,14 @@ function isData(table: MarkupElement): boolean {
   )
 }
 
-function tableFrom(table: MarkupElement): Block {
+function tableFrom(table: MarkupElement, report: Report): Block {
   const rows = rowsOf(table).map(cellsOf)
+  const words = textOf(rows[0] ?? []).slice(0, 40)
+  const cells = rows.flat()
+  if (Number(attribute(table, 'border')) > 0 || cells.some((cell) => borderLook(cell).border))
+    note(report, `the lines around the cells of the table “${words}”`)
+  if (cells.some((cell) => alignOf(cell) !== 'left'))
+    note(report, `where the words stand in the cells of the table “${words}”`)
   return blockOf('table', {
     head: rows[0]?.every(({ name }) => name === 'th') ?? false,
     cells: rows.map((cells) => cells.map((cell) => textOf(cell))),
@@ -276,7 +304,8 @@ function tableFrom(table: MarkupElement): Block {
 function layoutFrom(table: MarkupElement, report: Report): IncomingPart[] {
   return rowsOf(table).flatMap((row): IncomingPart[] => {
     const columns = cellsOf(row).flatMap((cell) => {
-      const parts = onGround(cell, partsFromHtml(cell.children as MarkupNode[], report))
+      const within = partsFromHtml(cell.children as MarkupNode[], report)
+      const parts = framed(cell, onGround(cell, within), report)
       const width = attribute(cell, 'width') || styleOf(cell, 'width')
       return parts.length ? [{ parts, share: Number.parseFloat(width) || 0 }] : []
     })
@@ -286,7 +315,7 @@ function layoutFrom(table: MarkupElement, report: Report): IncomingPart[] {
       rowWith(
         columns.map(({ parts, share }) => ({
           share: known ? share : 1,
-          blocks: blocksOnly(parts),
+          blocks: blocksOnly(parts, report),
         })),
       ),
     ]

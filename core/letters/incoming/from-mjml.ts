@@ -91,7 +91,7 @@ function section(element: MarkupElement, report: Report): IncomingPart[] {
 const lookOf = (style: Style): Style | undefined => (Object.keys(style).length ? style : undefined)
 
 const blocks = (elements: readonly MarkupElement[], report: Report) =>
-  elements.flatMap((element) => blocksOnly(content(element, report)))
+  elements.flatMap((element) => blocksOnly(content(element, report), report))
 
 function content(element: MarkupElement, report: Report): IncomingPart[] {
   switch (element.name) {

@@ -321,6 +321,29 @@ test('a file nested without end is refused, not followed', () => {
   expect(readLetterFile(`<html>${'<div>'.repeat(20_000)}x`)).toHaveProperty('problem')
 })
 
+test('fonts and lines around things stay; where a letter can’t hold them, it is said where that was', () => {
+  const file = `<div style="font-family:'Trebuchet MS',sans-serif"><h1 style="font-family:Georgia,serif">Wind</h1>
+    <div style="border:2px solid #7a2e1d"><p>Framed words</p><p>and more of them</p></div>
+    <table><tr><td><div style="border:1px solid #ccc"><p>In a column</p></div></td><td><p>Beside it</p></td></tr></table>
+    <table border="1"><tr><th>Beach</th><th align="right">Wind</th></tr><tr><td>Orrin</td><td>12</td></tr></table></div>`
+  const got = readLetterFile(file)
+  if ('problem' in got) throw new Error(got.problem)
+  const { style, rows } = got.letter.document
+  expect(style).toMatchObject({
+    textFont: '"trebuchet ms",sans-serif',
+    headingFont: 'georgia,serif',
+  })
+  expect(rows.find((row) => row.style?.border)?.style).toMatchObject({
+    border: 2,
+    borderColor: '#7a2e1d',
+  })
+  expect(got.notUnderstood).toEqual([
+    'the line around “In a column”',
+    'the lines around the cells of the table “BeachWind”',
+    'where the words stand in the cells of the table “BeachWind”',
+  ])
+})
+
 test('what is pasted from a word processor keeps its lists, marks and links, and no clutter', () => {
   const html = `<html xmlns:o="urn"><head><style>p.MsoNormal{margin:0}</style></head><body>
     <!--StartFragment--><h2>Line care</h2><p class="MsoNormal" style="text-align:center"><span style="font-family:Calibri;color:red">Wash <b>well</b></span><o:p></o:p></p>

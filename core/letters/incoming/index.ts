@@ -4,13 +4,22 @@
  */
 import { cleanDocument } from '../clean'
 import { hasFooter } from '../changes'
-import { newBlock, rowOf, type Letter, type LetterDocument, type Row } from '../document'
+import {
+  blocksOf,
+  newBlock,
+  rowOf,
+  type Block,
+  type Letter,
+  type LetterDocument,
+  type Row,
+} from '../document'
 import type { Inline, RichText } from '../rich-text'
+import type { Style } from '../style'
 import { attribute, colorOf, findAll, parseMarkup, styleOf, textOf, type MarkupNode } from './dom'
 import { hiddenPreview, partsFromHtml } from './from-html'
 import { partsFromMjml } from './from-mjml'
 import { letterInside } from './inside'
-import { defaultLook } from './looks'
+import { defaultLook, sharedFonts } from './looks'
 import { isRow, type IncomingPart, type Report } from './parts'
 import { lineFrom, textFrom } from './rich-text-from'
 
@@ -69,13 +78,18 @@ export function readLetterFile(
         styleOf(around, 'background-color'),
     )
   const document = letterDocument(parts)
+  const fonts = sharedFonts(blocksOf(document))
   return {
     letter: {
       subject: title ? textOf(title) : '',
       previewText: preview ? textOf(preview) : isMjml ? '' : hiddenPreview(body),
       document: {
-        ...document,
-        style: { ...defaultLook[isMjml ? 'mjml' : 'html'], ...(ground ? { ground } : {}) },
+        ...withoutFonts(document, fonts),
+        style: {
+          ...defaultLook[isMjml ? 'mjml' : 'html'],
+          ...fonts,
+          ...(ground ? { ground } : {}),
+        },
       },
     },
     notUnderstood: report.notUnderstood,
@@ -107,6 +121,23 @@ function fromJson(text: string): IncomingLetter | { problem: string } {
 /** Stamps are linked by numbers of another account. */
 function withoutLinks(document: LetterDocument): LetterDocument {
   return { ...document, rows: document.rows.map(({ stamp: _stamp, ...row }) => row) }
+}
+
+/** The letter says these; its blocks need not. */
+function withoutFonts(document: LetterDocument, fonts: Style): LetterDocument {
+  const plainer = (block: Block): Block => {
+    const kept = Object.entries(block.style ?? {}).filter(
+      ([key, value]) => fonts[key as keyof Style] !== value,
+    )
+    const { style: _, ...rest } = block
+    return (kept.length ? { ...rest, style: Object.fromEntries(kept) } : rest) as Block
+  }
+  if (!Object.keys(fonts).length) return document
+  const rows = document.rows.map((row) => ({
+    ...row,
+    columns: row.columns.map((column) => ({ ...column, blocks: column.blocks.map(plainer) })),
+  }))
+  return { ...document, rows }
 }
 
 function letterDocument(parts: readonly IncomingPart[]): LetterDocument {

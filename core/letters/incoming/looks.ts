@@ -1,4 +1,5 @@
-import { headingSize, pictureSource, ranges, type Style } from '../style'
+import type { Block } from '../document'
+import { headingSize, isFont, pictureSource, ranges, type Style } from '../style'
 import {
   attribute,
   colorOf,
@@ -25,9 +26,11 @@ export function headingLook(element: MarkupElement, level: 1 | 2): Style {
   const around = pixels(said(elementAround(element), 'font-size')) ?? defaultLook.html.size
   const wanted = own ?? around * HEADINGS[element.name]!
   const size = Math.round((wanted / headingSize(1_000, level)) * 1_000)
+  const { ink, textFont } = textLook([element])
   return tidy({
-    ink: textLook([element]).ink,
+    ink,
     size: Math.min(LARGEST, Math.max(SMALLEST, size)),
+    headingFont: textFont,
   })
 }
 const elementAround = ({ parent }: MarkupElement): MarkupNode[] =>
@@ -39,9 +42,38 @@ export function cornerOf(text: string): number | undefined {
   return size === undefined ? undefined : Math.min(ranges.corner[1], Number(size))
 }
 
-/** The colour and size of text, as it, or what it stands in, says; what nothing says is left out. */
+/** The colour, size and font of text, as it, or what it stands in, says; what nothing says is left out. */
 export function textLook(nodes: readonly MarkupNode[]): Style {
-  return tidy({ ink: colorOf(said(nodes, 'color')), size: pixels(said(nodes, 'font-size')) })
+  return tidy({
+    ink: colorOf(said(nodes, 'color')),
+    size: pixels(said(nodes, 'font-size')),
+    textFont: fontOf(said(nodes, 'font-family')),
+  })
+}
+
+/** A stack of fonts as it is written down here; undefined where it is none that can be kept. */
+function fontOf(text: string): string | undefined {
+  const stack = text.replaceAll("'", '"').replace(/\s+/g, ' ').trim()
+  return isFont(stack) ? stack : undefined
+}
+
+/** A line around something, where all of its sides have the same. */
+export function borderLook(element: MarkupElement): Style {
+  const line = styleOf(element, 'border')
+  const width = /(?:^|\s)(\d{1,2})(?:\.\d+)?px/.exec(line)?.[1]
+  if (!width || Number(width) === 0 || /\b(none|hidden)\b/.test(line)) return {}
+  return tidy({ border: Math.min(ranges.border[1], Number(width)), borderColor: colorOf(line) })
+}
+
+/** The letter's fonts, where all of its texts or headings name the same; the blocks then need not. */
+export function sharedFonts(blocks: readonly Block[]): Style {
+  const one = (key: 'textFont' | 'headingFont', of: readonly Block[]) => {
+    const fonts = new Set(of.map(({ style }) => style?.[key]))
+    return fonts.size === 1 ? [...fonts][0] : undefined
+  }
+  const headings = blocks.filter(({ kind }) => kind === 'heading')
+  const texts = blocks.filter(({ kind }) => kind === 'text')
+  return tidy({ headingFont: one('headingFont', headings), textFont: one('textFont', texts) })
 }
 
 /** A property that all of some nodes say alike; else what says it around them. */
@@ -84,6 +116,7 @@ export function mjmlLook(element: MarkupElement): Style {
       ? {
           ink: colorOf(attribute(element, 'color')),
           size: pixels(attribute(element, 'font-size')),
+          textFont: fontOf(attribute(element, 'font-family')),
         }
       : {}),
     ground: colorOf(attribute(element, 'container-background-color')),

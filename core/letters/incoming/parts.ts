@@ -1,6 +1,6 @@
 import { safeLink } from '../clean'
 import { newBlock, type Block, type BlockKind, type Row } from '../document'
-import type { RichText } from '../rich-text'
+import { plainInline, type RichText } from '../rich-text'
 import { pictureSource, type Style } from '../style'
 import { attribute, styleOf, type MarkupElement } from './dom'
 
@@ -43,9 +43,24 @@ export function isRow(part: IncomingPart): part is Row {
   return 'columns' in part
 }
 
-/** The blocks of parts, as a column can hold them. */
-export function blocksOnly(parts: readonly IncomingPart[]): Block[] {
-  return parts.flatMap((part) => (isRow(part) ? part.columns.flatMap((one) => one.blocks) : part))
+/** The blocks of parts, as a column can hold them: a row in it, and the line around one, can't stay. */
+export function blocksOnly(parts: readonly IncomingPart[], report: Report): Block[] {
+  return parts.flatMap((part) => {
+    if (!isRow(part)) return part
+    const blocks = part.columns.flatMap((one) => one.blocks)
+    const first = blocks.map((block) => firstWords(block)).find(Boolean)
+    const where = first ? `around “${first}”` : 'within a column'
+    if (part.columns.length > 1) note(report, `the columns ${where}, which stood in a column`)
+    if (part.style?.border) note(report, `the line ${where}`)
+    return blocks
+  })
+}
+
+/** By what one finds a block again. */
+function firstWords(block: Block): string {
+  const words =
+    'text' in block ? plainInline(block.text, () => '') : 'alt' in block ? block.alt : ''
+  return words.slice(0, 40)
 }
 
 /** A picture with where it leads; none for those of one pixel, by which others count. */
