@@ -57,6 +57,7 @@ function fill(db: Database) {
     create unique index temp.bought_by on bought (person_id);
     update facts set sent = s, last_sent_at = ls, ${['2nd', '3rd', '4th', '5th'].map((nth, i) => `sent_${nth}_at = ls - ${(i + 1) * MAILED_EVERY * 604_800_000}`).join(', ')}, opened = o, last_opened_at = lo, clicked = c, last_clicked_at = lc, keenness = case when k > 0 then k end
       from mail where mail.person_id = facts.person_id;
+    update facts set lists = bits from (select person_id as of, sum(1 << list_id) as bits from subscriptions where state = 'subscribed' group by 1) where of = person_id;
     update facts set orders = n, spent = m, first_order_at = f, last_order_at = l, keenness = coalesce(keenness, 0) + k
       from bought where bought.person_id = facts.person_id;
     update facts set keenness = log2(keenness) + ${NOW} / 3888000000.0 where keenness is not null;

@@ -30,6 +30,7 @@ import { goneTags } from './0028-gone-tags'
 import { decidedOn } from './0029-decided-on'
 import { ownHours } from './0030-own-hours'
 import { heldOutWithAPart } from './0031-held-out-with-a-part'
+import { listsBesideFacts } from './0032-lists-beside-facts'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -67,6 +68,7 @@ export const migrations: readonly Step[] = [
   decidedOn,
   ownHours,
   heldOutWithAPart,
+  listsBesideFacts,
 ]
 
 /**

@@ -1,4 +1,5 @@
 import Sqlite from 'better-sqlite3'
+import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { migrate, migrations } from '.'
 
@@ -45,6 +46,38 @@ test('why somebody did not get a letter is told of those of earlier versions by 
   expect(
     sqlite.prepare("select count(*) from account where replies <> 'sender'").pluck().get(),
   ).toBe(0)
+})
+
+test('lists beside facts are those one is subscribed to, of what was there and whatever happens', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 31)
+  sqlite.exec(`
+    insert into people (id, address, normal, domain, fields, joined_at, changed_at) values
+      (1, 'a', 'a', 'x', '{}', 0, 0), (2, 'b', 'b', 'x', '{}', 0, 0), (3, 'c', 'c', 'x', '{}', 0, 0);
+    insert into lists (id, name, key, description, created_at) values
+      (1, 'A', 'a', '', 0), (2, 'B', 'b', '', 0), (62, 'C', 'c', '', 0), (63, 'D', 'd', '', 0);
+    insert into subscriptions (person_id, list_id, state, since) values
+      (1, 1, 'subscribed', 0), (1, 62, 'subscribed', 0), (1, 63, 'subscribed', 0), (2, 2, 'pending', 0);
+  `)
+  migrate(sqlite)
+  const differing = sqlite.prepare(`
+    select person_id from facts where lists <> coalesce((select sum(1 << list_id) from subscriptions s
+      where s.person_id = facts.person_id and s.state = 'subscribed' and list_id <= 62), 0)`)
+  expect(differing.all()).toEqual([])
+  const put =
+    sqlite.prepare(`insert into subscriptions (person_id, list_id, state, since) values (?, ?, ?, 0)
+    on conflict (person_id, list_id) do update set state = excluded.state`)
+  const drop = sqlite.prepare('delete from subscriptions where person_id = ? and list_id = ?')
+  const state = fc.constantFrom('pending', 'subscribed', 'unsubscribed', null)
+  const act = fc.tuple(fc.constantFrom(1, 2, 3), fc.constantFrom(1, 2, 62, 63), state)
+  fc.assert(
+    fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+      for (const [person, list, now] of acts)
+        if (now) put.run(person, list, now)
+        else drop.run(person, list)
+      expect(differing.all()).toEqual([])
+    }),
+  )
 })
 
 test('an id is never used again, and making tables anew loses nothing', () => {

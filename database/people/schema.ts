@@ -92,6 +92,8 @@ export interface PeopleTables {
     sent_3rd_at: Generated<number>
     sent_4th_at: Generated<number>
     sent_5th_at: Generated<number>
+    /** A bit for each list of an id up to 62 that they are subscribed to. */
+    lists: Generated<number>
     opened: number
     last_opened_at: number | null
     clicked: number

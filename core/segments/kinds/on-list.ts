@@ -20,6 +20,9 @@ export interface OnList {
   way: string | null
 }
 
+/** Lists up to this id have a bit in `facts.lists`. */
+const MOST_BITS = 62
+
 const states: readonly unknown[] = ['pending', 'subscribed', 'unsubscribed']
 
 export const onList: ConditionKind<OnList> = {
@@ -34,6 +37,9 @@ export const onList: ConditionKind<OnList> = {
   },
   ready: (of, { lists }) => (lists.has(of.listId) ? of : 'The list asked for here is gone.'),
   sql({ listId, state, since, way }, asked) {
+    // Whom a list has now stands with the person's facts, a bit for each list of a lower id.
+    if (state === 'subscribed' && !since && !way && listId <= MOST_BITS)
+      return sql<SqlBool>`(facts.lists >> ${listId} & 1) = 1`
     const parts = [
       sql<SqlBool>`s.person_id = facts.person_id`,
       sql<SqlBool>`s.list_id = ${listId}`,
