@@ -17,7 +17,7 @@ export function ruleToSql(rule: ReadyRule | null, asked: Asked): Expression<SqlB
 function toSql(rule: ReadyRule, asked: Asked): Truth {
   const parts = () =>
     (rule as { of: ReadyRule[] }).of
-      .toSorted((one, other) => weightOf(one) - weightOf(other))
+      .toSorted((one, other) => turnOf(one) - turnOf(other))
       .map((part) => toSql(part, asked))
   switch (rule.kind) {
     case 'all':
@@ -34,13 +34,17 @@ function toSql(rule: ReadyRule, asked: Asked): Truth {
 }
 
 /**
- * SQLite asks parts in the order in which they stand: what costs little and decides for most comes first. Most people are
- * on a list that is asked for; a group asks several things.
+ * SQLite asks parts in the order in which they stand: what the person's own row says comes before what is looked up, and
+ * last of it the list, on which most are who are asked at all.
  */
-function weightOf({ kind }: ReadyRule): number {
-  return kind === 'all' || kind === 'any' || kind === 'none' || kind === 'members'
-    ? 2
-    : kind === 'on-list'
-      ? 1
-      : 0
+function turnOf(rule: ReadyRule): number {
+  switch (rule.kind) {
+    case 'all':
+    case 'any':
+    case 'none':
+    case 'members':
+      return 2
+    default:
+      return !kindOf(rule).inFacts?.(rule) ? 2 : rule.kind === 'on-list' ? 1 : 0
+  }
 }

@@ -55,6 +55,7 @@ test('a viewer changes nothing but their own account; what changes something is 
     /sample$/,
     /members$/,
     /past-sizes$/,
+    /segments\/counts$/,
     /read$/,
     /why$/,
     /presence$/,

@@ -20,6 +20,7 @@ export const joined: ConditionKind<Joined> = {
     return when && { kind: 'joined', when }
   },
   ready: (of) => of,
+  inFacts: () => true,
   sql: ({ when }, asked) => inMoments(sql`facts.joined_at`, momentsOf(when, asked), 'never null'),
   predicate({ when }, asked) {
     const moments = momentsOf(when, asked)

@@ -18,6 +18,8 @@ export interface ConditionKind<Of extends { kind: string }, Ready = Of> {
   ready(of: Of, names: Names): Ready | string
   /** The condition on rows of `facts`; true or false, never unknown. */
   sql(of: Ready, asked: Asked): Truth
+  /** Whether the person's own row of `facts` says it, so that nothing is looked up; left out: it does not. */
+  inFacts?(of: Ready): boolean
   /** The ids of all whom it keeps, from an index; null where asking one by one is faster. */
   ids?(of: Ready, asked: Asked): RawBuilder<unknown> | null
   predicate(of: Ready, asked: Asked): Predicate

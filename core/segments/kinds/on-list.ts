@@ -23,6 +23,9 @@ export interface OnList {
 /** Lists up to this id have a bit in `facts.lists`. */
 const MOST_BITS = 62
 
+const hasBit = ({ listId, state, since, way }: Omit<OnList, 'kind'>) =>
+  state === 'subscribed' && !since && !way && listId <= MOST_BITS
+
 const states: readonly unknown[] = ['pending', 'subscribed', 'unsubscribed']
 
 export const onList: ConditionKind<OnList> = {
@@ -38,8 +41,8 @@ export const onList: ConditionKind<OnList> = {
   ready: (of, { lists }) => (lists.has(of.listId) ? of : 'The list asked for here is gone.'),
   sql({ listId, state, since, way }, asked) {
     // Whom a list has now stands with the person's facts, a bit for each list of a lower id.
-    if (state === 'subscribed' && !since && !way && listId <= MOST_BITS)
-      return sql<SqlBool>`(facts.lists >> ${listId} & 1) = 1`
+    if (hasBit({ listId, state, since, way }))
+      return sql<SqlBool>`(facts.lists & (1 << ${listId})) <> 0`
     const parts = [
       sql<SqlBool>`s.person_id = facts.person_id`,
       sql<SqlBool>`s.list_id = ${listId}`,
@@ -52,6 +55,7 @@ export const onList: ConditionKind<OnList> = {
       )
     return sql<SqlBool>`exists (select 1 from subscriptions s where ${sql.join(parts, sql` and `)})`
   },
+  inFacts: hasBit,
   ids({ listId, state, since, way }, asked) {
     if (way !== null) return null
     const during = since ? inMoments(sql`since`, momentsOf(since, asked)) : sql`true`

@@ -28,6 +28,10 @@ export interface Orders {
   withinDays: number | null
 }
 
+/** Of all orders, whatever was in them: a person's facts say how many and how much. */
+const isSum = ({ product, category, withinDays }: Orders) =>
+  product === null && category === null && withinDays === null
+
 export const orders: ConditionKind<Orders> = {
   read(json) {
     const { what, product = null, category = null, withinDays } = json
@@ -49,10 +53,11 @@ export const orders: ConditionKind<Orders> = {
       : null
   },
   ready: (of) => of,
+  inFacts: isSum,
   sql(of, { now }) {
     const since = sinceOf(of.withinDays, now)
     const plain = of.product === null && of.category === null
-    if (plain && since === null) {
+    if (isSum(of)) {
       const value = of.what === 'count' ? sql`facts.orders` : sql`+facts.spent`
       return numberSql(value, of.test, 'never null')
     }

@@ -23,6 +23,7 @@ export const tier: ConditionKind<InTier> = {
       : null
   },
   ready: (of) => of,
+  inFacts: () => true,
   sql: ({ of }, { now }) => joined(spansOf(of, now).map(spanSql), sql` or `, sql<SqlBool>`0`),
   predicate({ of }, { now }) {
     const spans = spansOf(of, now)
