@@ -439,7 +439,7 @@ test('segments to begin from can be taken before they are counted, and are count
   await start('Keenest').getByText(String(n), { exact: true }).waitFor()
   await until('all are counted', async () => (await page().getByText('counting…').count()) === 0)
   await start('Keenest').click()
-  await seen(/Tier/)
+  await start('Keenest').waitFor({ state: 'detached' })
 })
 
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

@@ -8,7 +8,7 @@ import {
   type RichText,
   type Row,
 } from '~~/core/letters'
-import { partsOf } from '~~/core/letters/rendering/block-parts'
+import { partsOf } from '~~/core/letters/parts'
 import { paperRendering } from './paper-rendering'
 
 /** A block as it goes out, edited in place. `lower`: how much lower than itself its picture ends, px. */

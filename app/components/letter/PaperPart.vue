@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Part, Type } from '~~/core/letters/rendering/parts'
+import type { Part, Type } from '~~/core/letters/parts'
 import HtmlTree, { type PlaceInHtml } from './html-tree'
 
 /** A part of a block, as large as what goes out is where it is read. */

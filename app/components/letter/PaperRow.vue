@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { percentOf, sidesOf, type Block, type Row } from '~~/core/letters'
-import { evened } from '~~/core/letters/rendering/evened'
+import { evened } from '~~/core/letters/parts'
 
 /** A row of the paper with the line above it where something can be inserted. `insertAt`: the open line in it, if one is. */
 const props = defineProps<{ row: Row; index: number; insertAt: string | null }>()

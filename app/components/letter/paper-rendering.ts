@@ -1,4 +1,4 @@
-import { escapeHtml } from '~~/core/letters/rendering/escape'
+import { escapeHtml } from '~~/core/letters/parts'
 import type { Rendering } from '~~/core/letters/rendering/frame'
 import { readFillIn, type LetterDocument, type Letterhead, type Picks } from '~~/core/letters'
 import { placeMark } from './html-tree'

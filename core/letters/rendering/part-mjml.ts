@@ -1,6 +1,6 @@
 import { escapeHtml } from './escape'
 import { classes } from './narrow'
-import type { Part, Type } from './parts'
+import type { Part, Type } from '../parts'
 
 /** A part of a block as MJML. `names`: the classes of its block. */
 export function partToMjml(part: Part, names: string[]): string {

@@ -1,7 +1,7 @@
 import { shownEntries, type Block, type LetterDocument } from '../document'
 import { htmlLinks, linkRuns } from '../links'
 import { inlinesOf, type Inline, type TextNode } from '../rich-text'
-import { headingsOf } from './block-parts'
+import { headingsOf } from '../parts/block-parts'
 import type { Rendering } from './frame'
 import { picksText } from './picked'
 import { htmlText } from './raw-html'

@@ -1,13 +1,13 @@
 import type { Block, LetterDocument, Row } from '../document'
 import { percentOf, roomIn, SIDE, sidesOf } from '../geometry'
 import { inheritedStyle, type InheritedStyle } from '../style'
-import { inWidth, partsOf, type Around } from './block-parts'
+import { inWidth, partsOf, type Around } from '../parts/block-parts'
 import { escapeHtml } from './escape'
-import { evened } from './evened'
+import { evened } from '../parts'
 import { classes, narrowClass, narrowRules } from './narrow'
 import type { Rendering } from './frame'
 import { partToMjml } from './part-mjml'
-import { LINES } from './parts'
+import { LINES } from '../parts/part'
 import { slotMark } from './slots'
 
 /** Up to this width a screen is narrow, px. */

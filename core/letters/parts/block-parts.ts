@@ -11,12 +11,12 @@ import { htmlLinks } from '../links'
 import { isStacked, PRESSED, SMALLEST } from '../geometry'
 import { inlinesOf, isEmptyText } from '../rich-text'
 import { headingSize, type InheritedStyle } from '../style'
-import { escapeHtml } from './escape'
-import type { Rendering } from './frame'
-import { LINE, LINES, QUIET, type Part, type Pressed, type Shown, type Type } from './parts'
-import { picksTable } from './picked'
-import { inlineHtml, linkTag, richHtml } from './rich-html'
-import { slotMark } from './slots'
+import { escapeHtml } from '../rendering/escape'
+import type { Rendering } from '../rendering/frame'
+import { LINE, LINES, QUIET, type Part, type Pressed, type Shown, type Type } from './part'
+import { picksTable } from '../rendering/picked'
+import { inlineHtml, linkTag, richHtml } from '../rendering/rich-html'
+import { slotMark } from '../rendering/slots'
 
 /** What a block has around it: the space at its sides and the width that is left for it, px, and what is handed down to it. */
 export interface Around {

@@ -1,7 +1,7 @@
 import type { Align } from '../document'
 
 /**
- * What a block is made of, one part under the other. Parts are written as MJML for what goes out (`part-mjml.ts`) and
+ * What a block is made of, one part under the other. Parts are written as MJML for what goes out (`rendering/part-mjml.ts`) and
  * drawn on the paper where the letter is edited, so that both have the same sizes and break their lines alike.
  */
 export type Part = Words | Rows | Shown | Pressed | Line | Gap
