@@ -8,7 +8,7 @@ import {
   type RichText,
   type Row,
 } from '~~/core/letters'
-import { partsOf } from '~~/core/letters/parts'
+import { partsOf, type Part } from '~~/core/letters/parts'
 import { paperRendering } from './paper-rendering'
 
 /** A block as it goes out, edited in place. `lower`: how much lower than itself its picture ends, px. */
@@ -35,15 +35,17 @@ const share = computed(
   () =>
     props.row.columns.find(({ blocks }) => blocks.some(({ id }) => id === props.block.id))!.share,
 )
-const parts = computed(() =>
-  partsOf(props.block, rendering, {
+/** Most keys change nothing of them, only the words in their places: then they stay the same, and are not drawn again. */
+const parts = computed<Part[]>((before) => {
+  const now = partsOf(props.block, rendering, {
     side: sidesOf(props.row).each,
     lower: props.lower,
     width: roomIn(props.row, share.value, store.look.width),
     style: props.style,
     row: props.row,
-  }),
-)
+  })
+  return before && JSON.stringify(now) === JSON.stringify(before) ? before : now
+})
 /** What of the block is typed as plain words, by its name in it. */
 const words = computed<Record<string, string>>(() => props.block as never)
 const labels: Record<string, [label: string, prompt?: string]> = {
@@ -61,6 +63,9 @@ const textLabels: Partial<Record<Block['kind'], string>> = {
 }
 /** What is empty and may be missing is there to be written while its block is chosen. */
 const leavesOut = (name: string) => !props.chosen && words.value[name] === ''
+function shaped(shape: number) {
+  if ('src' in props.block) shapes[props.block.src] = shape
+}
 /** A cell's place is its row and column. */
 const cellAt = (name: string) => name.split(' ').map(Number) as [number, number]
 function setCell([row, column]: [number, number], value: string) {
@@ -109,13 +114,7 @@ const isEmptyContents = computed(
     >
       Where else you can be found stands here. Names and links are set at the right.
     </p>
-    <PaperPart
-      v-for="(part, i) in parts"
-      :key="i"
-      :part="part"
-      :leaves-out="leavesOut"
-      @shape="'src' in block && (shapes[block.src] = $event)"
-    >
+    <PaperParts :parts="parts" :leaves-out="leavesOut" @shape="shaped">
       <template #place="{ name }">
         <TextInPlace
           v-if="name === 'text' && 'text' in block"
@@ -146,7 +145,7 @@ const isEmptyContents = computed(
           @change="store.update(block.id, { [name]: $event })"
         />
       </template>
-    </PaperPart>
+    </PaperParts>
     <p
       v-if="isEmptyContents"
       class="px-7 pb-2 text-[12.5px] text-ink-700"
