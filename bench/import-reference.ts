@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Papa from 'papaparse'
 import { closeDatabase, openDatabase } from '../database'
-import { addList, wordingId } from '../database/people'
+import { addList } from '../database/people'
+import { wordingId } from '../database/wordings'
 
 /** Inserts the rows of FOLDER/people.csv, parsed before the time is taken, in batches of 1,000. */
 const folder = process.argv[2]!

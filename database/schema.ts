@@ -5,6 +5,7 @@ import type { JobTables } from './jobs/schema'
 import type { LetterTables } from './letters/schema'
 import type { MailingTables } from './mailings/schema'
 import type { PeopleTables } from './people/schema'
+import type { ReaderTables } from './readers/schema'
 import type { ResultTables } from './results/schema'
 import type { SegmentTables } from './segments/schema'
 import type { SendingTables } from './sending/schema'
@@ -23,6 +24,7 @@ export interface Schema
     LetterTables,
     MailingTables,
     PeopleTables,
+    ReaderTables,
     ResultTables,
     SegmentTables,
     SendingTables,

@@ -1,6 +1,6 @@
 import { DAY } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
-import { wordingId } from '../database/people'
+import { wordingId } from '../database/wordings'
 import type { Chance } from './chance'
 import { domains, firstNames, kites, lastNames, styles, towns } from './names'
 

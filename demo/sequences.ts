@@ -178,7 +178,11 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
     while (place && place.due <= now) {
       const at: number = place.due
-      const facts = { subscribed: at < on.until, suppressed: at >= person.setAsideAt }
+      const facts = {
+        subscribed: at < on.until,
+        suppressed: at >= person.setAsideAt,
+        pausedUntil: null,
+      }
       const { effects, next, ended } = advance(map, place, facts, at)
       for (const { mailingId } of effects) read(person, mailingId, at, now)
       last = place

@@ -28,7 +28,13 @@ export async function beginMailing(engine: Engine, mailing: Mailing): Promise<Go
   return {
     mailing,
     letters: contents.map(({ no, content }) => prepare(engine, mailing.id, account, no, content)),
-    claims: claimsOf(engine.db, engine.id, mailing.id, providerPacer(plan.providers)),
+    claims: claimsOf(
+      engine.db,
+      engine.id,
+      mailing.id,
+      providerPacer(plan.providers),
+      mailing.sequence_id !== null,
+    ),
     perMinute: plan.perMinute,
     bucket: { level: 0, at: 0 },
     served: 0,

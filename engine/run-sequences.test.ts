@@ -29,6 +29,7 @@ import {
 } from '../database/people'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { mailingById, senderOf } from '../database/mailings'
+import { endPause, pauseMail } from '../database/readers'
 import { readRecipient } from '../database/sending'
 import { addSegment, countMembers, usesOfSegment } from '../database/segments'
 import { finishedLetter } from '../tests/subscribers'
@@ -143,6 +144,25 @@ test('who leaves the list or is suppressed gets nothing more', async () => {
   expect([state(second, leaver), state(second, aside)]).toEqual([undefined, undefined])
   const why = all(db, q.selectFrom('enrolments').select(['why']).orderBy('person_id'))
   expect(why).toEqual([{ why: 'unsubscribed' }, { why: 'suppressed' }])
+})
+
+test('who pauses their mail waits inside until the pause is over, or ends it', async () => {
+  const { id, first, second } = welcome()
+  start(id)
+  const [waits, early] = [join('waits'), join('early')]
+  await settle()
+  const by = { wording: 'Pause for 2 weeks', detail: '', mailingId: first, ip: null, agent: null }
+  const from = engine.time.now
+  for (const person of [waits, early]) pauseMail(db, person, from + 14 * DAY, by, from)
+  engine.time.now += 3 * DAY
+  await settle()
+  expect([state(second, waits), state(second, early)]).toEqual([undefined, undefined])
+  endPause(db, early, by, engine.time.now)
+  await settle()
+  expect([state(second, waits), state(second, early)]).toEqual([undefined, 'queued'])
+  engine.time.now = from + 14 * DAY
+  await settle()
+  expect(state(second, waits)).toBe('queued')
 })
 
 test('an event lets in who is on the list, and a rule keeps others out', async () => {

@@ -1,5 +1,13 @@
 /** What everybody on the list is asked, in this order; who fails one is not asked the next. */
-export const waterfallTests = ['on-list', 'set-aside', 'segment', 'left-out', 'cap'] as const
+export const waterfallTests = [
+  'on-list',
+  'set-aside',
+  'segment',
+  'left-out',
+  'paused',
+  'own-limit',
+  'cap',
+] as const
 export type WaterfallTest = (typeof waterfallTests)[number]
 
 export interface WaterfallStep {

@@ -312,6 +312,7 @@ const conditions: { [Kind in Condition['kind']]: fc.Arbitrary<Condition> } = {
     reason: orNull(fc.constantFrom(...suppressedFor)),
     since: orNull(timeComparison),
   }),
+  paused: fc.record({ kind: fc.constant('paused' as const), since: orNull(timeComparison) }),
   reads: fc.record({
     kind: fc.constant('reads' as const),
     on: fc.constantFrom(...readingOn),

@@ -49,6 +49,7 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
     ),
     keenness: keennessOf(mail, orders),
     suppressed: person.suppressed && person.suppressed.at <= at ? person.suppressed : null,
+    pause: person.pause && person.pause.at <= at ? person.pause : null,
   }
 }
 

@@ -17,6 +17,7 @@ export function madeUpFacts(joinedAt: number, over: Partial<PersonFacts> = {}): 
     sequences: new Map(),
     keenness: null,
     suppressed: null,
+    pause: null,
     source: null,
     ...over,
   }

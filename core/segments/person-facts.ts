@@ -22,6 +22,8 @@ export interface PersonFacts {
   sequences: ReadonlyMap<number, SequenceFact>
   keenness: Keenness
   suppressed: { at: number; reason: 'bounced' | 'complained' | 'by-hand' } | null
+  /** The last time they asked for no mail: when, and until when; it may be over. */
+  pause: { at: number; until: number } | null
   /** As `people.source` has it. */
   source: string | null
 }

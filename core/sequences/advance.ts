@@ -13,6 +13,8 @@ export interface Place {
 export interface InsideFacts {
   subscribed: boolean
   suppressed: boolean
+  /** They asked for no mail until then; null: they did not. */
+  pausedUntil: number | null
 }
 
 /** What carrying a step out does in the world. */
@@ -28,13 +30,16 @@ export type Ending =
 
 /**
  * Carries out the step at which somebody stands and says where they stand then. Nothing happens outside of the answer:
- * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done.
+ * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done; who paused their mail
+ * stays before it until the pause is over.
  */
 export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now: number): Advanced {
   if (facts.suppressed) return left('suppressed')
   if (!facts.subscribed) return left('unsubscribed')
   const step = map.steps[place.step]
   if (!step) return left('the step is gone')
+  if (step.kind === 'mail' && facts.pausedUntil !== null && facts.pausedUntil > now)
+    return { effects: [], next: { ...place, due: facts.pausedUntil }, ended: null }
   const effects: Effect[] = step.kind === 'mail' ? [{ is: 'mail', mailingId: step.mailingId }] : []
   const next = arriveAt(map, step.next, now, place.visit + 1)
   return next === null
@@ -46,10 +51,11 @@ export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now:
 export function mailAhead(map: SequenceMap, step: string): { mailingId: number; after: number }[] {
   const found: { mailingId: number; after: number }[] = []
   let place: Place | null = { step, due: 0, visit: 0 }
+  const facts = { subscribed: true, suppressed: false, pausedUntil: null }
   // A map is a line without circles; the limit holds for one that was made up.
   for (let steps = 0; place && steps < 1_000; steps++) {
     const at: number = place.due
-    const { effects, next } = advance(map, place, { subscribed: true, suppressed: false }, at)
+    const { effects, next } = advance(map, place, facts, at)
     found.push(...effects.map(({ mailingId }) => ({ mailingId, after: at })))
     place = next
   }

@@ -31,7 +31,7 @@ const someMap = fc.array(fc.tuple(step, fc.nat()), { maxLength: 8 }).map((steps)
     return insertStep(map, after, `s${n}`, one)
   }, emptyMap),
 )
-const inside = { subscribed: true, suppressed: false }
+const inside = { subscribed: true, suppressed: false, pausedUntil: null }
 
 /** Everything that happens to somebody who is always seen to on time. */
 function walk(map: SequenceMap, from: number) {

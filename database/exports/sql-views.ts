@@ -80,6 +80,11 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
         reason: ['a.reason', 'bounced, complained or by-hand'],
       },
     ),
+    view('own_limits', 'What readers asked for by themselves', (db) => `${db}.own_limits o`, {
+      person_id: ['o.person_id', 'the person'],
+      paused_until: [time('o.paused_until'), 'no mailings before'],
+      one_in_days: ['o.one_in_days', 'at most one mailing in so many days'],
+    }),
     view(
       'mailings',
       'Every mailing with its totals',

@@ -1,7 +1,7 @@
 import type { Import } from './imports'
 import type { UnderstoodRow } from './rows'
 import { prepared, q, type Database } from '../query'
-import { wordingId } from '../people'
+import { wordingId } from '../wordings'
 
 /** The statements an import runs for each of its rows, compiled once. */
 export function importStatements(db: Database, of: Import) {

@@ -1,6 +1,7 @@
 import { enrolmentsOf } from './in-sequences'
 import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from '../query'
+import { ownChangesOf, ownLimitsOf } from '../readers'
 import { repliesOf, reportsAbout } from '../sending'
 
 /** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
@@ -8,6 +9,7 @@ export function everythingKnown(db: Database, id: number) {
   const details = personDetails(db, id)
   if (!details) return null
   const { person, subscriptions, tags, suppressed } = details
+  const limits = ownLimitsOf(db, id)
   const time = (at: number | null) => (at === null ? null : new Date(at).toISOString())
   return {
     address: person.address,
@@ -45,6 +47,11 @@ export function everythingKnown(db: Database, id: number) {
       ended: time(ended_at),
     })),
     set_aside: suppressed && { ...suppressed, at: time(suppressed.at) },
+    own_limits: {
+      paused_until: time(limits.pausedUntil),
+      one_mailing_in_days: limits.oneInDays,
+    },
+    changed_by_themselves: ownChangesOf(db, id).map((row) => ({ ...row, at: time(row.at) })),
     mailings: all(
       db,
       q

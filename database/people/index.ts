@@ -52,7 +52,7 @@ export {
 export type { PeopleChoice } from './people'
 export { personHistory } from './person-page'
 export { rewriteRules } from './rewrite-rules'
-export { changeSubscription, suppress, subscriptionState, wordingId } from './subscriptions'
+export { changeSubscription, suppress, subscriptionState } from './subscriptions'
 export {
   changeTag,
   deleteTag,

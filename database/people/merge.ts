@@ -4,12 +4,13 @@ import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
 import { isSuppressed, tagPeople } from './changes'
 import { all, one, q, raw, run, transact, type Database } from '../query'
+import { mergeOwnLimits, moveOwnChanges } from '../readers'
 import { suppress, subscriptionState } from './subscriptions'
 
 /**
  * Makes two people one: `gone` goes, all that is known of them is `kept`'s from now on. Where both have
  * a value, that of `kept` stays. A subscription that either has ended stays ended, and who was
- * suppressed stays suppressed: merging never makes anybody mailed who asked not to be.
+ * suppressed or paused their mail stays so: merging never makes anybody mailed who asked not to be.
  */
 export function mergePeople(db: Database, kept: number, gone: number, now: number): boolean {
   return transact(db, () => {
@@ -83,6 +84,8 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
       const { id: _, ...row } = evidence
       run(db, q.insertInto('evidence').values({ ...row, person_id: kept }))
     }
+    mergeOwnLimits(db, kept, gone)
+    moveOwnChanges(db, gone, kept)
     moveHistory(db, kept, gone)
     moveReplies(db, gone, kept)
     addJob(db, 'move-acts', { from: gone, to: kept }, now)

@@ -2,6 +2,7 @@ import { engagement, tierOf, withAct, type EngagedAct, type Keenness } from '../
 import { DAY } from '../../core/time'
 import { enrolmentsOf } from './in-sequences'
 import { all, one, q, type Database } from '../query'
+import { ownChangesOf, ownLimitsOf } from '../readers'
 import { repliesOf } from '../sending'
 
 /** Orders, events, sequences, notes and sums of one person, for their page. */
@@ -41,6 +42,10 @@ export function personHistory(db: Database, id: number, now: number) {
         .limit(50),
     ),
     sequences: enrolmentsOf(db, id),
+    limits: ownLimitsOf(db, id),
+    ownChanges: ownChangesOf(db, id)
+      .slice(0, 50)
+      .map(({ at, detail, wording }) => ({ at, detail, wording })),
     replies: repliesOf(db, id).slice(0, 50),
     notes: all(
       db,

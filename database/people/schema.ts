@@ -25,6 +25,8 @@ export interface PeopleTables {
     position: number
     /** Not offered any more since then; values and rules stay. */
     retired_at: number | null
+    /** Whether readers see and change their value on their own page. */
+    readers: Generated<number>
   }
   lists: {
     id: Generated<number>

@@ -4,7 +4,8 @@ import type { SubscriptionAct, SubscriptionState } from '../../core/people'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../made-up'
 import { all, one, q, type Database } from '../query'
 import { readRecipient } from '../sending'
-import { changeSubscription, suppress, subscriptionState, wordingId } from './subscriptions'
+import { changeSubscription, suppress, subscriptionState } from './subscriptions'
+import { wordingId } from '../wordings'
 
 let db: Database
 let list: number

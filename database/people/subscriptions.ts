@@ -1,6 +1,7 @@
 import { nextSubscription, type SubscriptionAct, type SubscriptionState } from '../../core/people'
 import { dropOpenRecipients } from '../sending'
 import { one, q, run, transact, type Database } from '../query'
+import { wordingId } from '../wordings'
 
 /** By which way a subscription changes, for its evidence. */
 export interface Way {
@@ -72,12 +73,6 @@ export function subscriptionState(
       .where('list_id', '=', listId),
   )
   return row?.state ?? null
-}
-
-/** The id under which a wording of consent is kept; each text is kept once. */
-export function wordingId(db: Database, text: string): number {
-  const found = one(db, q.selectFrom('wordings').select('id').where('text', '=', text))
-  return found?.id ?? run(db, q.insertInto('wordings').values({ text })).id
 }
 
 /** Sets a person aside: never mailed again, whatever the lists say. The first reason stays. */

@@ -23,6 +23,10 @@ interface Made {
   firstName: string | null
   /** Days ago of each mailing that they were sent. */
   sentDaysAgo: number[]
+  /** In how many days a pause they asked for ends; null: they asked for none. */
+  pauseEndsIn: number | null
+  /** At most one mailing in so many days. */
+  oneInDays: number | null
 }
 
 function peopleIn(db: Database, made: Made[]) {
@@ -63,6 +67,16 @@ function peopleIn(db: Database, made: Made[]) {
         }),
       ),
     )
+    if (person.pauseEndsIn !== null || person.oneInDays !== null)
+      run(
+        db,
+        q.insertInto('own_limits').values({
+          person_id: id,
+          paused_at: 0,
+          paused_until: person.pauseEndsIn === null ? null : now + person.pauseEndsIn * DAY,
+          one_in_days: person.oneInDays,
+        }),
+      )
     if (person.aside) suppress(db, id, 'by-hand', 'asked by telephone', now)
   })
   return list
@@ -81,6 +95,8 @@ const person: fc.Arbitrary<Made> = fc.record({
     fc.oneof(fc.integer({ min: 0, max: 12 }), fc.double({ min: 0, max: 12, noNaN: true })),
     { maxLength: 8 },
   ),
+  pauseEndsIn: fc.option(fc.integer({ min: -2, max: 2 })),
+  oneInDays: fc.option(fc.integer({ min: 1, max: 9 })),
 })
 const cap = fc.record({
   mailings: fc.integer({ min: 1, max: 8 }),
@@ -135,6 +151,8 @@ test('for every rule and person SQL, predicate and waterfall agree', () => {
           if (one.aside) return 'set-aside'
           if (!keeps(facts)) return 'segment'
           if (leaves?.(facts)) return 'left-out'
+          if (one.pauseEndsIn !== null && one.pauseEndsIn > 0) return 'paused'
+          if (one.oneInDays !== null && lately(one.oneInDays).length > 0) return 'own-limit'
           if (cap && lately(cap.days).length >= cap.mailings) return 'cap'
           return 'mailed'
         })

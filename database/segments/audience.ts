@@ -2,6 +2,7 @@ import { sql, type Expression, type SqlBool } from 'kysely'
 import type { Rule } from '../../core/segments'
 import { waterfall, type WaterfallStep, type WaterfallTest } from '../../core/delivery'
 import { DAY } from '../../core/time'
+import { notPausedAt, underOwnLimitAt } from '../readers'
 import { all, one, q, raw, type Database } from '../query'
 import { membersOf } from './segments'
 
@@ -94,6 +95,8 @@ function testsOf(
     ['set-aside', notSetAside],
     ['segment', rule ? membersOf(db, rule, now) : sql<SqlBool>`true`],
     ...(leftOut ? [['left-out', sql<SqlBool>`not (${membersOf(db, leftOut, now)})`] as const] : []),
+    ['paused', notPausedAt(now)],
+    ['own-limit', underOwnLimitAt(now)],
     ...(cap ? [['cap', underCap(cap, now)] as const] : []),
   ]
 }

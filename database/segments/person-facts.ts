@@ -1,6 +1,7 @@
 import type { PersonFacts } from '../../core/segments'
 import { enrolmentsOf, valuesOf } from '../people'
 import { all, one, q, type Database } from '../query'
+import { pauseOf } from '../readers'
 
 /** Everything known of one person that a rule may ask; null where there is no such person. */
 export function factsOf(db: Database, id: number): PersonFacts | null {
@@ -136,6 +137,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
     suppressed:
       one(db, q.selectFrom('set_aside').select(['at', 'reason']).where('person_id', '=', id)) ??
       null,
+    pause: pauseOf(db, id),
     source: person.source,
   }
 }

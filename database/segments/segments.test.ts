@@ -16,7 +16,8 @@ import {
 import { tierOf, withAct, type Keenness } from '../../core/standing'
 import { DAY } from '../../core/time'
 import { openMemory } from '../connect'
-import { addPerson as putPerson, wordingId } from '../people'
+import { addPerson as putPerson } from '../people'
+import { wordingId } from '../wordings'
 import { factsOf } from './person-facts'
 import { all, one, q, run, transact, type Database } from '../query'
 import { compareSegments } from './compare'
@@ -68,6 +69,9 @@ const person = fc.record({
       at: moment,
       reason: fc.constantFrom('bounced' as const, 'complained' as const, 'by-hand' as const),
     }),
+  ),
+  pause: maybe(
+    fc.record({ at: moment, until: fc.constantFrom(now - 1, now, now + 1, now + 9 * DAY) }),
   ),
   first: maybe(fc.oneof(fc.constant(''), someText)),
   joinedAt: moment,
@@ -230,6 +234,13 @@ function addPerson(db: Database, made: Made, i: number): number {
   )
   if (made.suppressed)
     run(db, q.insertInto('set_aside').values({ person_id: id, ...made.suppressed, detail: '' }))
+  if (made.pause)
+    run(
+      db,
+      q
+        .insertInto('own_limits')
+        .values({ person_id: id, paused_at: made.pause.at, paused_until: made.pause.until }),
+    )
   for (const tag_id of made.tags)
     run(db, q.insertInto('person_tags').values({ person_id: id, tag_id }))
   for (const { list, state, since, way } of new Map(
@@ -553,6 +564,7 @@ const maker = (tags: number[]): Made =>
     domain: 'inkpost.example',
     source: null,
     suppressed: null,
+    pause: null,
     first: null,
     joinedAt: now,
     fields: {},

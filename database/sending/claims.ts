@@ -1,4 +1,6 @@
 import { sql, type SqlBool } from 'kysely'
+import { isPaused, maySince } from '../../core/readers'
+import { heldBackAt } from '../readers'
 import { mayMove, type Failure, type ProviderPacer, type RecipientState } from '../../core/delivery'
 import { all, prepared, q, run, transact, type Database } from '../query'
 import { isWaiting, moveRecipient, shiftTotals, type Totals } from './recipients'
@@ -24,6 +26,13 @@ export interface Candidate {
   variant: number | null
 }
 
+/** The same with what they asked for about how much mail they get. */
+type Asked = Candidate & {
+  paused_until: number | null
+  one_in_days: number | null
+  last_sent_at: number | null
+}
+
 /** What came of one conversation with the mail server. */
 export interface Settled {
   personId: number
@@ -46,13 +55,23 @@ export function claimsOf(
   engine: string,
   mailingId: number,
   pace: ProviderPacer | null = null,
+  ofSequence = false,
 ) {
-  const candidates = prepared<{ now: number; limit: number }, Candidate>(db, (value) =>
+  const candidates = prepared<{ now: number; limit: number }, Asked>(db, (value) =>
     q
       .selectFrom('recipients')
       .innerJoin('people', 'people.id', 'recipients.person_id')
+      .leftJoin('own_limits as l', 'l.person_id', 'recipients.person_id')
+      .select(['paused_until', 'one_in_days'])
+      .select(
+        sql<
+          number | null
+        >`case when one_in_days is not null then (select f.last_sent_at from facts as f where f.person_id = l.person_id) end`.as(
+          'last_sent_at',
+        ),
+      )
       .select([
-        'person_id',
+        'recipients.person_id',
         'state',
         'attempts',
         'first_attempt_at',
@@ -82,7 +101,8 @@ export function claimsOf(
       }))
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person'))
-      .where('state', '=', value('from')),
+      .where('state', '=', value('from'))
+      .where(({ not }) => not(heldBackAt(sql.ref<number>('recipients.person_id'), value('now')))),
   )
   const postpone = prepared<{ due: number; person: number; from: RecipientState }>(db, (value) =>
     q
@@ -120,10 +140,24 @@ export function claimsOf(
       .where('engine', '=', engine)
       .where('state', '=', value('from')),
   )
+  /** Whether somebody asked for less mail than this; what is to be done about it is done. */
+  function askedForLess(candidate: Asked, now: number): boolean {
+    const { person_id: person, state: from, paused_until, one_in_days } = candidate
+    const limits = { pausedUntil: paused_until, oneInDays: one_in_days }
+    const since = maySince(limits, candidate.last_sent_at)
+    if (since <= now) return false
+    if (ofSequence) postpone.run({ due: since, person, from })
+    else {
+      const answer = isPaused(limits, now) ? 'paused by themselves' : 'over their own limit'
+      moveRecipient(db, mailingId, person, from, 'dropped', now, { answer })
+    }
+    return true
+  }
   return {
     /**
      * Who may be claimed next, besides those who are known to the caller. Those whose provider wants no more just now are
-     * passed over until it does, so that others have their turn.
+     * passed over until it does, so that others have their turn. Who asked for less mail than that waits with the mail of
+     * a sequence, and does not get that of a mailing.
      */
     upcoming(limit: number, besides: ReadonlySet<number>, now: number): Candidate[] {
       if (limit <= 0) return []
@@ -132,6 +166,7 @@ export function claimsOf(
       for (const candidate of candidates.all({ now, limit: read })) {
         if (found.length === limit) break
         if (besides.has(candidate.person_id)) continue
+        if (askedForLess(candidate, now)) continue
         const may = pace?.mayGo(candidate.domain, now) ?? now
         if (may > now)
           postpone.run({ due: may, person: candidate.person_id, from: candidate.state })

@@ -1,6 +1,6 @@
 import { beforeEach, expect, test } from 'vitest'
 import { startingLetter } from '../../core/letters'
-import { MINUTE } from '../../core/time'
+import { DAY, MINUTE } from '../../core/time'
 import { actRecorder, applyVerdict, recordLeaving, unjudgedActs } from './acts'
 import { openMemory } from '../connect'
 import { addList, changeSubscription, suppress } from '../people'
@@ -15,6 +15,7 @@ import {
   planRecipients,
 } from '../mailings'
 import { letterOf, saveLetter } from '../letters'
+import { limitMail, pauseMail } from '../readers'
 import { all, one, q, run, type Database } from '../query'
 import { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
 import { dropRest, moveRecipient, readRecipient } from './recipients'
@@ -131,6 +132,45 @@ test('somebody who leaves or is suppressed is dropped before the next claim', ()
   const claimed = claimSome(claimsOf(db, 'a', mailing), 20, 2).map((one) => one.person_id)
   expect(claimed).not.toContain(3)
   expect(claimed).not.toContain(4)
+})
+
+test('who pauses, or had the one mailing they asked for, is not claimed: a mailing passes, a sequence waits', () => {
+  const act = {
+    wording: 'Pause for 2 weeks',
+    detail: '',
+    mailingId: mailing,
+    ip: null,
+    agent: null,
+  }
+  const claims = claimsOf(db, 'a', mailing)
+  const upcoming = claims.upcoming(20, new Set(), 1)
+  pauseMail(db, 3, 14 * DAY, act, 1)
+  limitMail(db, 4, 7, act, 1)
+  run(db, q.updateTable('facts').set({ last_sent_at: 1 }).where('person_id', '=', 4))
+  // They were read before they asked: the claim itself is what counts.
+  expect(claims.claim(upcoming, 2).map((one) => one.person_id)).toEqual([
+    ...[1, 2, 5, 6, 7, 8, 9, 10],
+  ])
+  const sequence = claimsOf(db, 'a', mailing, null, true)
+  expect(claimSome(sequence, 20, 2)).toEqual([])
+  expect(readRecipient(db, mailing, 3)).toMatchObject({ state: 'queued', due: 14 * DAY })
+  expect(readRecipient(db, mailing, 4)).toMatchObject({ state: 'queued', due: 1 + 7 * DAY })
+  run(db, q.updateTable('recipients').set({ due: 2 }).where('state', '=', 'queued'))
+  expect(claimSome(claims, 20, 2)).toEqual([])
+  expect(readRecipient(db, mailing, 3)).toMatchObject({ answer: 'paused by themselves' })
+  expect(readRecipient(db, mailing, 4)).toMatchObject({ answer: 'over their own limit' })
+  expect(totals()).toMatchObject({ claimed: 8, dropped: 2, queued: 0 })
+})
+
+test('at most one a week holds while another mailing of theirs is in conversation', () => {
+  limitMail(db, 4, 7, { wording: 'x', detail: '', mailingId: null, ip: null, agent: null }, 1)
+  const other = createMailing(db, { name: 'Two', listId: list, letter: startingLetter() }, 0)
+  moveMailing(db, other, ['draft'], 'sending', { started_at: 0 })
+  planRecipients(db, other, { listId: list, rule: null }, 0)
+  expect(claimSome(claimsOf(db, 'a', mailing), 20, 2)).toHaveLength(10)
+  const second = claimSome(claimsOf(db, 'a', other), 20, 2).map((one) => one.person_id)
+  expect(second).not.toContain(4)
+  expect(second).toHaveLength(9)
 })
 
 test('cancelling the rest leaves what was sent', () => {

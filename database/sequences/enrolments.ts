@@ -4,6 +4,7 @@ import { ruleToPredicate } from '../../core/segments'
 import { factsOf, askedAt, readyNow } from '../segments'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
+import { ownLimitsOf } from '../readers'
 import { addRecipient } from '../sending'
 import { mapOfVersion, type Sequence } from './sequences'
 
@@ -116,6 +117,7 @@ export function advanceDue(db: Database, now: number): number {
       const facts = {
         subscribed: subscriptionState(db, person_id, list_id!) === 'subscribed',
         suppressed: isSuppressed(db, person_id),
+        pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
       }
       const { effects, next, ended } = advance(map, place, facts, now)
       for (const { mailingId } of effects) addRecipient(db, mailingId, person_id, now)

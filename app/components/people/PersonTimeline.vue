@@ -49,6 +49,12 @@ const line = computed(() => {
         one.state === 'finished' ? `finished ${one.name}` : `left ${one.name}: ${one.why}`
       return [came, { at: one.ended_at, kind: 'sequence', words, to }]
     }),
+    ...of.ownChanges.map((one) => ({
+      at: one.at,
+      kind: 'own page',
+      words: `${one.detail} · “${one.wording}”`,
+      to: null,
+    })),
     ...of.replies.map((one) => ({
       at: one.at,
       kind: 'reply',

@@ -56,6 +56,9 @@ export interface Person {
     entered_at: number
     ended_at: number | null
   }[]
+  /** What they asked for by themselves. */
+  limits: { pausedUntil: number | null; oneInDays: number | null }
+  ownChanges: { at: number; detail: string; wording: string }[]
   replies: ShownReply[]
   notes: { id: number; at: number; by_name: string; text: string }[]
 }

@@ -15,6 +15,16 @@ const {
 const lists = useAnswer<{ lists: { id: number; name: string }[] }>(() => '/api/people/overview', {
   live: false,
 })
+/** What they asked for on their own page and what holds now. */
+const ownWishes = computed(() => {
+  const { pausedUntil = null, oneInDays = null } = person.value?.limits ?? {}
+  return [
+    ...(pausedUntil !== null && pausedUntil > now()
+      ? [`Paused their mail themselves until ${date(pausedUntil)}: mailings pass, sequences wait.`]
+      : []),
+    ...(oneInDays ? [`Asked for at most one mailing in ${oneInDays} days.`] : []),
+  ]
+})
 const dialog = ref<'aside' | 'list' | 'merge' | 'erase' | null>(null)
 const tag = ref('')
 
@@ -199,6 +209,13 @@ function addTag() {
       <div class="space-y-4">
         <section class="sheet">
           <div class="sheet-head"><h2>Subscriptions</h2></div>
+          <p
+            v-for="words in ownWishes"
+            :key="words"
+            class="border-b border-line-soft bg-brass-100/60 px-3.5 py-2"
+          >
+            {{ words }}
+          </p>
           <p v-if="!person.subscriptions.length" class="muted p-3.5">
             On no list, so never mailed.
           </p>

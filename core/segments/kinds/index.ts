@@ -8,6 +8,7 @@ import { mail, type Mail } from './mail'
 import { onList, type OnList } from './on-list'
 import { ordered, type Ordered } from './ordered'
 import { orders, type Orders } from './orders'
+import { paused, type PausedMail } from './paused'
 import { rank, type Ranked, type ReadyRanked } from './rank'
 import { reads, type ReadsOn } from './reads'
 import { segment, type InSegment } from './segment'
@@ -37,6 +38,7 @@ type Asks =
   | DidEvent
   | CameBy
   | Suppressed
+  | PausedMail
   | ReadsOn
   | Reads
   | Address
@@ -62,6 +64,7 @@ export const kinds: {
   rank,
   source,
   suppressed,
+  paused,
   reads,
   language,
   address,

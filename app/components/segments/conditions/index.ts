@@ -9,6 +9,7 @@ import MailCondition from './MailCondition.vue'
 import OnListCondition from './OnListCondition.vue'
 import OrderedCondition from './OrderedCondition.vue'
 import OrdersCondition from './OrdersCondition.vue'
+import PausedCondition from './PausedCondition.vue'
 import RankCondition from './RankCondition.vue'
 import ReadsCondition from './ReadsCondition.vue'
 import SegmentCondition from './SegmentCondition.vue'
@@ -29,6 +30,7 @@ export const chipsOf: Readonly<Record<Condition['kind'], Component>> = {
   'on-list': OnListCondition,
   ordered: OrderedCondition,
   orders: OrdersCondition,
+  paused: PausedCondition,
   rank: RankCondition,
   reads: ReadsCondition,
   segment: SegmentCondition,

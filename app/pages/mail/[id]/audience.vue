@@ -22,6 +22,8 @@ const words = computed<Record<WaterfallTest, string>>(() => ({
   'set-aside': 'Suppressed: bounced, complained or by hand',
   segment: store.mailing!.segmentIds.length > 1 ? 'In none of the segments' : 'Not in the segment',
   'left-out': 'In an excluded segment',
+  paused: 'Paused their mail themselves',
+  'own-limit': 'Had the one they asked for in a week',
   cap: `Had ${capWords.value} already`,
 }))
 const choice = computed(() =>
