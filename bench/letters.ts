@@ -37,6 +37,7 @@ const frame = {
   postalAddress: '1 Slipway, Sandreach',
   senderName: 'Bench',
   listName: 'Wind notes',
+  footer: { language: 'en', unsubscribe: 'Unsubscribe', yourPage: 'Change what you get' },
   url: 'https://mail.bench.example',
 }
 

@@ -88,6 +88,7 @@ export const sealedColumns = [
   ['account', 'dkim_private_key'],
   ['trial_mailboxes', 'password'],
   ['users', 'totp_secret'],
+  ['own_requests', 'secret'],
 ] as const
 
 /** Seals with the present key what is not sealed with it: what an earlier version left bare, or an earlier key sealed. */

@@ -28,6 +28,7 @@ import { importBadly } from './bad-import'
 import { makePeople, type DemoLists } from './people'
 import { makePictures } from './pictures'
 import { makeReplies } from './replies'
+import { makeWishes } from './wishes'
 import { makeSegments } from './segments'
 import { makeSequences } from './sequences'
 import { makeShop } from './shop'
@@ -97,6 +98,7 @@ export async function makeAccount(
     makeSequences(db, chanceFrom(seed + 2), people, lists, now)
     makeSegments(db, now)
     makeReplies(db, chanceFrom(seed + 3), now)
+    makeWishes(db, chanceFrom(seed + 4), lists, now)
     plan(db, lists, pictures, now)
   })
 }

@@ -16,6 +16,7 @@ import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
 import { tryDeliveries } from './try-deliveries'
+import { sendRequests } from './send-requests'
 import { watchGoals } from './watch-goals'
 
 /** The engine: all that goes on by itself. Long work that people ask for is done in a process of its own. */
@@ -33,6 +34,7 @@ await doUntilTold(
     ['judge-acts', judgeActs, 150],
     ['read-reports', readReports, 300],
     ['pass-on-replies', passOnReplies, 500],
+    ['send-requests', sendRequests, 300],
     ['follow-segments', followSegments, 2_000],
     ['watch-goals', watchGoals, 1_000],
     ['check-links', linkChecker(), 300],

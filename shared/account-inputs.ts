@@ -1,4 +1,5 @@
 import { number, object, string, type InferType } from 'yup'
+import { languageNames, type ReaderLanguage } from '../core/readers'
 import { roles } from '../core/team'
 import { isZone } from '../core/time'
 import { address, line, seenVersion } from './input-parts'
@@ -80,10 +81,16 @@ export const accountInput = object({
     .min(0, 'At least 0.')
     .max(3_600, 'At most 3,600, which is an hour.'),
   replies: string().oneOf(['sender', 'kept'], 'Choose where replies go.').default('sender'),
+  language: string()
+    .oneOf(Object.keys(languageNames) as ReaderLanguage[], 'Choose a language.')
+    .default('en'),
 })
 
 /** A change of the settings over the version its editor saw. */
 export const accountChangeInput = accountInput.shape({ version: seenVersion })
+
+/** What readers are told instead of what ships; nothing: what ships. */
+export const readerWordInput = object({ text: line(500).default(''), version: seenVersion })
 
 export const clockInput = object({
   rate: number().oneOf([1, 60, 3600]),

@@ -1,5 +1,6 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import { checkAddress, delimiters, encodings, fieldKinds, tagColors } from '../core/people'
+import { languageNames, type ReaderLanguage } from '../core/readers'
 import { address, line, seenVersion } from './input-parts'
 
 /** What is told of people, their fields, tags and lists, and of files of them. */
@@ -115,6 +116,8 @@ export const fieldInput = object({
 export const fieldChangeInput = object({
   name: line(60).min(1, 'Give the field a name.'),
   retired: boolean(),
+  /** Whether readers see and change it on their own page. */
+  readers: boolean(),
   version: seenVersion,
 })
 
@@ -136,5 +139,11 @@ export const listChangeInput = object({
   description: line(300).default(''),
   publicName: line(100).required('Say what readers know it by.'),
   publicAbout: line(300).default(''),
+  publicOften: line(100).default(''),
+  offered: boolean().default(false),
+  language: string()
+    .oneOf(Object.keys(languageNames) as ReaderLanguage[])
+    .nullable()
+    .default(null),
   version: seenVersion,
 })

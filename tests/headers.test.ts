@@ -17,7 +17,7 @@ const paths = [
   ...['/', '/mail/1/letter', '/sign-in', '/new-password', '/nothing/here', '/satchel.svg'],
   ...['/api/people', '/api/session', '/api/health', '/api/v1/openapi.json', '/api/nothing'],
   ...['/u/x', '/c/x/1', '/o/x.gif', '/w/abcdefghijklmnop', '/p/abc', '/enter/x', '/data/x'],
-  ...['/calendar/x.ics', '/practice/clock'],
+  ...['/calendar/x.ics', '/practice/clock', '/r/x', '/r/confirm/x'],
 ]
 test.each(paths)(
   '%s says what it is, who may frame it, and nothing of what it is made with',

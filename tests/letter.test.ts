@@ -268,7 +268,7 @@ test('it is read as three people: each sees what is for them', async () => {
   const header = page().locator('b').filter({ hasText: somebody.first_name! })
   await header.first().waitFor()
   await page().getByRole('button', { name: 'Plain text', exact: true }).click()
-  await seen(/Unsubscribe from /)
+  await seen(/Unsubscribe: .*Change what you get: /s)
   await page().getByRole('button', { name: 'Write', exact: true }).click()
 })
 
@@ -278,7 +278,7 @@ test('it is drawn as classes of mail program draw it, side by side', async () =>
   expect(await page().locator('iframe').count()).toBe(6)
   await page()
     .frameLocator('iframe[title="Pictures off"]')
-    .getByText('Unsubscribe from ')
+    .getByText('Change what you get')
     .first()
     .waitFor()
   const dark = page().frameLocator('iframe[title="Dark, all inverted"]').locator('body')

@@ -1,5 +1,6 @@
 import sharp from 'sharp'
 import { expect, test } from 'vitest'
+import { footerNow } from '../cases/letters'
 import {
   blockKinds,
   blocksOf,
@@ -268,6 +269,7 @@ test('each block stands where readers get it, as large, with the same lines', as
     postalAddress: account.postal_address,
     senderName: 'Galewright Kites',
     listName: listById(satchel.db, mailing.list_id!)!.name,
+    footer: footerNow(satchel.db, mailing.list_id),
     url: 'https://mail.galewright.example',
     shapes,
     named: true,

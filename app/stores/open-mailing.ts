@@ -4,6 +4,7 @@ import type { Letter, Letterhead } from '~~/core/letters'
 import type { Field } from '~~/core/people'
 import type { Mark } from '~~/core/proof'
 import type { WeighedRendition } from '~~/core/letters'
+import type { FooterWords } from '~~/core/letters/rendering'
 
 /** What the server says of a mailing that is open. */
 export interface OpenMailing {
@@ -40,6 +41,7 @@ export interface OpenMailing {
   letterhead: Letterhead
   /** As it stands in the letter's footer. */
   postalAddress: string
+  footer: FooterWords
   /** While it goes out: who waits for a time that is still to come. */
   later: DueLater | null
   scheduled_at: number | null

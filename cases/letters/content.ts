@@ -28,13 +28,14 @@ export async function contentNow(
     previewText: change.previewText?.trim() || whole.previewText,
   }
   const senderName = change.senderName?.trim() || usual.senderName
-  const { letterhead, postalAddress } = usual
+  const { letterhead, postalAddress, footer } = usual
   const { address: senderAddress, replies } = senderOf(db, mailing)
   return {
     packed: packLetter(await compile(letter, { ...usual, senderName })),
     letter,
     letterhead,
     postalAddress,
+    footer,
     senderName,
     senderAddress,
     replies,

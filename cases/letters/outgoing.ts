@@ -5,6 +5,7 @@ import { wholeLetterOf } from '../../database/letters'
 import type { Mailing } from '../../database/mailings'
 import { compiledOf, contentOf } from '../../database/sending'
 import { compileApart } from '../apart'
+import { footerOf } from './footer'
 import { frameOf } from './frame'
 
 /** A mailing's letter with what it is rendered with. */
@@ -20,9 +21,17 @@ export function outgoingOf(db: Database, mailing: Mailing, url: string, variant 
   const content = mailing.started_at === null ? null : contentOf(db, mailing.id, variant)
   if (content) {
     const { letter, letterhead, postalAddress, senderName, list } = content
+    const footer = footerOf(content)
     return {
       letter,
-      frame: { letterhead, postalAddress, senderName, listName: list.name, url: content.url },
+      frame: {
+        letterhead,
+        postalAddress,
+        senderName,
+        listName: list.name,
+        footer,
+        url: content.url,
+      },
       compiled: () => Promise.resolve(compiledOf(content)),
     }
   }

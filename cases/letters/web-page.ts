@@ -26,7 +26,7 @@ export async function webPage(db: Database, key: string, url: string): Promise<B
     .join('')
   // Nobody is left from here.
   const page = forNobody(html)
-    .replace(/<a href="#leave".*?<\/a>/s, '')
+    .replace(/<a href="#leave".*?<\/a>(?: &nbsp;·&nbsp; )?/gs, '')
     .replace('</head>', `${meta}</head>`)
   return Buffer.from(page)
 }

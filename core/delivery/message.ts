@@ -29,6 +29,8 @@ export type Slot =
   /** A link whose number is the reader's own: that of fill-in n. */
   | { own: number }
   | { leave: true }
+  /** The link to the reader's own page. */
+  | { yourPage: true }
   | { open: true }
   | { when: number; pieces: (string | Slot)[] }
 type Value = Exclude<Slot, { when: number }>
@@ -109,7 +111,7 @@ export function pourMessage(
   shown: readonly boolean[] = [],
 ): PouredMessage {
   const { key, mailingId, sender, domain, boundary } = mould
-  const token = (kind: 'open' | 'click' | 'leave' | 'bounce' | 'message') =>
+  const token = (kind: 'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message') =>
     makeToken(key, kind, mailingId, recipient.personId)
   const click = `${sender.url}/c/${token('click')}`
   const leave = `${sender.url}/u/${token('leave')}`
@@ -119,6 +121,7 @@ export function pourMessage(
     if ('fill' in slot) return fills[slot.fill]![as]
     if ('link' in slot) return `${click}/${slot.link}`
     if ('own' in slot) return `${click}/${fills[slot.own]!.link ?? ''}`
+    if ('yourPage' in slot) return `${sender.url}/r/${token('reader')}`
     return 'leave' in slot ? leave : open
   }
   const subject =

@@ -1,11 +1,11 @@
 import { hash, timingSafeEqual } from 'node:crypto'
 
 /**
- * What a token is for: an open, a click, leaving the list, a bounce's return path, a message's id; the calendar, which
+ * What a token is for: an open, a click, leaving the list, the reader's own page, a bounce's return path, a message's id; the calendar, which
  * names nobody.
  * A token of one kind does not verify as another.
  */
-export type TokenKind = 'open' | 'click' | 'leave' | 'bounce' | 'message' | 'calendar'
+export type TokenKind = 'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message' | 'calendar'
 
 /** 128 bits. */
 const MAC_BYTES = 16
@@ -74,6 +74,7 @@ const kinds = {
   open: Buffer.from('open\0'),
   click: Buffer.from('click\0'),
   leave: Buffer.from('leave\0'),
+  reader: Buffer.from('reader\0'),
   bounce: Buffer.from('bounce\0'),
   message: Buffer.from('message\0'),
   calendar: Buffer.from('calendar\0'),

@@ -1,2 +1,26 @@
-/** What readers decide by themselves: how much mail they get, and what they changed on their own page. */
+/** What readers decide by themselves on their own page, and the words in which they are spoken to. */
 export { isPaused, maySince, pauseUntil, pauseWeeks, WEEKLY, type OwnLimits } from './limits'
+export {
+  dayIn,
+  fillWords,
+  isReaderLanguage,
+  languageFor,
+  languageNames,
+  placesIn,
+  readerLanguages,
+  wordsIn,
+  type ChangedWords,
+  type ReaderLanguage,
+  type ReaderWords,
+} from './words'
+export {
+  changedLists,
+  readerFieldName,
+  readerPageHtml,
+  typedValue,
+  valueAsTyped,
+  type Notice,
+  type ReaderList,
+  type ReaderPage,
+} from './page'
+export { toldIn, type Told } from './told'

@@ -70,6 +70,12 @@ export const retention = [
     why: 'They may show what one reader gets.',
   },
   {
+    key: 'requests',
+    what: 'What readers asked for on their own page that a mail to them confirms',
+    days: 30,
+    why: 'Its link works for two weeks at most. What came of it stays with the person.',
+  },
+  {
     key: 'sessions',
     what: 'Where somebody who works here was signed in',
     days: 90,

@@ -112,6 +112,9 @@ export const permissions = {
   'GET /api/lists': read,
   'POST /api/lists': editor('added a list'),
   'PUT /api/lists/[id]': editor('changed a list'),
+  'GET /api/reader-words/[language]': read,
+  'GET /api/reader-words/[language]/page': read,
+  'PUT /api/reader-words/[language]/[name]': editor('changed what readers are told'),
 
   'GET /api/mailings': read,
   'POST /api/mailings': writer('made a mailing'),

@@ -22,9 +22,10 @@ export type AccountSettings = Pick<
   | 'cap_days'
   | 'callback_seconds'
   | 'replies'
+  | 'language'
 >
 
-type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds' | 'replies'
+type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds' | 'replies' | 'language'
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
@@ -96,10 +97,11 @@ export function settingsOf(account: Account) {
     cap_days,
     callback_seconds,
     replies,
+    language,
   } = account
   const settings = {
     ...{ name, zone, currency, sender_name, sender_address, postal_address },
-    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds, replies },
+    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds, replies, language },
   }
   return { ...settings, version: markOf(settings) }
 }

@@ -43,6 +43,7 @@ export function deleteSomeOver(db: Database, { now, host }: Times): boolean {
         .where('payload', '!=', '{}')
         .where('finished_at', '<', before('copies', now)),
     )
+    run(db, q.deleteFrom('own_requests').where('asked_at', '<', before('requests', host)))
     forgetOverSessions(db, host)
     return [reports, deeds, changes, notices].some((many) => many >= AT_ONCE)
   })

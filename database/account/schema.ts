@@ -1,4 +1,5 @@
 import type { Generated } from 'kysely'
+import type { ReaderLanguage } from '../../core/readers'
 import type { RepliesGo } from '../../core/senders'
 import type { Role } from '../../core/team'
 
@@ -26,6 +27,8 @@ export interface AccountTables {
     callback_seconds: Generated<number>
     /** Where replies go: kept here and passed on, or to the sender's address, past us. */
     replies: Generated<RepliesGo>
+    /** What readers are spoken to in, unless a list or a person says otherwise. */
+    language: Generated<ReaderLanguage>
     created_at: number
   }
   domain_checks: {

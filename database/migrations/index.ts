@@ -31,7 +31,7 @@ import { decidedOn } from './0029-decided-on'
 import { ownHours } from './0030-own-hours'
 import { heldOutWithAPart } from './0031-held-out-with-a-part'
 import { listsBesideFacts } from './0032-lists-beside-facts'
-import { ownLimits } from './0033-own-limits'
+import { readersOwnPage } from './0033-readers-own-page'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -70,7 +70,7 @@ export const migrations: readonly Step[] = [
   ownHours,
   heldOutWithAPart,
   listsBesideFacts,
-  ownLimits,
+  readersOwnPage,
 ]
 
 /**

@@ -4,6 +4,7 @@ import { rememberErased } from './erased'
 import { forgetWords } from './search'
 import { one, q, run, transact, type Database } from '../query'
 import { addJob, forgetCopiesNaming } from '../jobs'
+import { forgetRequestsTo } from '../readers'
 
 /**
  * Erases a person for good: everything about them goes, and so does who it was that the counts of past
@@ -35,6 +36,7 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
     forgetRepliesOf(db, id)
     forgetReportsAbout(db, id, person.normal)
     forgetCopiesNaming(db, person.normal)
+    forgetRequestsTo(db, person.normal)
     run(db, q.deleteFrom('people').where('id', '=', id))
     forgetWords(db)
     return true

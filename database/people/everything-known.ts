@@ -1,7 +1,7 @@
 import { enrolmentsOf } from './in-sequences'
 import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from '../query'
-import { ownChangesOf, ownLimitsOf } from '../readers'
+import { ownChangesOf, ownLimitsOf, requestsOf } from '../readers'
 import { repliesOf, reportsAbout } from '../sending'
 
 /** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
@@ -52,6 +52,11 @@ export function everythingKnown(db: Database, id: number) {
       one_mailing_in_days: limits.oneInDays,
     },
     changed_by_themselves: ownChangesOf(db, id).map((row) => ({ ...row, at: time(row.at) })),
+    asked_by_mail: requestsOf(db, id).map(({ kind, sent_to, asked_at, used_at }) => ({
+      ...{ kind, sent_to },
+      at: time(asked_at),
+      confirmed: time(used_at),
+    })),
     mailings: all(
       db,
       q

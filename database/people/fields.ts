@@ -21,6 +21,13 @@ export function readFields(db: Database): Field[] {
   ]
 }
 
+/** The fields that readers see and change on their own page: their names, and those that were opened to them. */
+export function openFields(db: Database): Field[] {
+  const open = new Set(ownFields(db).flatMap(({ key, readers }) => (readers ? [key] : [])))
+  const names = ['first_name', 'last_name']
+  return readFields(db).filter(({ key }) => names.includes(key) || open.has(key))
+}
+
 /** Adds a field unless one has its key already. */
 export function addField(db: Database, { key, name, kind }: Field) {
   const position = one(
@@ -42,7 +49,7 @@ export function ownFields(db: Database) {
     db,
     q
       .selectFrom('fields')
-      .select(['key', 'name', 'kind', 'retired_at'])
+      .select(['key', 'name', 'kind', 'retired_at', 'readers'])
       .$narrowType<{ kind: FieldKind }>()
       .orderBy('position')
       .orderBy('key'),
@@ -52,13 +59,13 @@ export function ownFields(db: Database) {
 /** The mark by which two who change a field are told apart; undefined: there is no such field. */
 export function fieldVersion(db: Database, key: string): string | undefined {
   const field = ownFields(db).find((one) => one.key === key)
-  return field && markOf([field.name, field.retired_at !== null])
+  return field && markOf([field.name, field.retired_at !== null, field.readers])
 }
 
 export function changeField(
   db: Database,
   key: string,
-  change: { name?: string; retired_at?: number | null },
+  change: { name?: string; retired_at?: number | null; readers?: number },
 ): boolean {
   if (change.retired_at) dropFieldOrder(db, key)
   return run(db, q.updateTable('fields').set(change).where('key', '=', key)).changes === 1

@@ -1,16 +1,17 @@
+import type { Selectable } from 'kysely'
 import { fieldKeyFor } from '../../core/people'
 import { all, one, q, run, type Database } from '../query'
+import type { Schema } from '../schema'
 import { markOf } from '../versions'
+
+const shownOfLists = [
+  ...(['id', 'name', 'key', 'description', 'public_name', 'public_about'] as const),
+  ...(['public_often', 'offered', 'language'] as const),
+] as const
 
 /** The lists, in the order in which they were made. */
 export function readLists(db: Database) {
-  return all(
-    db,
-    q
-      .selectFrom('lists')
-      .select(['id', 'name', 'key', 'description', 'public_name', 'public_about'])
-      .orderBy('id'),
-  )
+  return all(db, q.selectFrom('lists').select(shownOfLists).orderBy('id'))
 }
 
 /** The lists with how many are subscribed to each. */
@@ -19,7 +20,7 @@ export function listsWithCounts(db: Database) {
     db,
     q
       .selectFrom('lists')
-      .select(['id', 'name', 'key', 'description', 'public_name', 'public_about'])
+      .select(shownOfLists)
       .select((eb) =>
         eb
           .selectFrom('subscriptions')
@@ -54,14 +55,26 @@ export function addList(
 /** The mark by which two who change a list are told apart; undefined: there is no such list. */
 export function listVersion(db: Database, id: number): string | undefined {
   const list = readLists(db).find((one) => one.id === id)
-  return list && markOf([list.name, list.description, list.public_name, list.public_about])
+  if (!list) return undefined
+  const { name, description, public_name, public_about, public_often, offered, language } = list
+  return markOf([name, description, public_name, public_about, public_often, offered, language])
 }
 
+/** What of a list is changed by hand. */
+export type ListChange = Partial<
+  Pick<
+    Selectable<Schema['lists']>,
+    | 'name'
+    | 'description'
+    | 'public_name'
+    | 'public_about'
+    | 'public_often'
+    | 'offered'
+    | 'language'
+  >
+>
+
 /** Changes what a list is called here and before readers; its key stays, since mail programs file by it. */
-export function changeList(
-  db: Database,
-  id: number,
-  change: { name: string; description: string; public_name: string; public_about: string },
-): boolean {
+export function changeList(db: Database, id: number, change: ListChange): boolean {
   return run(db, q.updateTable('lists').set(change).where('id', '=', id)).changes === 1
 }

@@ -198,6 +198,11 @@ export function pulsesOf(db: Database, personIds: readonly number[]): Map<number
   return pulses
 }
 
+/** Who has an address, by its normal form. */
+export function personByAddress(db: Database, normal: string): number | undefined {
+  return one(db, q.selectFrom('people').select('id').where('normal', '=', normal))?.id
+}
+
 /** All that a person's page shows. */
 export function personDetails(db: Database, id: number) {
   const person = one(db, q.selectFrom('people').selectAll().where('id', '=', id))

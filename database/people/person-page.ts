@@ -1,3 +1,4 @@
+import { isPaused, type OwnLimits } from '../../core/readers'
 import { engagement, tierOf, withAct, type EngagedAct, type Keenness } from '../../core/standing'
 import { DAY } from '../../core/time'
 import { enrolmentsOf } from './in-sequences'
@@ -42,7 +43,7 @@ export function personHistory(db: Database, id: number, now: number) {
         .limit(50),
     ),
     sequences: enrolmentsOf(db, id),
-    limits: ownLimitsOf(db, id),
+    limits: limitsNow(db, id, now),
     ownChanges: ownChangesOf(db, id)
       .slice(0, 50)
       .map(({ at, detail, wording }) => ({ at, detail, wording })),
@@ -90,4 +91,10 @@ function engagementByMonth(db: Database, id: number, now: number): number[] {
       if (at !== null && at <= end) keenness = withAct(keenness, act, at)
     return engagement(keenness, end)
   })
+}
+
+/** What they asked for by themselves, as far as it holds now. */
+function limitsNow(db: Database, id: number, now: number): OwnLimits {
+  const limits = ownLimitsOf(db, id)
+  return isPaused(limits, now) ? limits : { ...limits, pausedUntil: null }
 }

@@ -1,4 +1,5 @@
 import type { Generated } from 'kysely'
+import type { ReaderLanguage } from '../../core/readers'
 import type { SubscriptionState } from '../../core/people'
 import type { LeaveReason } from '../../core/results'
 
@@ -36,6 +37,12 @@ export interface PeopleTables {
     /** What readers see of it. */
     public_name: Generated<string>
     public_about: Generated<string>
+    /** How often it comes, as readers are told. */
+    public_often: Generated<string>
+    /** Whether readers may join it on their own page. */
+    offered: Generated<number>
+    /** What readers of it are spoken to in; null: the account's. */
+    language: ReaderLanguage | null
     created_at: number
   }
   subscriptions: { person_id: number; list_id: number; state: SubscriptionState; since: number }

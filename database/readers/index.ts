@@ -12,3 +12,16 @@ export {
 } from './limits'
 export { moveOwnChanges, ownChangesOf, recordOwnChange } from './own-changes'
 export type { OwnAct } from './own-changes'
+export { changeWord, changedWords, readerWords, wordVersion } from './words'
+export {
+  askOwn,
+  forgetRequestsTo,
+  nextRequestToMail,
+  requestMailed,
+  requestNotMailed,
+  requestOf,
+  requestsOf,
+  useRequest,
+  type Request,
+} from './requests'
+export type { OwnRequest } from './schema'

@@ -2,7 +2,12 @@ import { createHash } from 'node:crypto'
 import { gunzipSync, gzipSync } from 'node:zlib'
 import type { Replies } from '../../core/senders'
 import { cleanDocument, readLetterhead, type Letter, type Letterhead } from '../../core/letters'
-import { unpackLetter, type CompiledLetter, type PackedLetter } from '../../core/letters/rendering'
+import {
+  unpackLetter,
+  type CompiledLetter,
+  type FooterWords,
+  type PackedLetter,
+} from '../../core/letters/rendering'
 import { all, one, q, run, type Database } from '../query'
 
 /** All that goes out of a mailing or a variant of it, as it was when it began: nothing that is changed later changes it. */
@@ -12,6 +17,8 @@ export interface Content {
   letter: Letter
   letterhead: Letterhead
   postalAddress: string
+  /** Not there where it began before readers had a page of their own. */
+  footer?: FooterWords
   senderName: string
   senderAddress: string
   /** Not there where it began before one could choose. */

@@ -15,6 +15,7 @@ const limits: readonly (readonly [path: RegExp, bytes: number])[] = [
   [/^\/api\/(stamps|letterhead|templates|imports|segments|sequences|sql)(\/|$)/, 2 * MB],
   [/^\/api\/(session|owner)$/, 16 * KB],
   [/^\/u\//, 16 * KB],
+  [/^\/r\//, 64 * KB],
 ]
 const USUAL = 256 * KB
 

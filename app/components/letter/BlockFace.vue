@@ -21,6 +21,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ slash: [] }>()
 const store = useMailing()
+/** Until the mailing is there. */
+const NO_FOOTER = { language: 'en', unsubscribe: 'Unsubscribe', yourPage: null }
 const shapes = usePictureShapes()
 const rendering = paperRendering(
   {
@@ -28,6 +30,7 @@ const rendering = paperRendering(
     letterhead: () => store.look,
     postalAddress: () => store.mailing?.postalAddress ?? '',
     listName: () => store.mailing?.list ?? 'this list',
+    footer: () => store.mailing?.footer ?? NO_FOOTER,
   },
   () => ('by' in props.block && props.block.kind === 'picks' ? props.block.by : undefined),
 )

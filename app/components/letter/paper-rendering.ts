@@ -1,5 +1,5 @@
 import { escapeHtml } from '~~/core/letters/parts'
-import type { Rendering } from '~~/core/letters/rendering/frame'
+import type { FooterWords, Rendering } from '~~/core/letters/rendering/frame'
 import { readFillIn, type LetterDocument, type Letterhead, type Picks } from '~~/core/letters'
 import { placeMark } from './html-tree'
 
@@ -9,6 +9,7 @@ export interface OnPaper {
   letterhead: () => Letterhead
   postalAddress: () => string
   listName: () => string
+  footer: () => FooterWords
 }
 
 const pickWords: Record<Picks['by'], string> = {
@@ -34,6 +35,9 @@ export function paperRendering(on: OnPaper, by: () => Picks['by'] | undefined): 
     },
     get postalAddress() {
       return on.postalAddress()
+    },
+    get footer() {
+      return on.footer()
     },
     get listName() {
       return on.listName()

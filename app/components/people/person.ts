@@ -56,7 +56,7 @@ export interface Person {
     entered_at: number
     ended_at: number | null
   }[]
-  /** What they asked for by themselves. */
+  /** What they asked for by themselves, as far as it holds now. */
   limits: { pausedUntil: number | null; oneInDays: number | null }
   ownChanges: { at: number; detail: string; wording: string }[]
   replies: ShownReply[]

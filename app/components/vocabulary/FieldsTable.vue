@@ -7,12 +7,14 @@ interface OwnField {
   name: string
   kind: FieldKind
   retired_at: number | null
+  readers: number
   people: number
   version: string
 }
 interface Kept {
   name: string
   retired: boolean
+  readers: boolean
 }
 /** The account's own fields: made, renamed, made another kind, joined, retired. */
 const {
@@ -23,8 +25,12 @@ const {
 } = useKeptRows<OwnField, Kept>({
   path: '/api/fields',
   key: ({ key }) => key,
-  value: ({ name, retired_at }) => ({ name, retired: retired_at !== null }),
-  names: { name: 'Name', retired: 'Retired' },
+  value: ({ name, retired_at, readers }) => ({
+    name,
+    retired: retired_at !== null,
+    readers: readers === 1,
+  }),
+  names: { name: 'Name', retired: 'Retired', readers: 'On the reader’s page' },
 })
 const notices = useNotices()
 const changing = ref<OwnField | null>(null)
@@ -43,6 +49,15 @@ async function rename(field: OwnField, name: string) {
       label: 'Undo',
       run: () => void change(field, { name: before }),
     })
+}
+async function open(field: OwnField, readers: boolean) {
+  if (await change(field, { readers }))
+    notices.say(
+      readers
+        ? `Readers see and change ${field.name} on their own page.`
+        : `Readers do not see ${field.name} any more.`,
+      { label: 'Undo', run: () => void open(field, !readers) },
+    )
 }
 async function retire(field: OwnField, retired: boolean) {
   if ((await change(field, { retired })) && retired)
@@ -84,6 +99,7 @@ async function retire(field: OwnField, retired: boolean) {
             <th>Field</th>
             <th>Holds</th>
             <th>In a letter</th>
+            <th>Readers may change it</th>
             <th class="num">People who have it</th>
             <th class="w-[210px]"><span class="sr-only">Changes</span></th>
           </tr>
@@ -105,6 +121,15 @@ async function retire(field: OwnField, retired: boolean) {
             </td>
             <td>{{ kindWords[field.kind] }}</td>
             <td class="small muted">person.{{ field.key }}</td>
+            <td>
+              <input
+                type="checkbox"
+                class="h-6 w-6"
+                :aria-label="`Readers may change ${field.name}`"
+                :checked="field.readers === 1"
+                @change="open(field, ($event.target as HTMLInputElement).checked)"
+              />
+            </td>
             <td class="num">{{ count(field.people) }}</td>
             <td class="text-right whitespace-nowrap">
               <template v-if="field.retired_at === null">

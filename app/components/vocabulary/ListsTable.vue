@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { languageNames, type ReaderLanguage } from '~~/core/readers'
+
 /** Lists: what they are called here, what readers see, and the List-Id that mail programs file them by. */
 interface List {
   id: number
@@ -6,11 +8,17 @@ interface List {
   description: string
   public_name: string
   public_about: string
+  public_often: string
+  offered: number
+  language: ReaderLanguage | null
   listId: string
   subscribers: number
   version: string
 }
-type Words = Pick<List, 'name' | 'description' | 'public_name' | 'public_about'>
+type Words = Pick<
+  List,
+  'name' | 'description' | 'public_name' | 'public_about' | 'public_often' | 'offered' | 'language'
+>
 const {
   rows: lists,
   reload,
@@ -19,19 +27,25 @@ const {
 } = useKeptRows<List, Words>({
   path: '/api/lists',
   key: ({ id }) => id,
-  value: ({ name, description, public_name, public_about }) => ({
-    ...{ name, description, public_name, public_about },
+  value: ({ name, description, public_name, public_about, public_often, offered, language }) => ({
+    ...{ name, description, public_name, public_about, public_often, offered, language },
   }),
-  body: ({ name, description, public_name, public_about }) => ({
+  body: ({ name, description, public_name, public_about, public_often, offered, language }) => ({
     ...{ name, description, publicName: public_name, publicAbout: public_about },
+    ...{ publicOften: public_often, offered: offered === 1, language },
   }),
   names: {
     name: 'Called here',
     description: 'For you to remember',
     public_name: 'Readers see',
     public_about: 'What it is about',
+    public_often: 'How often it comes',
+    offered: 'On the reader’s page',
+    language: 'Spoken to in',
   },
 })
+const languageFrom = (event: Event) =>
+  ((event.target as HTMLSelectElement).value || null) as ReaderLanguage | null
 const notices = useNotices()
 const making = ref('')
 async function save(list: List, next: Partial<Words>) {
@@ -95,6 +109,34 @@ async function make() {
           placeholder="Every Tuesday: where the wind will be"
           @taken="save(list, { public_about: $event })"
         />
+        <label :for="`often-${list.id}`">How often it comes</label>
+        <KeptInput
+          :id="`often-${list.id}`"
+          class="field"
+          :value="list.public_often"
+          placeholder="Once a week"
+          @taken="save(list, { public_often: $event })"
+        />
+        <label :for="`language-${list.id}`">Its readers are spoken to in</label>
+        <select
+          :id="`language-${list.id}`"
+          class="field"
+          :value="list.language ?? ''"
+          @change="save(list, { language: languageFrom($event) })"
+        >
+          <option value="">the account’s language</option>
+          <option v-for="(name, code) in languageNames" :key="code" :value="code">
+            {{ name }}
+          </option>
+        </select>
+        <span>On the reader’s page</span>
+        <label class="flex items-center gap-2"
+          ><input
+            type="checkbox"
+            :checked="list.offered === 1"
+            @change="save(list, { offered: Number(($event.target as HTMLInputElement).checked) })"
+          />everybody may join it by themselves</label
+        >
         <span class="muted">List-Id</span>
         <span class="muted">{{ list.listId }}</span>
         <KeptState class="col-span-2" :keeper="keeperFor(list)" />

@@ -19,7 +19,7 @@ const lists = useAnswer<{ lists: { id: number; name: string }[] }>(() => '/api/p
 const ownWishes = computed(() => {
   const { pausedUntil = null, oneInDays = null } = person.value?.limits ?? {}
   return [
-    ...(pausedUntil !== null && pausedUntil > now()
+    ...(pausedUntil !== null
       ? [`Paused their mail themselves until ${date(pausedUntil)}: mailings pass, sequences wait.`]
       : []),
     ...(oneInDays ? [`Asked for at most one mailing in ${oneInDays} days.`] : []),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { isAlike, type Asked } from '~~/core/choices'
+import { languageNames } from '~~/core/readers'
 import { accountInput, type AccountInput } from '~~/shared/account-inputs'
 
 const notices = useNotices()
@@ -17,6 +18,7 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   cap_days: 7,
   callback_seconds: 10,
   replies: 'sender',
+  language: 'en',
 } as Settings)
 const path = '/api/account'
 const fields = Object.keys(form)
@@ -39,6 +41,7 @@ const keeper = keeperOf<Settings>(path, () => ({
     cap_days: 'in so many days',
     callback_seconds: 'Can be called back for, seconds',
     replies: 'Replies go',
+    language: 'Readers are spoken to in',
   },
   load: async () => versioned(await request<Answer>(path)),
   save: async (next, version) =>
@@ -130,6 +133,17 @@ async function save() {
         <FormField id="zone" label="Time zone" :fault="faults.zone"
           ><ZoneField id="zone" v-model="form.zone"
         /></FormField>
+        <FormField
+          id="language"
+          label="Readers are spoken to in"
+          :fault="faults.language"
+          hint="Unless a list or a field of theirs says otherwise. Each word can be changed under Words for readers."
+          ><select id="language" v-model="form.language" class="field">
+            <option v-for="(name, code) in languageNames" :key="code" :value="code">
+              {{ name }}
+            </option>
+          </select></FormField
+        >
         <FormField
           id="pace"
           label="Pace, messages a minute"

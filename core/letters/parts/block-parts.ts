@@ -123,11 +123,18 @@ export function partsOf(block: Block, rendering: Rendering, around: Around): Par
       return [text(rendering.ownHtml(block.html, (url) => marks.get(url) ?? url))]
     }
     case 'footer': {
-      const small: Type = { ...type, size: SMALLEST, line: 1.5, ink: QUIET }
+      const fine: Type = { ...type, size: SMALLEST, line: 1.5, ink: QUIET }
       const address = escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')
-      const leave = `<a href="${slotMark.leave}" style="color:${QUIET};${pressed(SMALLEST * 1.5)}">Unsubscribe from ${escapeHtml(rendering.listName)}</a>`
-      const html = `${rendering.written(() => richHtml(block.text, rendering, accent))}<p style="margin:0 0 12px">${address}</p><p style="margin:0">${leave}</p>`
-      return [{ kind: 'words', html, align: 'left', type: small, room: room(22, 26) }]
+      const { unsubscribe, yourPage } = rendering.footer
+      const small = pressed(SMALLEST * 1.5)
+      const link = (to: string, words: string) =>
+        `<a href="${to}" style="color:${QUIET};${small}">${escapeHtml(words)}</a>`
+      const links = [
+        link(slotMark.leave, unsubscribe),
+        ...(yourPage === null ? [] : [link(slotMark.yourPage, yourPage)]),
+      ].join(' &nbsp;·&nbsp; ')
+      const html = `${rendering.written(() => richHtml(block.text, rendering, accent))}<p style="margin:0 0 12px">${address}</p><p style="margin:0">${links}</p>`
+      return [{ kind: 'words', html, align: 'left', type: fine, room: room(22, 26) }]
     }
   }
 }

@@ -13,12 +13,21 @@ export interface LetterFrame {
   /** The name readers see. */
   senderName: string
   listName: string
+  footer: FooterWords
   /** Public address of this installation, for pictures of its own. */
   url: string
   /** How high a picture is for its width, by its source; of pictures that are not known nothing is. */
   shapes?: Readonly<Record<string, number>>
   /** Whether each block carries its id, as a class, to be found by where it is drawn. */
   named?: boolean
+}
+
+/** What the footer of a letter says, in the language of those who get it (ISO 639-1). */
+export interface FooterWords {
+  language: string
+  unsubscribe: string
+  /** The link to the reader's own page; null in letters from before there was one. */
+  yourPage: string | null
 }
 
 /** The same while one letter is rendered: slots, links and conditions get their numbers here. */

@@ -7,5 +7,6 @@ export const madeUpFrame: LetterFrame = {
   postalAddress: '1 Slipway, Sandreach',
   senderName: 'Galewright Kites',
   listName: 'Wind notes',
+  footer: { language: 'en', unsubscribe: 'Unsubscribe', yourPage: 'Change what you get' },
   url: 'https://mail.galewright.example',
 }

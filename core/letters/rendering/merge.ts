@@ -67,7 +67,7 @@ export function mergeLetter(
           return as === 'html'
             ? escapeHtml(letter.links[piece.link]!.url)
             : letter.links[piece.link]!.url
-        return 'leave' in piece ? '#leave' : 'data:,'
+        return 'open' in piece ? 'data:,' : '#leave'
       })
       .join('')
   const { subject, html, text } = letter.parts

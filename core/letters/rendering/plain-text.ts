@@ -73,8 +73,13 @@ function blockText(block: Block, rendering: Rendering): string {
       htmlLinks(block.html).forEach(() => rendering.nextLink())
       return htmlText(block.html)
     case 'footer':
-      return `-- \n${nodesText(block.text.content, rendering)}\n\n${rendering.postalAddress}\n\nUnsubscribe from ${rendering.listName}: ${slotMark.leave}`
+      return `-- \n${nodesText(block.text.content, rendering)}\n\n${rendering.postalAddress}\n\n${footerLinks(rendering)}`
   }
+}
+
+function footerLinks({ footer: { unsubscribe, yourPage } }: Rendering): string {
+  const leave = `${unsubscribe}: ${slotMark.leave}`
+  return yourPage === null ? leave : `${leave}\n${yourPage}: ${slotMark.yourPage}`
 }
 
 function contentsText(rendering: Rendering): string[] {

@@ -14,6 +14,7 @@ const frame = {
   ...madeUpFrame,
   postalAddress: 'Galewright Kites\n1 Slipway, Sandreach',
   listName: 'Wind <notes>',
+  footer: { language: 'de', unsubscribe: 'Abmelden <jetzt>', yourPage: 'Ändern' },
 }
 const letter: Letter = {
   subject: 'Wind for {{ person.town | default: "you" }}',
@@ -121,8 +122,8 @@ test('text from the author is escaped, and the footer has the address and the wa
   expect(html).toContain('Go &lt;now&gt;')
   expect(html).toContain('alt="A &quot;delta&quot;"')
   expect(html).toContain('1 Slipway, Sandreach')
-  expect(html).toMatch(/href="#leave"[^>]*>Unsubscribe from Wind &lt;notes&gt;/)
-  expect(text).toContain('Unsubscribe from Wind <notes>: #leave')
+  expect(html).toMatch(/href="#leave"[^>]*>Abmelden &lt;jetzt&gt;<.*href="#leave"[^>]*>Ändern</)
+  expect(text).toContain('Abmelden <jetzt>: #leave\nÄndern: #leave')
 })
 
 test('every link has one slot in the HTML and one in the text, with the same number', () => {

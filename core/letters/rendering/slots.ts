@@ -11,6 +11,7 @@ export const slotMark = {
   /** A link of the reader's own, said by fill-in `n`. */
   own: (n: number) => `${open}p${n}${close}`,
   leave: `${open}u${close}`,
+  yourPage: `${open}y${close}`,
   opened: `${open}o${close}`,
   /** What stands up to the next end is for those for whom condition `n` holds. */
   begin: (n: number) => `${open}b${n}${close}`,
@@ -21,10 +22,10 @@ export const slotMark = {
 export function cutAtSlots(text: string): (string | Slot)[] {
   const whole: (string | Slot)[] = []
   const around = [whole]
-  for (const piece of text.split(/(\uE000[flpoube]\d*\uE001)/)) {
+  for (const piece of text.split(/(\uE000[flpouybe]\d*\uE001)/)) {
     if (piece === '') continue
     const into = around.at(-1)!
-    const mark = /^\uE000([flpoube])(\d*)\uE001$/.exec(piece)
+    const mark = /^\uE000([flpouybe])(\d*)\uE001$/.exec(piece)
     if (!mark) into.push(piece)
     else if (mark[1] === 'b') {
       const pieces: (string | Slot)[] = []
@@ -46,6 +47,8 @@ function simpleSlot(kind: string, n: number): Slot {
       return { own: n }
     case 'u':
       return { leave: true }
+    case 'y':
+      return { yourPage: true }
     default:
       return { open: true }
   }

@@ -172,7 +172,8 @@ test('text is read from top to bottom, with every link', async () => {
     'Own words',
     'Go:',
     'You asked.',
-    'Unsubscribe from Wind notes',
+    'Unsubscribe: #leave',
+    'Change what you get: #leave',
   ]
   const places = parts.map((part) => [part, plain.indexOf(part)] as const)
   for (const [part, at] of places) expect(at, part).toBeGreaterThanOrEqual(0)

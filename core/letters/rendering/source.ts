@@ -34,7 +34,7 @@ export async function letterSource(
         /\uE000p(\d+)\uE001/g,
         (_, n: string) => `{{ ${write(numbers.expressions[Number(n)]!)} }}`,
       )
-      .replace(/\uE000u\uE001/g, '#leave')
+      .replace(/\uE000[uy]\uE001/g, '#leave')
       .replace(/\uE000b\d+\uE001/g, comment('for some readers'))
       .replace(/\uE000e\uE001/g, comment('for everybody again'))
   const inMarkup = (text: string) => readable(text, escapeHtml, (words) => `<!-- ${words} -->`)

@@ -20,10 +20,10 @@ export function documentToMjml(
   title: string,
   previewText: string,
 ): string {
-  const { letterhead: look } = rendering
+  const { letterhead: look, footer } = rendering
   const letter = inheritedStyle(look, document.style)
   const rows = document.rows.map((row) => rowToMjml(row, rendering)).join('\n')
-  return `<mjml lang="en"><mj-head>
+  return `<mjml lang="${escapeHtml(footer.language)}"><mj-head>
 <mj-title>${escapeHtml(title)}</mj-title>
 <mj-preview>${previewText}</mj-preview>
 <mj-breakpoint width="${NARROW}px" />

@@ -39,7 +39,7 @@ test.each(templates.map((template) => [template.name, template] as const))(
     )
     const { html, text } = mergeLetter(compiled, context)
     expect(html).not.toMatch(/[\uE000-\uF8FF]|undefined|NaN/)
-    expect(text).toContain('Unsubscribe from Wind notes')
+    expect(text).toContain('Unsubscribe: #leave')
     const firstLink = blocksOf(letter.document).findIndex(
       ({ kind }) => kind === 'button' || kind === 'product',
     )

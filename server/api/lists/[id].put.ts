@@ -3,17 +3,22 @@ import { listChangeInput } from '~~/shared/people-inputs'
 
 /** Changes what a list is called, over the version its editor saw. */
 export default defineEventHandler(async (event) => {
-  const { name, description, publicName, publicAbout, version } = await readInput(
-    event,
-    listChangeInput,
-  )
+  const { publicName, publicAbout, publicOften, offered, language, version, ...rest } =
+    await readInput(event, listChangeInput)
   const { db } = satchel()
   const id = idOf(event)
   const now = listVersion(db, id)
   if (now === undefined) throw notFound('This list is not on file.')
   if (now !== version)
     throw overtaken('Somebody else changed this list meanwhile. Look at theirs first.')
-  const change = { name, description, public_name: publicName, public_about: publicAbout }
+  const change = {
+    ...rest,
+    public_name: publicName,
+    public_about: publicAbout,
+    public_often: publicOften,
+    offered: Number(offered),
+    language,
+  }
   changeList(db, id, change)
   return { ...change, version: listVersion(db, id)! }
 })

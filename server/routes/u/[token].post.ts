@@ -1,9 +1,8 @@
-import { readToken } from '~~/core/delivery'
-import { leaveReasons } from '~~/core/results'
+import { leaveReasons, type LeaveReason } from '~~/core/results'
+import type { ReaderWords } from '~~/core/readers'
 import { transact } from '~~/database'
 import { recordLeaving } from '~~/database/sending'
-import { tellWhyLeft, listById, changeSubscription } from '~~/database/people'
-import { mailingById } from '~~/database/mailings'
+import { tellWhyLeft, changeSubscription } from '~~/database/people'
 
 /**
  * Leaves the list: by the page's button or by one click of the mail program (RFC 8058). Without
@@ -11,73 +10,52 @@ import { mailingById } from '~~/database/mailings'
  */
 export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
-  const token = getRouterParam(event, 'token')!
-  const of = readToken(publicTokens(), 'leave', token)
-  const listId = of && mailingById(db, of.mailingId)?.list_id
-  const list = listId ? listById(db, listId) : undefined
-  if (!of || !list) return noSuchLink(event)
+  const leaving = leavingOf(event)
+  if (!leaving) return noSuchLink(event)
+  const { mailingId, personId, list, told, sender } = leaving
+  const names = { list: list.public_name, sender }
+  const page = (title: keyof ReaderWords, body: string) =>
+    publicPage(event, { title: told.plain(title, names), body, language: told.language })
   const form = new URLSearchParams((await readRawBody(event)) ?? '')
-  const by = {
-    act: 'person' as const,
-    ref: String(of.mailingId),
-    ip: getRequestIP(event) ?? null,
-    agent: getHeader(event, 'user-agent') ?? null,
-  }
+  const by = { act: 'person' as const, ref: String(mailingId), ...fromWhere(event) }
   if (form.get('back') === 'yes') {
-    changeSubscription(
-      db,
-      of.personId,
-      list.id,
-      'subscribed',
-      {
-        ...by,
-        way: 'unsubscribe page, taken back',
-        wording: `That was a mistake, keep sending ${list.public_name}`,
-      },
-      clock(),
-    )
-    return publicPage(
-      event,
-      `You are on ${list.public_name} again`,
-      '<p>Nothing is lost. You will get the next one.</p>',
-    )
+    const way = 'unsubscribe page, taken back'
+    const wording = told.plain('mistake', names)
+    changeSubscription(db, personId, list.id, 'subscribed', { ...by, way, wording }, clock())
+    return page('onListAgain', `<p>${told.html('nothingLost')}</p>${toOwnPage(leaving)}`)
   }
   const reason = leaveReasons.find(({ key }) => key === form.get('why'))
   if (reason) {
     const words = (form.get('words') ?? '').trim().slice(0, 500)
-    tellWhyLeft(db, of.mailingId, of.personId, reason.key, words, clock())
-    return publicPage(
-      event,
-      'Thank you',
-      `<p>You are unsubscribed from ${escapeText(list.public_name)}, and nothing more comes.</p>`,
-    )
+    tellWhyLeft(db, mailingId, personId, reason.key, words, clock())
+    return page('thanks', `<p>${told.html('nothingMore', names)}</p>`)
   }
   const way = form.get('List-Unsubscribe') === 'One-Click' ? 'one-click' : 'unsubscribe page'
   transact(db, () => {
-    const state = changeSubscription(
-      db,
-      of.personId,
-      list.id,
-      'unsubscribed',
-      { ...by, way },
-      clock(),
-    )
-    if (state === 'unsubscribed') recordLeaving(db, of.mailingId, of.personId, clock())
+    const state = changeSubscription(db, personId, list.id, 'unsubscribed', { ...by, way }, clock())
+    if (state === 'unsubscribed') recordLeaving(db, mailingId, personId, clock())
   })
-  return publicPage(
-    event,
-    `You are unsubscribed from ${list.public_name}`,
-    `<p>${escapeText(account().name)} does not send it to you any more.</p>${askWhy(token)}<form method="post" action="/u/${token}"><input type="hidden" name="back" value="yes"><button class="quiet">That was a mistake, keep sending ${escapeText(list.public_name)}</button></form>`,
+  return page(
+    'unsubscribed',
+    `<p>${told.html('notSentAnyMore', names)}</p>${askWhy(leaving)}${keepSending(leaving)}${toOwnPage(leaving)}`,
   )
 })
 
+const reasonWords: Record<LeaveReason, keyof ReaderWords> = {
+  'too-many': 'whyTooMany',
+  'not-for-me': 'whyNotForMe',
+  'never-asked': 'whyNeverAsked',
+  elsewhere: 'whyElsewhere',
+  other: 'whyOther',
+}
+
 /** Whoever has left may say why; they need not. */
-function askWhy(token: string): string {
+function askWhy({ told }: Leaving): string {
   const reasons = leaveReasons
     .map(
-      ({ key, name }) =>
-        `<label class="line"><input type="radio" name="why" value="${key}" required> ${name}</label>`,
+      ({ key }) =>
+        `<label class="line"><input type="radio" name="why" value="${key}" required> ${told.html(reasonWords[key])}</label>`,
     )
     .join('')
-  return `<form method="post" action="/u/${token}"><fieldset><legend>Would you say why?</legend>${reasons}<label class="line">In your words <input name="words" maxlength="500"></label></fieldset><button>Say why</button></form>`
+  return `<form method="post"><fieldset><legend>${told.html('askWhy')}</legend>${reasons}<label class="line">${told.html('ownWords')} <input name="words" maxlength="500"></label></fieldset><button>${told.html('sayWhy')}</button></form>`
 }

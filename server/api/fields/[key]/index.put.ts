@@ -1,9 +1,9 @@
 import { changeField, fieldVersion, ownFields } from '~~/database/people'
 import { fieldChangeInput } from '~~/shared/people-inputs'
 
-/** Renames a field, retires it, or brings it back, over the version its editor saw. */
+/** Renames a field, opens it to readers, retires it, or brings it back, over the version its editor saw. */
 export default defineEventHandler(async (event) => {
-  const { name, retired, version } = await readInput(event, fieldChangeInput)
+  const { name, retired, readers, version } = await readInput(event, fieldChangeInput)
   const { db, clock } = satchel()
   const key = getRouterParam(event, 'key')!
   const now = fieldVersion(db, key)
@@ -15,6 +15,7 @@ export default defineEventHandler(async (event) => {
     throw fieldFault('name', 'There is a field with this name already. Join the two instead.')
   const change = {
     ...(name === undefined ? {} : { name }),
+    ...(readers === undefined ? {} : { readers: Number(readers) }),
     ...(retired === undefined ? {} : { retired_at: retired ? clock() : null }),
   }
   if (Object.keys(change).length) changeField(db, key, change)

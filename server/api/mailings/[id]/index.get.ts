@@ -1,4 +1,5 @@
 import type { Rule } from '~~/core/segments'
+import { footerNow, footerOf } from '~~/cases/letters'
 import type { Database } from '~~/database'
 import { frequencyCap } from '~~/database/account'
 import { contentOf, dueLater } from '~~/database/sending'
@@ -48,6 +49,7 @@ export default defineEventHandler((event) => {
     letterheadId: letterheadIdOf(db, mailing.letter_id),
     // What went out keeps the look that it had.
     letterhead: sent?.letterhead ?? letterheadOf(db, mailing.letter_id),
+    footer: sent ? footerOf(sent) : footerNow(db, mailing.list_id),
     postalAddress: sent?.postalAddress ?? account().postal_address,
     sequence: mailing.sequence_id === null ? null : sequenceName(db, mailing.sequence_id),
     list: mailing.list_id === null ? null : (listById(db, mailing.list_id)?.name ?? null),
