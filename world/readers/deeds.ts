@@ -6,6 +6,8 @@ export type Deed =
   | { do: 'follow'; url: string; agent: string; address: string }
   | { do: 'shop'; kind: ShopAct['kind']; entry: ShopAct['entry']; at: number }
   | { do: 'leave-by-page'; url: string; agent: string }
+  /** On their own page they ask for less instead. */
+  | { do: 'less-by-page'; url: string; agent: string; wish: Record<string, string> }
   | { do: 'leave-by-header'; url: string; agent: string }
   | { do: 'report'; message: string }
 
@@ -31,14 +33,17 @@ export async function carryOut(
       const to = response.headers.get('location')
       return deed.do === 'follow' && to ? new URL(to, deed.url) : null
     }
-    case 'leave-by-page': {
-      const page = await (await ask(deed.url, { headers: { 'User-Agent': deed.agent } })).text()
-      const action = /<form[^>]*method="post"[^>]*action="([^"]+)"/i.exec(page)?.[1]
+    case 'leave-by-page':
+    case 'less-by-page': {
+      const headers = { 'User-Agent': deed.agent }
+      const page = await (await ask(deed.url, { headers })).text()
+      const form = /<form[^>]*method="post"[^>]*>/i.exec(page)?.[0]
+      // A form that does not say where it goes, goes to its page.
+      const action = form && (/action="([^"]+)"/i.exec(form)?.[1] ?? deed.url)
+      const says = deed.do === 'leave-by-page' ? { leave: 'yes' } : deed.wish
       if (action)
         await ask(new URL(action, deed.url), {
-          method: 'POST',
-          body: new URLSearchParams({ leave: 'yes' }),
-          headers: { 'User-Agent': deed.agent },
+          ...{ method: 'POST', body: new URLSearchParams(says), headers },
         })
       return null
     }

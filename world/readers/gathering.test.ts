@@ -27,7 +27,7 @@ beforeEach(() => {
       agent,
       body: String(options.body ?? ''),
     })
-    const text = '<form method="post" action="/u/tok"><button>Leave</button></form>'
+    const text = '<form method="post"><button>Leave</button></form>'
     const location = String(url).includes('/c/') ? 'https://galewright.example/delta-7' : null
     return {
       ok: true,

@@ -3,6 +3,8 @@ export interface ReadLetter {
   subject: string
   messageId: string
   unsubscribe: string | null
+  /** Where readers change what they get; not one of the letter's links. */
+  ownPage: string | null
   /** Where a mail asks to be unsubscribed, and where an answer goes; null: nowhere of its own. */
   leaveBy: string | null
   replyTo: string | null
@@ -20,6 +22,8 @@ export function readLetter(source: string): ReadLetter {
   const html = at < 0 ? '' : partAt(source, at)
   const find = (pattern: RegExp) =>
     [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
+  const links = find(/<a[^>]*\shref="(https?:[^"]+)"/gi)
+  const ownPage = links.find((url) => /\/r\/[a-z2-7]+$/.test(url)) ?? null
   return {
     subject: decodeWords(header('Subject')),
     messageId: header('Message-ID'),
@@ -27,7 +31,8 @@ export function readLetter(source: string): ReadLetter {
     leaveBy: /<mailto:([^>?]+)/.exec(header('List-Unsubscribe'))?.[1] ?? null,
     replyTo: /[^\s<>]+@[^\s<>]+/.exec(header('Reply-To'))?.[0] ?? null,
     pictures: find(/<img[^>]*\ssrc="(https?:[^"]+)"/gi),
-    links: find(/<a[^>]*\shref="(https?:[^"]+)"/gi),
+    ownPage,
+    links: links.filter((url) => url !== ownPage),
     html,
   }
 }

@@ -14,6 +14,7 @@ const letter = (no: number): ReadLetter => ({
   subject: 'Wind',
   messageId: `<${no}@galewright.example>`,
   unsubscribe: 'https://mail.galewright.example/u/tok',
+  ownPage: 'https://mail.galewright.example/r/tok',
   leaveBy: null,
   replyTo: 'r-x@galewright.example',
   pictures: ['https://mail.galewright.example/o/1.gif'],
@@ -72,6 +73,20 @@ test('too much mail is complained about more, and opened less', () => {
   const [gladly, weary] = [outcomes(), outcomes(0.5)]
   expect(weary.complained).toBeGreaterThan(2 * gladly.complained)
   expect(weary.opened).toBeLessThan(0.7 * gladly.opened)
+})
+
+test('some who have had enough ask for less where a letter offers it, and never both', () => {
+  const { all } = outcomes()
+  const does = (kind: string) => all.filter((deeds) => deeds.some(({ deed }) => deed.do === kind))
+  const [less, page, header] = ['less-by-page', 'leave-by-page', 'leave-by-header'].map(does)
+  const enough = less!.length + page!.length + header!.length
+  expect(less!.length / enough).toBeGreaterThan(0.12)
+  expect(less!.length / enough).toBeLessThan(0.42)
+  expect(less!.some((deeds) => page!.includes(deeds) || header!.includes(deeds))).toBe(false)
+  const wishes = less!.flatMap((deeds) =>
+    deeds.flatMap(({ deed }) => (deed.do === 'less-by-page' ? [deed.wish.do] : [])),
+  )
+  expect(new Set(wishes)).toEqual(new Set(['weekly', 'pause']))
 })
 
 test('each habit of a provider can be changed, and nothing that is no share is taken', () => {

@@ -16,6 +16,8 @@ const scannerAgent = 'Workdesk link scanner/2.2'
 const LOOKS_INTO_JUNK = 0.05
 /** How many times as often as usual somebody complains about mail of which there is too much. */
 const UNWANTED = 5
+/** Of those who have had enough, so many ask for less where a letter offers it. */
+const LESS_INSTEAD = 0.25
 /** Messages that are late at a provider which reports afterwards. */
 const LATE = 0.002
 
@@ -67,7 +69,7 @@ function read(
   { now, seed, patience }: { now: number; seed: string; patience: number },
   add: (at: number, deed: Deed) => void,
 ) {
-  const { messageId, replyTo, subject, unsubscribe, leaveBy } = letter
+  const { messageId, replyTo, subject, unsubscribe, leaveBy, ownPage } = letter
   const habits = habitsOf(address)
   const provider = providerOf(address)
   let n = 0
@@ -112,6 +114,11 @@ function read(
     }
   }
   if (complains || !unsubscribe || chance() >= habits.leaves) return
+  if (ownPage && share('less instead') < LESS_INSTEAD) {
+    const weeks = [2, 4, 8][Math.floor(3 * share('weeks'))]!
+    const wish = share('wish') < 0.5 ? { do: 'weekly' } : { do: 'pause', weeks: String(weeks) }
+    return add(at + MINUTE, { do: 'less-by-page', url: ownPage, agent: habits.agent, wish })
+  }
   const way = chance()
   if (way > 0.9 && leaveBy) add(at + MINUTE, { do: 'report', message: leaveMail(leaveBy, address) })
   else

@@ -89,7 +89,7 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     'Content-Transfer-Encoding: quoted-printable',
     '',
     '<p>Force 5 =E2=80=94 <a class=3D"x" href=3D"https://mail.galewright.exam=',
-    'ple/c/tok/1?a=3D1&amp;b=3D2">go</a><img alt=3D"" src=3D"https://mail.galewright.example/o/tok.gif"></p>',
+    'ple/c/tok/1?a=3D1&amp;b=3D2">go</a> <a href=3D"https://mail.galewright.example/r/tok">Change</a><img alt=3D"" src=3D"https://mail.galewright.example/o/tok.gif"></p>',
     '--b--',
   ].join('\r\n')
   expect(readLetter(source)).toEqual({
@@ -97,6 +97,7 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     html: expect.stringContaining('<p>Force 5 — <a') as string,
     messageId: '<abc@galewright.example>',
     unsubscribe: 'https://mail.galewright.example/u/tok',
+    ownPage: 'https://mail.galewright.example/r/tok',
     leaveBy: 'leave-x@galewright.example',
     replyTo: 'r-x@galewright.example',
     pictures: ['https://mail.galewright.example/o/tok.gif'],
