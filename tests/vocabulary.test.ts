@@ -183,6 +183,15 @@ test('a field is made, renamed with undo, retired and brought back', async () =>
   await seen('Shoe size is called Boot size now.')
   await page().getByRole('button', { name: 'Undo' }).click()
   await page().getByLabel('Name of Shoe size').waitFor()
+  const open = () => page().getByRole('checkbox', { name: 'Readers may change Shoe size' })
+  await open().check()
+  await seen('Readers see and change Shoe size on their own page.')
+  await page().reload()
+  await open().waitFor()
+  expect(await open().isChecked()).toBe(true)
+  await open().uncheck()
+  await seen('Readers do not see Shoe size any more.')
+  expect(ownFields(satchel.db).find(({ name }) => name === 'Shoe size')!.readers).toBe(0)
   await page().getByRole('button', { name: 'Retire Shoe size' }).click()
   await page().getByRole('button', { name: 'Bring back Shoe size' }).click()
   await page().getByRole('button', { name: 'Retire Shoe size' }).waitFor()
@@ -244,6 +253,23 @@ test('what readers see of a list is changed, and changed back', async () => {
       one(satchel.db, q.selectFrom('lists').select('public_name').orderBy('id'))!.public_name ===
       'Wind notes',
   )
+})
+
+test('how often a list comes, who may join it, and the language of its readers are set', async () => {
+  const section = page().getByRole('region', { name: 'Wind notes' })
+  const list = () => one(satchel.db, q.selectFrom('lists').selectAll().orderBy('id'))!
+  await section.getByLabel('How often it comes').fill('once a week')
+  await section.getByLabel('How often it comes').press('Tab')
+  await until('it is kept', () => list().public_often === 'once a week')
+  await section.getByLabel('everybody may join it by themselves').uncheck()
+  await until('nobody joins by themselves', () => list().offered === 0)
+  await section.getByLabel('Its readers are spoken to in').selectOption('nl')
+  await until('they are spoken to in Dutch', () => list().language === 'nl')
+  await page().reload()
+  await page().getByRole('link', { name: 'Lists', exact: true }).click()
+  expect(await section.getByLabel('How often it comes').inputValue()).toBe('once a week')
+  expect(await section.getByLabel('everybody may join it by themselves').isChecked()).toBe(false)
+  expect(await section.getByLabel('Its readers are spoken to in').inputValue()).toBe('nl')
 })
 
 test('the browser’s console said no error but those that were provoked', () => {

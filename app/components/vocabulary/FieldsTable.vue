@@ -14,7 +14,7 @@ interface OwnField {
 interface Kept {
   name: string
   retired: boolean
-  readers: boolean
+  readers: number
 }
 /** The account's own fields: made, renamed, made another kind, joined, retired. */
 const {
@@ -28,8 +28,9 @@ const {
   value: ({ name, retired_at, readers }) => ({
     name,
     retired: retired_at !== null,
-    readers: readers === 1,
+    readers,
   }),
+  body: ({ readers, ...rest }) => ({ ...rest, readers: readers === 1 }),
   names: { name: 'Name', retired: 'Retired', readers: 'On the reader’s page' },
 })
 const notices = useNotices()
@@ -51,7 +52,7 @@ async function rename(field: OwnField, name: string) {
     })
 }
 async function open(field: OwnField, readers: boolean) {
-  if (await change(field, { readers }))
+  if (await change(field, { readers: Number(readers) }))
     notices.say(
       readers
         ? `Readers see and change ${field.name} on their own page.`
