@@ -125,7 +125,7 @@ async function retire(field: OwnField, retired: boolean) {
             <td>
               <input
                 type="checkbox"
-                class="h-6 w-6"
+                class="block h-6 w-6"
                 :aria-label="`Readers may change ${field.name}`"
                 :checked="field.readers === 1"
                 @change="open(field, ($event.target as HTMLInputElement).checked)"

@@ -145,18 +145,6 @@ async function save() {
           </select></FormField
         >
         <FormField
-          id="pace"
-          label="Pace, messages a minute"
-          :fault="faults.pace_per_minute"
-          hint="Empty: as fast as the mail server takes them."
-          ><input
-            id="pace"
-            v-model.number="form.pace_per_minute"
-            class="field"
-            type="number"
-            min="1"
-        /></FormField>
-        <FormField
           id="cap"
           label="To one person at most, mailings"
           :fault="faults.cap_mailings"
@@ -171,6 +159,18 @@ async function save() {
             type="number"
             min="1"
             max="365"
+        /></FormField>
+        <FormField
+          id="pace"
+          label="Pace, messages a minute"
+          :fault="faults.pace_per_minute"
+          hint="Empty: as fast as the mail server takes them."
+          ><input
+            id="pace"
+            v-model.number="form.pace_per_minute"
+            class="field"
+            type="number"
+            min="1"
         /></FormField>
         <FormField
           id="callback"
