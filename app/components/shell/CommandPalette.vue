@@ -35,7 +35,9 @@ const found = shallowRef<{
   /** Where words that begin as a rule can't be read on. */
   fault: { text: string; message: string; at: number; length: number } | null
 }>(nothing())
-let afterG = 0
+/** When `g` was pressed last, and how long after it a letter belongs to it, ms. */
+let afterG = -Infinity
+const TOGETHER = 2_500
 
 const fixed: Command[] = [
   { id: 'write', name: 'Write a letter', about: 'A new mailing', run: writeLetter },
@@ -184,8 +186,10 @@ useKeys((event) => {
   }
   if (isWriting(event) || event.ctrlKey || event.metaKey || event.altKey || shell.palette) return
   if (event.key === '?') shell.keys = true
-  const area = Date.now() - afterG < 1_200 ? areas.find(({ key }) => key === event.key) : undefined
-  afterG = event.key === 'g' ? Date.now() : 0
+  // By when they were pressed, not by when a busy page came round to them.
+  const soon = event.timeStamp - afterG < TOGETHER
+  const area = soon ? areas.find(({ key }) => key === event.key) : undefined
+  afterG = event.key === 'g' ? event.timeStamp : -Infinity
   if (area) void navigateTo(area.path)
 })
 </script>
