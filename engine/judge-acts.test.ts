@@ -1,5 +1,6 @@
 import { beforeEach, expect, test } from 'vitest'
 import { all, q, run, type Database } from '../database'
+import { mergePeople } from '../database/people'
 import { actRecorder, readRecipient } from '../database/sending'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
 import { hoursOf, linkClicks } from '../database/results'
@@ -63,6 +64,22 @@ const totals = () => {
   })
   return [opened, clicked, machine_opened, scanner_clicked]
 }
+
+test('what is done with a letter to somebody who was merged since is done by whom they have become', () => {
+  const kept = somebody(db, 'kept')
+  mergePeople(db, kept, tove, began)
+  act('open', HOUR / 4)
+  act('click', HOUR / 2, { link: 1 })
+  judgeAll()
+  expect(readRecipient(db, mailing, kept)).toMatchObject({
+    opened_at: began + HOUR / 4,
+    clicked_at: began + HOUR / 2,
+  })
+  expect(totals()).toEqual([1, 1, 0, 0])
+  expect(all(db, q.selectFrom('acts').select('person_id').distinct())).toEqual([
+    { person_id: kept },
+  ])
+})
 
 test('nothing came in: nothing to judge', () => {
   expect(judgeActs(engine)).toBe(false)

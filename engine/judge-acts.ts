@@ -3,6 +3,7 @@ import { transact, type Database } from '../database'
 import {
   applyVerdict,
   clicksOf,
+  handOverActs,
   linkCount,
   unjudgedActs,
   type UnjudgedAct,
@@ -17,6 +18,7 @@ export const judgeActs: Work = ({ db, clock }) => {
   const acts = unjudgedActs(db, clock() - CLICK_SETTLES, 400)
   if (acts.length === 0) return false
   transact(db, () => {
+    handOverActs(db, acts)
     const opened = new Map<string, number | null>()
     for (const act of acts) {
       const recipient = `${act.mailing_id}/${act.person_id}`

@@ -7,7 +7,7 @@ import { readAccount } from '../database/account'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
 import { totalsOf } from '../database/mailings'
 import { addReport, readRecipient, repliedCount, repliesOf } from '../database/sending'
-import { subscriptionState } from '../database/people'
+import { mergePeople, subscriptionState } from '../database/people'
 import { bounceReport, complaintReport } from '../world/post-office/reports'
 import { madeUpEngine } from './made-up'
 import { readReports } from './read-reports'
@@ -205,6 +205,17 @@ test('a reply is kept with its person and mailing, and worth as much as three op
   const at = readRecipient(db, mailing, tove)!.replied_at!
   expect(engagement(keenness, at)).toBeCloseTo(3)
   expect(subscriptionState(db, tove, list)).toBe('subscribed')
+})
+
+test('mail that comes back to somebody who was merged is about whom they have become, over two merges', async () => {
+  const second = somebody(db, 'second')
+  const third = somebody(db, 'third', { list })
+  mergePeople(db, second, tove, 3)
+  mergePeople(db, third, second, 4)
+  expect(await take(written(`leave-${token('bounce')}`, ''))).toBe('unsubscribed')
+  expect(subscriptionState(db, third, list)).toBe('unsubscribed')
+  expect(await take(written(`r-${token('bounce')}`, 'Which string?'))).toBe('reply')
+  expect(repliesOf(db, third).map(({ text }) => text)).toEqual(['Which string?'])
 })
 
 test('a report about a mailing that is no spam after all is only noted', async () => {

@@ -10,7 +10,7 @@ import {
   reportRead,
   unreadReports,
 } from '../database/sending'
-import { changeSubscription, followFailure, suppress } from '../database/people'
+import { changeSubscription, followFailure, personNow, suppress } from '../database/people'
 import { transact, type Database } from '../database'
 import type { Engine, Work } from './engine'
 
@@ -67,7 +67,7 @@ function whomOf(db: Database, traces: readonly Trace[]): Of | null {
   }
   for (const { kind, token } of traces) {
     const of = readToken(by, kind, token)
-    if (of) return of
+    if (of) return { mailingId: of.mailingId, personId: personNow(db, of.personId) }
   }
   return null
 }

@@ -11,6 +11,7 @@ import {
   changeField,
   changeList,
   changePerson,
+  mergePeople,
   personByAddress,
   personDetails,
   subscriptionState,
@@ -205,6 +206,16 @@ test('everything known comes by a mail to themselves, since letters are passed o
   const known = await fetch(link, { method: 'POST' })
   expect(known.headers.get('content-disposition')).toContain('attachment')
   expect(await known.json()).toMatchObject({ address, evidence: [{ list: 'Wind notes' }] })
+})
+
+test('the links in mail to somebody who was merged are theirs who they have become', async () => {
+  mergePeople(satchel.db, 8, 9, Date.now())
+  await page.goto(pageOf(9))
+  await seen('Your lists')
+  await page.goto(`${satchel.url}/u/${makeToken(key, 'leave', mailing, 9)}`)
+  await press('Unsubscribe')
+  await seen(/You are unsubscribed|Unsubscribed/)
+  expect(state(8, 1)).toBe('unsubscribed')
 })
 
 test('one press, and somebody is on no list; another, confirmed by mail, and nothing is known of them', async () => {

@@ -4,6 +4,7 @@ import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
 import { isSuppressed, tagPeople } from './changes'
 import { all, one, q, raw, run, transact, type Database } from '../query'
+import { rememberMerge } from './merged'
 import { mergeOwnLimits, moveOwnChanges } from '../readers'
 import { suppress, subscriptionState } from './subscriptions'
 
@@ -90,6 +91,7 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
     moveReplies(db, gone, kept)
     addJob(db, 'move-acts', { from: gone, to: kept }, now)
     run(db, q.updateTable('reports').set({ person_id: kept }).where('person_id', '=', gone))
+    rememberMerge(db, gone, kept)
     run(db, q.deleteFrom('people').where('id', '=', gone))
     return true
   })

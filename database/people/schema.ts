@@ -115,6 +115,8 @@ export interface PeopleTables {
   }
   notes: { id: Generated<number>; person_id: number; at: number; by_name: string; text: string }
   erased: { hash: string; at: number }
+  /** Who became whom; `gone_id` is nobody's any more. */
+  merged_people: { gone_id: number; kept_id: number }
   leave_reasons: {
     mailing_id: number
     person_id: number

@@ -57,6 +57,9 @@ export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
     )
 }
 
+/** Whose act it is: letters to somebody who was merged since name whom they were sent to. */
+const whoseNow = sql<number>`coalesce(merged.kept_id, acts.person_id)`
+
 /** Acts that are still to be judged and came before `before`, in the order they came. */
 export function unjudgedActs(db: Database, before: number, limit: number) {
   return all(
@@ -64,16 +67,18 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
     q
       .selectFrom('acts')
       .innerJoin('agents', 'agents.id', 'acts.agent_id')
+      .leftJoin('merged_people as merged', 'merged.gone_id', 'acts.person_id')
       .leftJoin('recipients', (join) =>
         join
           .onRef('recipients.mailing_id', '=', 'acts.mailing_id')
-          .onRef('recipients.person_id', '=', 'acts.person_id'),
+          .on((eb) => eb('recipients.person_id', '=', whoseNow)),
       )
       .innerJoin('mailings', 'mailings.id', 'acts.mailing_id')
       .select([
         'acts.id',
         'acts.mailing_id',
-        'acts.person_id',
+        whoseNow.as('person_id'),
+        'merged.kept_id as became',
         'acts.kind',
         'acts.link',
         'acts.at',
@@ -93,6 +98,13 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
   )
 }
 export type UnjudgedAct = ReturnType<typeof unjudgedActs>[number]
+
+/** Hands acts to whom those who did them have become since. */
+export function handOverActs(db: Database, acts: readonly UnjudgedAct[]) {
+  for (const { id, became } of acts)
+    if (became !== null)
+      run(db, q.updateTable('acts').set({ person_id: became }).where('id', '=', id))
+}
 
 /** When a recipient followed which link. */
 export function clicksOf(

@@ -12,6 +12,7 @@ export {
   moveSomeActs,
   recordLeaving,
   unjudgedActs,
+  handOverActs,
 } from './acts'
 export type { NewAct, UnjudgedAct } from './acts'
 export { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'

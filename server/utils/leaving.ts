@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { makeToken, readToken } from '~~/core/delivery'
 import type { Told } from '~~/core/readers'
 import { mailingById } from '~~/database/mailings'
-import { listById } from '~~/database/people'
+import { listById, personNow } from '~~/database/people'
 import { toldTo } from '~~/cases/readers'
 
 /** Who is about to leave which list, by a letter's link, and how they are spoken to. */
@@ -21,7 +21,14 @@ export function leavingOf(event: H3Event): Leaving | null {
   const listId = of && mailingById(db, of.mailingId)?.list_id
   const list = listId ? listById(db, listId) : undefined
   if (!of || !list) return null
-  return { ...of, list, told: toldTo(db, of.personId, list.id), sender: account().name }
+  const personId = personNow(db, of.personId)
+  return {
+    mailingId: of.mailingId,
+    personId,
+    list,
+    told: toldTo(db, personId, list.id),
+    sender: account().name,
+  }
 }
 
 /** The button that undoes it. */

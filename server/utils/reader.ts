@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { readToken } from '~~/core/delivery'
 import { readerPageHtml, type Notice, type Told } from '~~/core/readers'
 import { mailingById } from '~~/database/mailings'
-import { personDetails } from '~~/database/people'
+import { personDetails, personNow } from '~~/database/people'
 import { readerPage, toldTo } from '~~/cases/readers'
 
 /** Whose own page it is, by which mailing's link they came (null: by none), and how they are spoken to. */
@@ -18,13 +18,14 @@ export function readerOf(event: H3Event): Reader | null {
   const { db } = satchel()
   const token = getRouterParam(event, 'token')!
   const of = readToken(publicTokens(), 'reader', token)
-  if (!of || !personDetails(db, of.personId)) return null
+  const personId = of && personNow(db, of.personId)
+  if (!of || !personId || !personDetails(db, personId)) return null
   const mailing = of.mailingId ? mailingById(db, of.mailingId) : undefined
   return {
     token,
-    personId: of.personId,
+    personId,
     mailingId: mailing?.id ?? null,
-    told: toldTo(db, of.personId, mailing?.list_id ?? null),
+    told: toldTo(db, personId, mailing?.list_id ?? null),
   }
 }
 
