@@ -105,6 +105,39 @@ export const en = {
   addressChanged: 'From now on we write to {address}',
   addressBackTitle: 'Change it back to {address}?',
   addressBackButton: 'Yes, change it back',
+
+  formAddress: 'E-mail address',
+  formOptional: 'may stay empty',
+  formChoose: 'Please choose',
+  formPrivacy: 'what we do with it',
+  formLook: 'Nothing was sent yet. Please look at what is marked.',
+  formEmpty: 'Please fill this in.',
+  formValue: 'This could not be read. Please look at it again.',
+  formTick: 'Please tick what you would like to get.',
+  formNeeded: 'This has to be ticked to go on.',
+  formMeant: 'Did you mean {address}?',
+  formMeantYes: 'Yes, use that',
+  formMeantNo: 'No, it is right',
+  formStale: 'This page has been open for a long time. Please send it once more.',
+  formClosed: 'Nobody can sign up here at the moment',
+  formClosedAbout: '{sender} has closed this form. Nothing was sent.',
+  confirmSubject: 'Please confirm: was that you?',
+  confirmText:
+    'Somebody, probably you, has entered this address in a form of {sender}. Press the button if that is right.',
+  confirmButton: 'Yes, that was me',
+  confirmAgreed: 'You agreed to:',
+  confirmLapses: 'The link works until {date}. If it was not you, you need not do anything.',
+  confirmRemind: 'A reminder, the only one:',
+  confirmTitle: 'Is this right?',
+  confirmAbout: 'This was entered for {address}:',
+  confirmDone: 'This is confirmed',
+  confirmLeft: 'You have unsubscribed since you asked for it, so nothing was changed.',
+  confirmSuppressed:
+    'Nothing goes to this address at the moment, because mail to it came back or was marked as unwanted.',
+  alreadySubject: 'You are on the list already',
+  alreadyText:
+    'Somebody, probably you, has entered this address in a form of {sender}. You get it already, so nothing has changed.',
+  promisedText: 'Here is what you asked for:',
 } as const
 
 /** What readers see, by its name. */

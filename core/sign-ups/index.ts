@@ -1,0 +1,42 @@
+/**
+ * Sign-ups: the form (its parts, consents, languages and look), what somebody entered in it, what is doubtful about that,
+ * where a sending stands, and what keeps a form from going live.
+ */
+export {
+  firstLanguage,
+  kindNames,
+  newPart,
+  partKinds,
+  partNames,
+  partsOf,
+  signUpKinds,
+  textKey,
+  type ButtonPart,
+  type ConsentPart,
+  type FieldPart,
+  type FormLook,
+  type FormPart,
+  type PartKind,
+  type SignUpForm,
+  type SignUpKind,
+} from './form'
+export { readWords, wordsFor, type Words } from './words'
+export { readForm, siteOf } from './read-form'
+export { consentsOf, joinedBy, purposesOf, type Consent } from './consent'
+export { nameOf, readEntered, type Entered, type FormFault, type Posted } from './entered'
+export { doubtOf, doubts, DRAWN_FOR, WINDOWS, type Doubt } from './doubts'
+export {
+  CONFIRM_WITHIN,
+  LOOK_WITHIN,
+  REMIND_AFTER,
+  sendingAfter,
+  sendingStates,
+  type SendingEvent,
+  type SendingState,
+} from './states'
+export { drawnLook, type DrawnLook } from './look'
+export { formStyle } from './style'
+export { fieldLabel, formHtml, saidHtml, TRAP, type Drawing } from './html'
+export { signUpMarks, type SignUpFacts, type SignUpMark } from './marks'
+export { formFrom, signUpTemplates, type SignUpTemplate } from './templates'
+export { signUpRates, type SignUpCounts, type SignUpRates } from './results'
