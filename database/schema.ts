@@ -10,6 +10,7 @@ import type { ResultTables } from './results/schema'
 import type { SegmentTables } from './segments/schema'
 import type { SendingTables } from './sending/schema'
 import type { SequenceTables } from './sequences/schema'
+import type { SignUpTables } from './sign-ups/schema'
 
 /**
  * Every table, as Kysely sees it; each folder says what is in its own. Times are UTC milliseconds; columns named in the
@@ -28,7 +29,8 @@ export interface Schema
     ResultTables,
     SegmentTables,
     SendingTables,
-    SequenceTables {}
+    SequenceTables,
+    SignUpTables {}
 
 export type { ImportState } from './imports/schema'
 export type { MailingState } from './mailings/schema'

@@ -89,6 +89,7 @@ export const sealedColumns = [
   ['trial_mailboxes', 'password'],
   ['users', 'totp_secret'],
   ['own_requests', 'secret'],
+  ['sign_up_sendings', 'secret'],
 ] as const
 
 /** Seals with the present key what is not sealed with it: what an earlier version left bare, or an earlier key sealed. */

@@ -4,6 +4,7 @@ import { all, openMemory, raw } from '.'
 import { accountTriggers } from './account/schema'
 import { peopleTriggers } from './people/schema'
 import { readerTriggers } from './readers/schema'
+import { signUpTriggers } from './sign-ups/schema'
 import { resultTriggers } from './results/schema'
 
 it('every trigger of the database stands in the schema of the table that it keeps', () => {
@@ -11,6 +12,9 @@ it('every trigger of the database stands in the schema of the table that it keep
     openMemory(),
     raw(sql<{ name: string }>`select name from sqlite_master where type = 'trigger' order by name`),
   )
-  const listed = { ...accountTriggers, ...peopleTriggers, ...readerTriggers, ...resultTriggers }
+  const listed = {
+    ...{ ...accountTriggers, ...peopleTriggers, ...readerTriggers, ...resultTriggers },
+    ...signUpTriggers,
+  }
   expect(there.map(({ name }) => name)).toEqual(Object.keys(listed).sort())
 })

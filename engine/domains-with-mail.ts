@@ -20,7 +20,7 @@ const throwawayDomains = new Set(
 const answers = new Map<string, { takesMail: boolean; at: number }>()
 
 /**
- * Adds to rows what is doubtful about their domain: that it is one of those whose addresses are thrown away, or that it
+ * Tells what is doubtful about a domain, and adds it to rows of an import: that it is one of those whose addresses are thrown away, or that it
  * takes no mail, as name servers say (RFC 5321, 5.1; RFC 7505). Where nobody can be asked, nothing is said of that.
  */
 export function domainsWithMail({ settings, hostClock }: Engine) {
@@ -43,6 +43,11 @@ export function domainsWithMail({ settings, hostClock }: Engine) {
   }
 
   return {
+    /** Why nobody writes from a domain; null where nothing is known against it. */
+    async doubt(domain: string): Promise<'thrown' | 'nowhere' | null> {
+      if (isThrowaway(domain)) return 'thrown'
+      return (await takesMail(domain)) ? null : 'nowhere'
+    },
     async caution(rows: readonly UnderstoodRow[]) {
       const entries = rows.flatMap((row) => ('entry' in row ? [row.entry] : []))
       const domains = [...new Set(entries.map(({ domain }) => domain))]

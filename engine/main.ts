@@ -17,6 +17,7 @@ import { sender } from './send'
 import { startDueMailings } from './start-mailings'
 import { tryDeliveries } from './try-deliveries'
 import { sendRequests } from './send-requests'
+import { sendSignUps } from './send-sign-ups'
 import { watchGoals } from './watch-goals'
 
 /** The engine: all that goes on by itself. Long work that people ask for is done in a process of its own. */
@@ -35,6 +36,7 @@ await doUntilTold(
     ['read-reports', readReports, 300],
     ['pass-on-replies', passOnReplies, 500],
     ['send-requests', sendRequests, 300],
+    ['send-sign-ups', sendSignUps, 200],
     ['follow-segments', followSegments, 2_000],
     ['watch-goals', watchGoals, 1_000],
     ['check-links', linkChecker(), 300],

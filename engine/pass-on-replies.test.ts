@@ -1,62 +1,27 @@
-import { once } from 'node:events'
-import type { AddressInfo } from 'node:net'
 import { simpleParser } from 'mailparser'
-import { SMTPServer } from 'smtp-server'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import type { Database } from '../database'
 import { madeUpAccount, mailingOnItsWay, somebody } from '../database/made-up'
 import { addReply, addReport, repliesOf } from '../database/sending'
 import { madeUpEngine } from './made-up'
+import { openOffice, type Office } from './made-up-office'
 import { passOnReplies } from './pass-on-replies'
 
 let db: Database
 let tove: number
 let mailing: number
-let office: SMTPServer | null = null
-/** What the post office took, and what it says to a recipient: nothing is yes. */
-let taken: { from: string; to: string; raw: Buffer }[]
-let objection: { code: number; text: string } | null
+let office: Office
 
-beforeEach(() => {
+beforeEach(async () => {
   const account = madeUpAccount()
   db = account.db
   tove = somebody(db, 'tove', { list: account.list })
   mailing = mailingOnItsWay(db, account.list)
-  taken = []
-  objection = null
+  office = await openOffice()
 })
-afterEach(() => {
-  office?.close(() => {})
-  office = null
-})
+afterEach(() => office.close())
 
-async function engineWithOffice() {
-  office = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['AUTH', 'STARTTLS'],
-    logger: false,
-    onRcptTo(_address, _session, done) {
-      done(objection && Object.assign(new Error(objection.text), { responseCode: objection.code }))
-    },
-    onData(stream, session, done) {
-      const pieces: Buffer[] = []
-      stream.on('data', (piece: Buffer) => pieces.push(piece))
-      stream.on('end', () => {
-        const { mailFrom, rcptTo } = session.envelope
-        taken.push({
-          from: mailFrom ? mailFrom.address : '',
-          to: rcptTo[0]!.address,
-          raw: Buffer.concat(pieces),
-        })
-        done()
-      })
-    },
-  })
-  office.listen(0, '127.0.0.1')
-  await once(office.server, 'listening')
-  const { port } = office.server.address() as AddressInfo
-  return madeUpEngine(db, { smtpUrl: `smtp://127.0.0.1:${port}` })
-}
+const engineWithOffice = () => madeUpEngine(db, { smtpUrl: office.url })
 
 const reply = (text: string, at: number, reportId: number | null = null) =>
   addReply(
@@ -71,12 +36,12 @@ const reply = (text: string, at: number, reportId: number | null = null) =>
 
 test('a reply goes to the sender, from nobody, marked as made by a program; answering it goes to its writer', async () => {
   addReport(db, 'From: tove@inkpost.example\r\n\r\nWhich string? \xe9\r\n', 5)
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   reply('Which string? é', engine.clock(), 1)
   expect(await passOnReplies(engine)).toBe(true)
   expect(await passOnReplies(engine)).toBe(false)
-  expect(taken).toMatchObject([{ from: '', to: 'hello@galewright.example' }])
-  const mail = await simpleParser(taken[0]!.raw)
+  expect(office.taken).toMatchObject([{ from: '', to: 'hello@galewright.example' }])
+  const mail = await simpleParser(office.taken[0]!.raw)
   expect(mail.subject).toBe('Re: kites é')
   expect(mail.replyTo?.value[0]?.address).toBe('tove@inkpost.example')
   expect(mail.headers.get('auto-submitted')).toBe('auto-generated')
@@ -88,9 +53,9 @@ test('a reply goes to the sender, from nobody, marked as made by a program; answ
 })
 
 test('where nobody takes it now it is tried again, where it is refused for good the reply says so', async () => {
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   reply('Hello', engine.clock())
-  objection = { code: 451, text: '4.7.1 come again' }
+  office.objection = { code: 451, text: '4.7.1 come again' }
   await passOnReplies(engine)
   expect(repliesOf(db, tove)[0]).toMatchObject({
     passed_on_at: null,
@@ -98,19 +63,19 @@ test('where nobody takes it now it is tried again, where it is refused for good 
   })
   expect(await passOnReplies(engine)).toBe(false)
   engine.time.now += 3_600_000
-  objection = { code: 550, text: '5.1.1 nobody' }
+  office.objection = { code: 550, text: '5.1.1 nobody' }
   await passOnReplies(engine)
   expect(repliesOf(db, tove)[0]!.pass_on_note).toContain('hello@galewright.example was refused')
   engine.time.now += 10 * 3_600_000
   expect(await passOnReplies(engine)).toBe(false)
-  expect(taken).toEqual([])
+  expect(office.taken).toEqual([])
 })
 
 test('more than twenty of one person in a day are kept, and not passed on', async () => {
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   for (let i = 0; i < 23; i++) reply(`Hello ${i}`, engine.clock() - 30 + i)
   while (await passOnReplies(engine));
-  expect(taken).toHaveLength(20)
+  expect(office.taken).toHaveLength(20)
   expect(repliesOf(db, tove)).toHaveLength(23)
   expect(repliesOf(db, tove)[0]!.pass_on_note).toContain('more than 20')
 })

@@ -1,53 +1,23 @@
-import { once } from 'node:events'
-import type { AddressInfo } from 'node:net'
 import { simpleParser } from 'mailparser'
-import { SMTPServer } from 'smtp-server'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { HOUR, MINUTE } from '../core/time'
 import { all, q, type Database } from '../database'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { askOwn, requestOf } from '../database/readers'
 import { madeUpEngine } from './made-up'
+import { openOffice, type Office } from './made-up-office'
 import { sendRequests } from './send-requests'
 
 let db: Database
-let office: SMTPServer | null = null
-let taken: { from: string; to: string; raw: Buffer }[]
-let objection: { code: number; text: string } | null
+let office: Office
 
-beforeEach(() => {
+beforeEach(async () => {
   ;({ db } = madeUpAccount())
-  taken = []
-  objection = null
+  office = await openOffice()
 })
-afterEach(() => {
-  office?.close(() => {})
-  office = null
-})
+afterEach(() => office.close())
 
-async function engineWithOffice() {
-  office = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['AUTH', 'STARTTLS'],
-    logger: false,
-    onRcptTo(_address, _session, done) {
-      done(objection && Object.assign(new Error(objection.text), { responseCode: objection.code }))
-    },
-    onData(stream, { envelope: { mailFrom, rcptTo } }, done) {
-      const pieces: Buffer[] = []
-      stream.on('data', (piece: Buffer) => pieces.push(piece))
-      stream.on('end', () => {
-        const from = mailFrom ? mailFrom.address : ''
-        taken.push({ from, to: rcptTo[0]!.address, raw: Buffer.concat(pieces) })
-        done()
-      })
-    },
-  })
-  office.listen(0, '127.0.0.1')
-  await once(office.server, 'listening')
-  const { port } = office.server.address() as AddressInfo
-  return madeUpEngine(db, { smtpUrl: `smtp://127.0.0.1:${port}`, sign: true })
-}
+const engineWithOffice = () => madeUpEngine(db, { smtpUrl: office.url, sign: true })
 const ask = (at: number) =>
   askOwn(
     db,
@@ -60,12 +30,12 @@ const ask = (at: number) =>
 const rows = () => all(db, q.selectFrom('own_requests').selectAll())
 
 test('a link is mailed once, signed, to nobody’s return path; and it leads to what was asked', async () => {
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   ask(engine.hostClock())
   expect(await sendRequests(engine)).toBe(true)
   expect(await sendRequests(engine)).toBe(false)
-  expect(taken).toHaveLength(1)
-  const [{ from, to, raw }] = taken as [(typeof taken)[number]]
+  expect(office.taken).toHaveLength(1)
+  const [{ from, to, raw }] = office.taken as [(typeof office.taken)[number]]
   expect([from, to]).toEqual(['', 'tove@inkpost.example'])
   const mail = await simpleParser(raw)
   expect(mail.subject).toBe('What Galewright Kites knows of you')
@@ -77,19 +47,19 @@ test('a link is mailed once, signed, to nobody’s return path; and it leads to 
 })
 
 test('what is put off is tried again while the link works, and what is refused is not', async () => {
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   const began = engine.hostClock()
   ask(began)
-  objection = { code: 451, text: 'Busy' }
+  office.objection = { code: 451, text: 'Busy' }
   await sendRequests(engine)
   const [waits] = rows()
   expect(waits).toMatchObject({ tries: 1, answer: expect.stringContaining('Busy') })
   expect(waits!.send_due! - began).toBeGreaterThanOrEqual(4 * MINUTE)
-  objection = null
+  office.objection = null
   engine.time.now = waits!.send_due!
   await sendRequests(engine)
-  expect(taken).toHaveLength(1)
-  objection = { code: 550, text: 'No such mailbox' }
+  expect(office.taken).toHaveLength(1)
+  office.objection = { code: 550, text: 'No such mailbox' }
   askOwn(
     db,
     {
@@ -103,9 +73,9 @@ test('what is put off is tried again while the link works, and what is refused i
 })
 
 test('a mail that would come later than its link works is given up', async () => {
-  const engine = await engineWithOffice()
+  const engine = engineWithOffice()
   ask(engine.hostClock())
-  objection = { code: 451, text: 'Busy' }
+  office.objection = { code: 451, text: 'Busy' }
   engine.time.now += HOUR - MINUTE
   await sendRequests(engine)
   expect(rows()).toMatchObject([{ send_due: null, secret: null }])

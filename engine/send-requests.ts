@@ -32,8 +32,8 @@ export const sendRequests: Work = async ({ db, settings, clock, hostClock }) => 
     const answer = await server.send('', request.sent_to, raw, account.sender_address)
     if (answer.kind === 'accepted') requestMailed(db, request.id)
     else if (answer.kind === 'refused' && answer.code >= 500)
-      requestNotMailed(db, request.id, `${answer.code} ${answer.text}`, null)
-    else again(answer.kind === 'refused' ? `${answer.code} ${answer.text}` : answer.why)
+      requestNotMailed(db, request.id, answer.text, null)
+    else again(answer.kind === 'refused' ? answer.text : answer.why)
   } finally {
     server.close()
   }

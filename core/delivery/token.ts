@@ -1,11 +1,12 @@
 import { hash, timingSafeEqual } from 'node:crypto'
 
 /**
- * What a token is for: an open, a click, leaving the list, the reader's own page, a bounce's return path, a message's id; the calendar, which
- * names nobody.
+ * What a token is for: an open, a click, leaving the list, the reader's own page, a bounce's return path, a message's id; the
+ * calendar, which names nobody; a form as it was drawn, which names the form and the time.
  * A token of one kind does not verify as another.
  */
-export type TokenKind = 'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message' | 'calendar'
+export type TokenKind =
+  'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message' | 'calendar' | 'form'
 
 /** 128 bits. */
 const MAC_BYTES = 16
@@ -78,6 +79,7 @@ const kinds = {
   bounce: Buffer.from('bounce\0'),
   message: Buffer.from('message\0'),
   calendar: Buffer.from('calendar\0'),
+  form: Buffer.from('form\0'),
 } satisfies Record<TokenKind, Buffer>
 
 /** Bytes that SHA-256 takes at a time. */

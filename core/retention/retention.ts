@@ -76,6 +76,12 @@ export const retention = [
     why: 'Its link works for two weeks at most. What came of it stays with the person.',
   },
   {
+    key: 'sign-ups',
+    what: 'What was sent in by a form and never confirmed',
+    days: 30,
+    why: 'To see what is kept away, and why. Afterwards it counts still, and nobody is behind it; what was confirmed stays with the person, as evidence.',
+  },
+  {
     key: 'sessions',
     what: 'Where somebody who works here was signed in',
     days: 90,

@@ -1,10 +1,9 @@
 import { expect, test } from 'vitest'
-import { MINUTE } from '../time'
-import { doubtOf, MOST, type Circumstances } from './doubts'
+import { doubtOf, DRAWN_FOR, MOST, type Circumstances } from './doubts'
 import { sendingAfter, sendingStates, type SendingState } from './states'
 
 const usual: Circumstances = {
-  ...{ trapped: false, drawnAt: 1_000_000, now: 1_020_000, thrownAway: false, suppressed: false },
+  ...{ trapped: false, drawnFor: 20_000, suppressed: false },
   before: { address: 0, network: 0, form: 0 },
 }
 const doubt = (over: Partial<Circumstances>) => doubtOf({ ...usual, ...over })
@@ -16,10 +15,8 @@ test('a person who reads and writes is not doubted', () => {
 
 test('each sign of a program has its reason', () => {
   expect(doubt({ trapped: true })).toBe('trap')
-  expect(doubt({ drawnAt: null })).toBe('token')
-  expect(doubt({ drawnAt: usual.now + 2 * MINUTE })).toBe('token')
-  expect(doubt({ drawnAt: usual.now - 400 })).toBe('fast')
-  expect(doubt({ thrownAway: true })).toBe('thrown')
+  for (const drawnFor of [null, -1, DRAWN_FOR + 1]) expect(doubt({ drawnFor })).toBe('token')
+  expect(doubt({ drawnFor: 400 })).toBe('fast')
   expect(doubt({ suppressed: true })).toBe('suppressed')
   expect(doubt({ before: { ...usual.before, address: MOST.address } })).toBe('address')
   expect(doubt({ before: { ...usual.before, network: MOST.network } })).toBe('network')
@@ -31,6 +28,6 @@ test('nothing is confirmed but what is pending, and nothing pending comes back f
   expect(states.filter((state) => sendingAfter(state, 'confirm'))).toEqual(['pending'])
   expect(states.filter((state) => sendingAfter(state, 'let-through'))).toEqual(['for-a-look'])
   for (const over of ['confirmed', 'lapsed', 'already', 'dropped', 'kept-away'] as const)
-    for (const event of ['confirm', 'lapse', 'let-through', 'drop'] as const)
+    for (const event of ['confirm', 'lapse', 'doubt', 'let-through', 'drop'] as const)
       expect(sendingAfter(over, event)).toBeNull()
 })

@@ -1,12 +1,16 @@
 import { MINUTE, HOUR } from '../time'
 
-/** Why a sending is not taken at its word. Those of `look` can be let through by hand; the others come to nothing. */
+/**
+ * Why a sending is not taken at its word. Those of `look` can be let through by hand; the others come to nothing. What is
+ * doubtful about the domain is found when a mail is to go there, since name servers are asked.
+ */
 export const doubts = {
   trap: { words: 'Hidden field filled', look: false },
   suppressed: { words: 'Suppressed: mail came back or was a complaint', look: false },
   fast: { words: 'Sent in faster than one can read', look: true },
   token: { words: 'Not from a form that we drew', look: true },
   thrown: { words: 'Thrown-away address', look: true },
+  nowhere: { words: 'A domain that takes no mail', look: true },
   address: { words: 'The same address many times', look: true },
   network: { words: 'Same network, many addresses', look: true },
   form: { words: 'Many at once', look: true },
@@ -17,10 +21,8 @@ export type Doubt = keyof typeof doubts
 export interface Circumstances {
   /** Whether the field that nobody sees was filled. */
   trapped: boolean
-  /** When the form was drawn for them, as its own token says; null where that is none of ours. */
-  drawnAt: number | null
-  now: number
-  thrownAway: boolean
+  /** For how long it had been drawn for them, ms, as its own token says; null where that is none of ours. */
+  drawnFor: number | null
   suppressed: boolean
   /** How many came before: for this address in a day, from this network and to this form in ten minutes. */
   before: { address: number; network: number; form: number }
@@ -37,9 +39,8 @@ export const MOST = { address: 3, network: 8, form: 300 }
 export function doubtOf(of: Circumstances): Doubt | null {
   if (of.trapped) return 'trap'
   if (of.suppressed) return 'suppressed'
-  if (of.drawnAt === null || of.drawnAt > of.now + MINUTE) return 'token'
-  if (of.now - of.drawnAt < AT_LEAST) return 'fast'
-  if (of.thrownAway) return 'thrown'
+  if (of.drawnFor === null || of.drawnFor < 0 || of.drawnFor > DRAWN_FOR) return 'token'
+  if (of.drawnFor < AT_LEAST) return 'fast'
   if (of.before.address >= MOST.address) return 'address'
   if (of.before.network >= MOST.network) return 'network'
   if (of.before.form >= MOST.form) return 'form'

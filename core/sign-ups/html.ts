@@ -19,10 +19,14 @@ export interface Drawing {
   action: string
   token: string
   version: number
+  /** The page it stands on, where that is known; it comes back with what is entered. */
+  page?: string | null
   /** What was posted and not taken, what is wrong with it, and the address that may have been meant. */
   typed?: Posted
   faults?: Readonly<Record<string, FormFault>>
   meant?: string | null
+  /** It had been open for too long, and is to be sent once more. */
+  stale?: boolean
 }
 
 /** The name of the field that nobody sees, and only programs fill in. */
@@ -31,7 +35,7 @@ export const TRAP = 'website'
 /** The form as HTML that works without a script. */
 export function formHtml(drawing: Drawing): string {
   const { form, look, faults = {}, told, action, token, version, language, sender } = drawing
-  const wrong = Object.keys(faults).length > 0
+  const said = drawing.stale ? 'formStale' : Object.keys(faults).length > 0 ? 'formLook' : null
   const logo = look.logo
     ? `<img class="sup-logo" src="${escapeHtml(look.logo)}" alt="${escapeHtml(sender.name)}" width="${look.logoWidth}">`
     : ''
@@ -39,9 +43,9 @@ export function formHtml(drawing: Drawing): string {
     `<input type="hidden" name="${escapeHtml(name)}" value="${escapeHtml(value)}">`
   const parts = form.parts.map((part) => partHtml(part, drawing)).join('\n')
   return `<form class="sup" method="post" action="${escapeHtml(action)}" lang="${language}" novalidate>${logo}
-<div class="sup-parts${form.columns === 2 ? ' two' : ''}">${wrong ? `<p class="sup-top" role="alert">${told.html('formLook')}</p>` : ''}
+<div class="sup-parts${form.columns === 2 ? ' two' : ''}">${said ? `<p class="sup-top" role="alert">${told.html(said)}</p>` : ''}
 ${parts}
-</div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}
+</div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}${drawing.page ? hidden('page', drawing.page) : ''}
 <div class="sup-trap" aria-hidden="true"><label>Website <input name="${TRAP}" tabindex="-1" autocomplete="off"></label></div></form>`
 }
 

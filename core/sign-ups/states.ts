@@ -21,11 +21,12 @@ export const REMIND_AFTER = 2 * DAY
 export const LOOK_WITHIN = 14 * DAY
 
 /** What can happen to a sending. */
-export type SendingEvent = 'confirm' | 'lapse' | 'let-through' | 'drop'
+export type SendingEvent = 'confirm' | 'lapse' | 'doubt' | 'let-through' | 'drop'
 
 const moves: Record<SendingEvent, Partial<Record<SendingState, SendingState>>> = {
   confirm: { pending: 'confirmed' },
   lapse: { pending: 'lapsed', 'for-a-look': 'dropped' },
+  doubt: { pending: 'for-a-look' },
   'let-through': { 'for-a-look': 'pending' },
   drop: { 'for-a-look': 'dropped' },
 }

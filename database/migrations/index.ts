@@ -33,6 +33,7 @@ import { heldOutWithAPart } from './0031-held-out-with-a-part'
 import { listsBesideFacts } from './0032-lists-beside-facts'
 import { readersOwnPage } from './0033-readers-own-page'
 import { mergedPeople } from './0034-merged-people'
+import { signUps } from './0035-sign-ups'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -73,6 +74,7 @@ export const migrations: readonly Step[] = [
   listsBesideFacts,
   readersOwnPage,
   mergedPeople,
+  signUps,
 ]
 
 /**

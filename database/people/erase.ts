@@ -5,6 +5,7 @@ import { forgetWords } from './search'
 import { one, q, run, transact, type Database } from '../query'
 import { addJob, forgetCopiesNaming } from '../jobs'
 import { forgetRequestsTo } from '../readers'
+import { forgetSendingsOf } from '../sign-ups'
 
 /**
  * Erases a person for good: everything about them goes, and so does who it was that the counts of past
@@ -37,6 +38,7 @@ export function erasePerson(db: Database, id: number, now: number): boolean {
     forgetReportsAbout(db, id, person.normal)
     forgetCopiesNaming(db, person.normal)
     forgetRequestsTo(db, person.normal)
+    forgetSendingsOf(db, id, person.normal)
     run(db, q.deleteFrom('people').where('id', '=', id))
     forgetWords(db)
     return true

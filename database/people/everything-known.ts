@@ -3,6 +3,7 @@ import { personDetails, valuesOf } from './people'
 import { all, q, type Database } from '../query'
 import { ownChangesOf, ownLimitsOf, requestsOf } from '../readers'
 import { repliesOf, reportsAbout } from '../sending'
+import { sendingsOf } from '../sign-ups'
 
 /** Everything on file about a person, in plain words and times, to be given out; null where there is nobody. */
 export function everythingKnown(db: Database, id: number) {
@@ -56,6 +57,13 @@ export function everythingKnown(db: Database, id: number) {
       ...{ kind, sent_to },
       at: time(asked_at),
       confirmed: time(used_at),
+    })),
+    sign_ups: sendingsOf(db, id).map((row) => ({
+      ...{ form: row.name, version: row.version, language: row.language, page: row.page },
+      ...{ entered: JSON.parse(row.given) as unknown, source: JSON.parse(row.source) as unknown },
+      ...{ state: row.state, ip: row.ip, agent: row.agent },
+      at: time(row.at),
+      confirmed: time(row.ended_at),
     })),
     mailings: all(
       db,

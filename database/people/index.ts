@@ -55,7 +55,7 @@ export {
 export type { PeopleChoice } from './people'
 export { personHistory } from './person-page'
 export { rewriteRules } from './rewrite-rules'
-export { changeSubscription, suppress, subscriptionState } from './subscriptions'
+export { changeSubscription, subscriptionOf, suppress, subscriptionState } from './subscriptions'
 export {
   changeTag,
   deleteTag,

@@ -4,6 +4,7 @@ import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
 import { isSuppressed, tagPeople } from './changes'
 import { all, one, q, raw, run, transact, type Database } from '../query'
+import { moveSendings } from '../sign-ups'
 import { rememberMerge } from './merged'
 import { mergeOwnLimits, moveOwnChanges } from '../readers'
 import { suppress, subscriptionState } from './subscriptions'
@@ -87,6 +88,7 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
     }
     mergeOwnLimits(db, kept, gone)
     moveOwnChanges(db, gone, kept)
+    moveSendings(db, gone, kept)
     moveHistory(db, kept, gone)
     moveReplies(db, gone, kept)
     addJob(db, 'move-acts', { from: gone, to: kept }, now)

@@ -58,6 +58,8 @@ export interface PeopleTables {
     wording_id: number | null
     ip: string | null
     agent: string | null
+    /** What was sent in by a sign-up's form, where that is how it came. */
+    sending_id: number | null
   }
   tags: { id: Generated<number>; name: string; color: Generated<string> }
   /** What deleted tags were called. */

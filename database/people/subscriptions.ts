@@ -12,6 +12,8 @@ export interface Way {
   wording?: string | null
   ip?: string | null
   agent?: string | null
+  /** What was sent in by a sign-up's form, and made it so. */
+  sendingId?: number | null
 }
 
 /**
@@ -52,6 +54,7 @@ export function changeSubscription(
         wording_id: by.wording ? wordingId(db, by.wording) : null,
         ip: by.ip ?? null,
         agent: by.agent?.slice(0, 300) ?? null,
+        sending_id: by.sendingId ?? null,
       }),
     )
     if (next === 'unsubscribed') dropOpenRecipients(db, personId, 'unsubscribed', now, listId)
@@ -64,15 +67,19 @@ export function subscriptionState(
   personId: number,
   listId: number,
 ): SubscriptionState | null {
-  const row = one(
+  return subscriptionOf(db, personId, listId)?.state ?? null
+}
+
+/** How somebody stands on a list, and since when; undefined where they never were on it. */
+export function subscriptionOf(db: Database, personId: number, listId: number) {
+  return one(
     db,
     q
       .selectFrom('subscriptions')
-      .select('state')
+      .select(['state', 'since'])
       .where('person_id', '=', personId)
       .where('list_id', '=', listId),
   )
-  return row?.state ?? null
 }
 
 /** Sets a person aside: never mailed again, whatever the lists say. The first reason stays. */

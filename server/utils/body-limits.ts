@@ -12,10 +12,11 @@ const limits: readonly (readonly [path: RegExp, bytes: number])[] = [
   [/^\/in\/reports\//, 1 * MB],
   // Ids of everybody who was chosen in a table.
   [/^\/api\/people\/(act|export)$/, 16 * MB],
-  [/^\/api\/(stamps|letterhead|templates|imports|segments|sequences|sql)(\/|$)/, 2 * MB],
+  [/^\/api\/(stamps|letterhead|templates|imports|segments|sequences|sign-ups|sql)(\/|$)/, 2 * MB],
   [/^\/api\/(session|owner)$/, 16 * KB],
   [/^\/u\//, 16 * KB],
   [/^\/r\//, 64 * KB],
+  [/^\/s\//, 64 * KB],
 ]
 const USUAL = 256 * KB
 

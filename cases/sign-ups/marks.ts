@@ -1,0 +1,22 @@
+import { partsOf, signUpMarks, type SignUpForm, type SignUpMark } from '../../core/sign-ups'
+import type { Database } from '../../database'
+import { readAccount } from '../../database/account'
+import { readFields, readLists } from '../../database/people'
+import { usedByLetters } from '../../database/sign-ups'
+
+/** What keeps a form from going live, and what should be looked at, as things stand now. */
+export function marksOf(db: Database, form: SignUpForm): SignUpMark[] {
+  const account = readAccount(db)!
+  const { usedBy, looked } = usedByLetters(
+    db,
+    partsOf(form, 'field').map(({ field }) => field),
+  )
+  return signUpMarks(form, {
+    lists: new Map(readLists(db).map(({ id, name }) => [id, name])),
+    fields: new Map(readFields(db).map((field) => [field.key, field])),
+    letterhead: account.letterhead,
+    postalAddress: account.postal_address,
+    usedBy,
+    lettersLooked: looked,
+  })
+}

@@ -1,0 +1,263 @@
+import { createHash, randomBytes } from 'node:crypto'
+import type { Selectable } from 'kysely'
+import {
+  CONFIRM_WITHIN,
+  LOOK_WITHIN,
+  REMIND_AFTER,
+  sendingAfter,
+  WINDOWS,
+  type Doubt,
+  type Entered,
+  type SendingEvent,
+  type SendingState,
+} from '../../core/sign-ups'
+import { deviceOf } from '../../core/counting'
+import type { ReaderLanguage } from '../../core/readers'
+import { all, one, q, run, type Database } from '../query'
+import { seal } from '../sealed'
+import { MINUTE } from '../../core/time'
+import type { Schema } from '../schema'
+import type { SignUpMail } from './schema'
+
+type Row = Selectable<Schema['sign_up_sendings']>
+export type Sending = Omit<Row, 'given' | 'ticked' | 'source'> & {
+  given: Entered['values']
+  ticked: string[]
+  source: Record<string, string>
+}
+
+/** What is kept of a sending besides where it stands. */
+export interface NewSending {
+  signUpId: number
+  version: number
+  language: ReaderLanguage
+  entered: Entered
+  page: string | null
+  ip: string | null
+  agent: string | null
+  state: SendingState
+  doubt: Doubt | null
+  mail: SignUpMail | null
+}
+
+/** Keeps a sending, with the secret of its link; its mail, if there is one, is due at once. Its id. */
+export function addSending(db: Database, sending: NewSending, now: number): number {
+  const { entered, state, mail } = sending
+  const secret = randomBytes(24).toString('base64url')
+  return run(
+    db,
+    q.insertInto('sign_up_sendings').values({
+      sign_up_id: sending.signUpId,
+      version: sending.version,
+      language: sending.language,
+      at: now,
+      address: entered.address.address,
+      normal: entered.address.normal,
+      given: JSON.stringify(entered.values),
+      ticked: JSON.stringify(entered.ticked),
+      page: sending.page,
+      source: JSON.stringify(entered.source),
+      device: deviceOf(sending.agent ?? ''),
+      ip: sending.ip,
+      agent: sending.agent?.slice(0, 300) ?? null,
+      state,
+      doubt: sending.doubt,
+      hash: hashOf(secret),
+      // Kept away, it never gets a mail; else one may still go out.
+      secret: state === 'kept-away' ? null : seal(db, secret),
+      mail,
+      send_due: mail && now,
+      ...dueIn(state, now),
+    }),
+  ).id
+}
+
+/** When a sending in a state is reminded, and when it is over. */
+const dueIn = (state: SendingState, now: number) =>
+  state === 'pending'
+    ? { remind_due: now + REMIND_AFTER, over_due: now + CONFIRM_WITHIN }
+    : { remind_due: null, over_due: state === 'for-a-look' ? now + LOOK_WITHIN : null }
+
+/** How many sendings came before: for an address, from a network, to a form, each within its own time. */
+export function sendingsBefore(
+  db: Database,
+  of: { normal: string; ip: string | null; signUpId: number },
+  now: number,
+): { address: number; network: number; form: number } {
+  const many = (column: 'normal' | 'ip' | 'sign_up_id', value: string | number, within: number) =>
+    one(
+      db,
+      q
+        .selectFrom('sign_up_sendings')
+        .select((eb) => eb.fn.countAll<number>().as('n'))
+        .where(column, '=', value)
+        .where('at', '>', now - within),
+    )!.n
+  return {
+    address: many('normal', of.normal, WINDOWS.address),
+    network: of.ip === null ? 0 : many('ip', of.ip, WINDOWS.network),
+    form: many('sign_up_id', of.signUpId, WINDOWS.form),
+  }
+}
+
+/** The last time that a mail of a kind was sent, or is to be, for an address; null where none was. */
+export function lastMailTo(db: Database, normal: string, mail: SignUpMail): number | null {
+  const last = q
+    .selectFrom('sign_up_sendings')
+    .select((eb) => eb.fn.max('at').as('at'))
+    .where('normal', '=', normal)
+    .where('mail', '=', mail)
+  return one(db, last)?.at ?? null
+}
+
+/** Sends the confirming letter once more, where the last went out a while ago; whether it will. */
+export function mailAgain(db: Database, sending: Sending, now: number): boolean {
+  const { id, state, send_due, mailed, mailed_at } = sending
+  if (state !== 'pending' || send_due !== null || mailed >= MOST_MAILS) return false
+  if (mailed_at !== null && now - mailed_at < AGAIN_AFTER) return false
+  const set = { mail: 'confirm' as const, send_due: now, tries: 0 }
+  return run(db, q.updateTable('sign_up_sendings').set(set).where('id', '=', id)).changes === 1
+}
+const MOST_MAILS = 4
+const AGAIN_AFTER = 10 * MINUTE
+
+/** A sending of this form for this address that still waits to be confirmed, whose values are the same. */
+export function sameSending(
+  db: Database,
+  of: { signUpId: number; version: number; entered: Entered },
+): Sending | null {
+  const found = q
+    .selectFrom('sign_up_sendings')
+    .selectAll()
+    .where('normal', '=', of.entered.address.normal)
+    .where('sign_up_id', '=', of.signUpId)
+    .where('version', '=', of.version)
+    .where('given', '=', JSON.stringify(of.entered.values))
+    .where('ticked', '=', JSON.stringify(of.entered.ticked))
+    .where('state', 'in', ['pending', 'for-a-look'])
+    .limit(1)
+  const row = one(db, found)
+  return row ? sendingFrom(row) : null
+}
+
+export function sendingById(db: Database, id: number): Sending | null {
+  const row = one(db, q.selectFrom('sign_up_sendings').selectAll().where('id', '=', id))
+  return row ? sendingFrom(row) : null
+}
+
+/** The sending whose link was mailed; null where the link is none of ours. */
+export function sendingOfLink(db: Database, secret: string): Sending | null {
+  const found = q.selectFrom('sign_up_sendings').selectAll().where('hash', '=', hashOf(secret))
+  const row = one(db, found)
+  return row ? sendingFrom(row) : null
+}
+
+/** Moves a sending by what happened to it; whether it was in a state where that can happen. In its caller's transaction. */
+export function moveSending(
+  db: Database,
+  sending: Pick<Sending, 'id' | 'state'>,
+  event: SendingEvent,
+  now: number,
+  more: { person_id?: number; mail?: SignUpMail | null; doubt?: Doubt } = {},
+): boolean {
+  const state = sendingAfter(sending.state, event)
+  if (!state) return false
+  const mail = event === 'let-through' ? ('confirm' as const) : (more.mail ?? null)
+  return (
+    run(
+      db,
+      q
+        .updateTable('sign_up_sendings')
+        .set({
+          ...{ state, ...dueIn(state, now), ...more, mail, send_due: mail && now, tries: 0 },
+          ...(state === 'pending' || state === 'for-a-look'
+            ? {}
+            : { ended_at: now, ...(mail ? {} : { secret: null }) }),
+        })
+        .where('id', '=', sending.id)
+        .where('state', '=', sending.state),
+    ).changes === 1
+  )
+}
+
+/** Sendings whose time is over, the earliest first. */
+export function sendingsOver(db: Database, now: number, limit: number): Sending[] {
+  const over = q.selectFrom('sign_up_sendings').selectAll().where('over_due', '<=', now)
+  return all(db, over.orderBy('over_due').limit(limit)).map(sendingFrom)
+}
+
+/** Sends the one reminder to those who have not confirmed for two days; how many. */
+export function remindDue(db: Database, now: number): number {
+  const due = q
+    .updateTable('sign_up_sendings')
+    .set({ mail: 'remind', send_due: now, tries: 0, remind_due: null })
+    .where('remind_due', '<=', now)
+  return run(db, due.where('state', '=', 'pending').where('send_due', 'is', null)).changes
+}
+
+/** What is left of a sending once it is forgotten whose it was: that it came, and what became of it. */
+const nobodys = {
+  ...{ person_id: null, address: '', normal: '', given: '{}', ip: null, agent: null, answer: null },
+  ...{ secret: null, mail: null, send_due: null, remind_due: null, over_due: null },
+}
+
+/** Forgets whose it was, of everything that somebody sent in or that was sent in for their address. */
+export function forgetSendingsOf(db: Database, personId: number, normal: string) {
+  const forget = q.updateTable('sign_up_sendings').set(nobodys)
+  run(db, forget.where('person_id', '=', personId))
+  run(db, forget.where('normal', '=', normal))
+}
+
+/** What one person sent in becomes another's, as two become one. */
+export function moveSendings(db: Database, gone: number, kept: number) {
+  const theirs = q.updateTable('sign_up_sendings').set({ person_id: kept })
+  run(db, theirs.where('person_id', '=', gone))
+}
+
+/** Everything somebody sent in, the latest first. */
+export function sendingsOf(db: Database, personId: number) {
+  return all(
+    db,
+    q
+      .selectFrom('sign_up_sendings as s')
+      .innerJoin('sign_ups as f', 'f.id', 's.sign_up_id')
+      .selectAll('s')
+      .select('f.name')
+      .where('person_id', '=', personId)
+      .orderBy('s.id', 'desc'),
+  )
+}
+
+/** Sendings of a form in a state, the latest first. */
+export function sendingsIn(db: Database, signUpId: number, state: SendingState, limit: number) {
+  const found = q
+    .selectFrom('sign_up_sendings')
+    .selectAll()
+    .where('sign_up_id', '=', signUpId)
+    .where('state', '=', state)
+  return all(db, found.orderBy('id', 'desc').limit(limit)).map(sendingFrom)
+}
+
+/** Forgets whose it was, of what came before a time and nobody confirmed; at most `limit`. How many. */
+export function forgetOldSendings(db: Database, before: number, limit: number): number {
+  const old = q
+    .selectFrom('sign_up_sendings')
+    .select('id')
+    .where('person_id', 'is', null)
+    .where('normal', '<>', '')
+    .where('at', '<', before)
+    .orderBy('at')
+    .limit(limit)
+  return run(db, q.updateTable('sign_up_sendings').set(nobodys).where('id', 'in', old)).changes
+}
+
+export function sendingFrom(row: Row): Sending {
+  return {
+    ...row,
+    given: JSON.parse(row.given) as Entered['values'],
+    ticked: JSON.parse(row.ticked) as string[],
+    source: JSON.parse(row.source) as Record<string, string>,
+  }
+}
+
+const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')

@@ -1,0 +1,58 @@
+import { formHtml, nameOf, partsOf, saidHtml, TRAP, DRAWN_FOR, type Posted } from '~~/core/sign-ups'
+import { comesFromHere } from '~~/core/sign-in'
+import { takeSending } from '~~/cases/sign-ups'
+
+/** Takes what was entered in a form without a script, and says what comes next, or what is wrong with it. */
+export default defineEventHandler(async (event) => {
+  const live = liveFormOf(event)
+  if (!live) return closedForm(event)
+  const posted = postedBy((await readRawBody(event)) ?? '')
+  const first = (name: string) => posted[name]?.[0] ?? ''
+  const seen = formSeen(live, Number(first('version')))
+  const { form, signUp } = seen
+  const language = formLanguage(event, form, first('language'))
+  const stands = standsOf(event)
+  const [address] = partsOf(form, 'field').filter(({ field }) => field === 'address')
+  const meant = first('meant')
+  const typed = meant && address ? { ...posted, [nameOf.field(address)]: [meant] } : posted
+  const age = drawnFor(signUp.id, first('token'))
+  const { db, clock } = satchel()
+  const { origin, host, 'sec-fetch-site': site } = getHeaders(event)
+  const came =
+    age !== null && age > DRAWN_FOR
+      ? 'stale'
+      : takeSending(
+          db,
+          { ...{ form, language }, signUpId: signUp.id, version: seen.version },
+          typed,
+          {
+            trapped: first(TRAP) !== '',
+            drawnFor: age,
+            // On a page of its own it is we who show it; in a frame nobody can tell on which site.
+            proven: stands === 'alone' && comesFromHere({ site, origin, host, url: satchel().url }),
+            sure: first('sure') !== '' || meant !== '',
+            page: stands === 'alone' ? `/s/${signUp.key}` : pageFrom(first('page')),
+            ...fromWhere(event),
+          },
+          mailboxDomains(),
+          clock(),
+        )
+  if (came === 'stale' || came.kind === 'wrong') {
+    const faults = came === 'stale' ? {} : came.faults
+    const drawing = drawingOf(seen, language, stands, {
+      ...{ typed, faults, meant: came === 'stale' ? null : came.meant },
+      ...{ stale: came === 'stale', page: pageFrom(first('page')) },
+    })
+    return signUpPage(event, drawing, formHtml(drawing), { stands, status: 422 })
+  }
+  const drawing = drawingOf(seen, language, stands)
+  const said = came.kind === 'waits' ? form.thanks : form.confirmed
+  return signUpPage(event, drawing, saidHtml(said, drawing), { stands })
+})
+
+/** What a form posted (application/x-www-form-urlencoded), by name. */
+function postedBy(body: string): Posted {
+  const posted: Record<string, string[]> = Object.create(null) as Record<string, string[]>
+  for (const [name, value] of new URLSearchParams(body)) (posted[name] ??= []).push(value)
+  return posted
+}
