@@ -32,6 +32,8 @@ import { makeWishes } from './wishes'
 import { makeSegments } from './segments'
 import { makeSequences } from './sequences'
 import { makeShop } from './shop'
+import { makeVisitors } from './sign-up-history'
+import { makeSignUps } from './sign-ups'
 
 const zone = 'Europe/London'
 
@@ -91,7 +93,9 @@ export async function makeAccount(
       ),
     }
     for (const field of fields) addField(db, field)
-    const people = makePeople(db, chance, size, lists, now)
+    const comers = makeSignUps(db, lists, pictures, now)
+    const people = makePeople(db, chance, size, lists, comers, now)
+    makeVisitors(db, chanceFrom(seed + 5), size, now)
     importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
     makeShop(db, chanceFrom(seed + 1), people, pictures, now)

@@ -2,6 +2,7 @@ import { DAY } from '../core/time'
 import { prepared, q, run, type Database } from '../database'
 import { wordingId } from '../database/wordings'
 import type { Chance } from './chance'
+import type { Comers } from './sign-up-history'
 import { domains, firstNames, kites, lastNames, styles, towns } from './names'
 
 /** A person as the history needs them. */
@@ -36,6 +37,7 @@ export function makePeople(
   chance: Chance,
   size: number,
   lists: DemoLists,
+  comers: Comers,
   now: number,
 ): DemoPerson[] {
   const add = personStatements(db)
@@ -102,13 +104,18 @@ export function makePeople(
         state: until < now ? 'unsubscribed' : 'subscribed',
         since: Math.floor(until < now ? until : since),
       })
+      const byForm = chance.is(0.8)
+      const comer = { id, normal, first: known ? first : null, n: i }
+      const came = byForm ? comers.join(comer, list, since) : null
       add.evidence.run({
         person: id,
         list,
         at: since,
         state: 'subscribed',
-        way: chance.is(0.8) ? 'sign-up form' : 'import',
-        wording,
+        way: byForm ? 'form' : 'import',
+        ref: came?.ref ?? null,
+        sending: came?.sendingId ?? null,
+        wording: came ? wordingId(db, came.wording) : wording,
       })
       if (until < now)
         add.evidence.run({
@@ -117,7 +124,7 @@ export function makePeople(
           at: Math.floor(until),
           state: 'unsubscribed',
           way: 'unsubscribe page',
-          wording: null,
+          ...{ ref: null, sending: null, wording: null },
         })
     }
     if (person.setAsideAt < now) {
@@ -215,6 +222,8 @@ function personStatements(db: Database) {
       at: number
       state: string
       way: string
+      ref: string | null
+      sending: number | null
       wording: number | null
     }>(db, (value) =>
       q.insertInto('evidence').values({
@@ -223,6 +232,8 @@ function personStatements(db: Database) {
         at: value('at'),
         state: value('state'),
         way: value('way'),
+        way_ref: value('ref'),
+        sending_id: value('sending'),
         wording_id: value('wording'),
       }),
     ),

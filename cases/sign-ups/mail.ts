@@ -1,8 +1,15 @@
 import { escapeHtml } from '../../core/letters/parts'
-import { toldIn, type Told } from '../../core/readers'
-import { consentsOf, drawnLook, firstLanguage, wordsFor, type Words } from '../../core/sign-ups'
+import { toldIn, type ReaderLanguage, type Told } from '../../core/readers'
+import {
+  consentsOf,
+  drawnLook,
+  firstLanguage,
+  wordsFor,
+  type SignUpForm,
+  type Words,
+} from '../../core/sign-ups'
 import type { Database } from '../../database'
-import { readAccount } from '../../database/account'
+import { readAccount, type Account } from '../../database/account'
 import { readerWords } from '../../database/readers'
 import { formOfVersion, type Sending, type SignUpMail } from '../../database/sign-ups'
 
@@ -20,11 +27,35 @@ export function signUpMail(
   url: string,
 ): WrittenMail | null {
   const form = formOfVersion(db, sending.sign_up_id, sending.version)
+  if (!form) return null
+  const { mail, language, ticked, address } = sending
+  return mailBy(db, form, mail, {
+    ...{ language, ticked, address },
+    link: `${url}/s/confirm/${sending.secret}`,
+    until: sending.over_due ?? sending.at,
+  })
+}
+
+/** For whom a mail is written: in which language, what they ticked, and the link that confirms it. */
+export interface MailReader {
+  language: ReaderLanguage
+  ticked: readonly string[]
+  address: string
+  link: string
+  until: number
+}
+
+/** A mail of a form, as it goes to somebody; null before there is an account. */
+export function mailBy(
+  db: Database,
+  form: SignUpForm,
+  mail: SignUpMail,
+  { language, ticked, address, link, until }: MailReader,
+): WrittenMail | null {
   const account = readAccount(db)
-  if (!form || !account) return null
-  const { language, mail, secret } = sending
+  if (!account) return null
   const told = toldIn(readerWords(db, language), language, account.zone)
-  const names = { sender: account.name, address: sending.address }
+  const names = { sender: account.name, address }
   const own = (words: Words) => wordsFor(words, language, firstLanguage(form))
   const letter = (content: Content) => written(told, content, account, form)
   if (mail === 'already')
@@ -42,12 +73,9 @@ export function signUpMail(
   return letter({
     subject: mail === 'remind' ? `${told.plain('confirmRemind')} ${subject}` : subject,
     paragraphs: [own(form.letter.text) || told.plain('confirmText', names)],
-    agreed: consentsOf(form, sending.ticked, language).map(({ wording }) => wording),
-    button: {
-      label: own(form.letter.button) || told.plain('confirmButton'),
-      href: `${url}/s/confirm/${secret}`,
-    },
-    small: told.plain('confirmLapses', { date: told.day(sending.over_due ?? sending.at) }),
+    agreed: consentsOf(form, ticked, language).map(({ wording }) => wording),
+    button: { label: own(form.letter.button) || told.plain('confirmButton'), href: link },
+    small: told.plain('confirmLapses', { date: told.day(until) }),
   })
 }
 
@@ -63,8 +91,8 @@ interface Content {
 function written(
   told: Told,
   { subject, paragraphs, agreed = [], button, small }: Content,
-  account: NonNullable<ReturnType<typeof readAccount>>,
-  form: NonNullable<ReturnType<typeof formOfVersion>>,
+  account: Account,
+  form: SignUpForm,
 ): WrittenMail {
   const { ground, size } = account.letterhead
   const { paper, ink, accent, onAccent, headingFont, textFont, corner } = drawnLook(

@@ -231,6 +231,8 @@ export const permissions = {
   'POST /api/sign-ups/[id]/pause': editor('paused a sign-up'),
   'POST /api/sign-ups/[id]/resume': editor('let a sign-up go on'),
   'POST /api/sign-ups/[id]/end': editor('ended a sign-up'),
+  'GET /api/sign-ups/[id]/letter': read,
+  'GET /api/sign-ups/[id]/code': read,
   'GET /api/sign-ups/[id]/results': read,
   'GET /api/sign-ups/[id]/sendings': read,
   'POST /api/sign-ups/[id]/sendings': editor('let sendings of a sign-up through, or dropped them'),

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { siteOf } from '~~/core/sign-ups'
+
+/** Where the form stands: on a page of its own, and on which sites. */
+const store = useSignUp()
+const form = computed(() => store.form!)
+const of = computed(() => store.signUp!)
+const site = ref('')
+const fault = ref('')
+function addSite() {
+  const origin = siteOf(site.value.trim())
+  fault.value = origin ? '' : 'Write a site as it is reached: “galewright.example”.'
+  if (!origin) return
+  if (!form.value.sites.includes(origin)) store.setForm({ sites: [...form.value.sites, origin] })
+  site.value = ''
+}
+const removeSite = (one: string) =>
+  store.setForm({ sites: form.value.sites.filter((other) => other !== one) })
+const frame = computed(
+  () =>
+    `<iframe src="${of.value.address}?in=page" title="${of.value.name.replaceAll('"', '&quot;')}" style="border:0;width:100%;height:480px" loading="lazy"></iframe>`,
+)
+const notices = useNotices()
+async function copy(what: string, words: string) {
+  await navigator.clipboard.writeText(what)
+  notices.say(words)
+}
+const code = (as: string) => `/api/sign-ups/${of.value.id}/code?as=${as}`
+</script>
+
+<template>
+  <div v-if="store.form" class="grid h-full grid-cols-[minmax(0,1fr)_318px]">
+    <div class="overflow-auto px-5 py-5">
+      <div class="mx-auto grid max-w-[680px] gap-5">
+        <section class="sheet" aria-label="Its own page">
+          <div class="sheet-head">
+            <h2>Its own page</h2>
+            <span class="muted small">{{
+              of.state === 'live' ? 'open to everybody' : 'closed until it is live'
+            }}</span>
+          </div>
+          <div class="flex items-center gap-5 p-4">
+            <img
+              :src="code('svg')"
+              alt="QR code of the page’s address"
+              class="size-32 border border-line-soft"
+            />
+            <div class="min-w-0 flex-1">
+              <a class="link break-all" :href="of.address" target="_blank" rel="noopener">{{
+                of.address
+              }}</a>
+              <p class="muted small mt-1">
+                For a link, a poster or a shop’s window. Values like
+                <code>?utm_source=poster</code> are kept as the source, where the form asks for
+                them.
+              </p>
+              <div class="mt-2.5 flex flex-wrap gap-2">
+                <button
+                  type="button"
+                  class="btn btn-sm"
+                  @click="copy(of.address, 'The address is copied.')"
+                >
+                  Copy the address
+                </button>
+                <a class="btn btn-sm" :href="code('svg')" download>QR code, SVG</a>
+                <a class="btn btn-sm" :href="code('png')" download>QR code, PNG</a>
+              </div>
+            </div>
+          </div>
+        </section>
+        <section v-if="form.kind !== 'hosted'" class="sheet" aria-label="On your pages">
+          <div class="sheet-head">
+            <h2>On your pages</h2>
+            <span class="muted small"
+              >pasted once; what you publish later stands there by itself</span
+            >
+          </div>
+          <div class="grid gap-3 p-4">
+            <div>
+              <h3 class="font-[560]">Sites on which it may stand</h3>
+              <p v-if="!form.sites.length" class="muted small mt-1">
+                None yet. On every other site it refuses to be shown.
+              </p>
+              <ul v-else class="m-0 mt-1 list-none p-0">
+                <li v-for="one in form.sites" :key="one" class="flex min-h-8 items-center gap-3">
+                  <span class="min-w-0 truncate">{{ one }}</span><button
+                    v-if="store.canChange"
+                    type="button"
+                    class="link small ml-auto"
+                    :aria-label="`Remove ${one}`"
+                    @click="removeSite(one)"
+                  >
+                    Remove
+                  </button>
+                </li>
+              </ul>
+              <form v-if="store.canChange" class="mt-2 flex gap-2" @submit.prevent="addSite">
+                <input
+                  v-model="site"
+                  class="field field-sm w-64"
+                  aria-label="Another site"
+                  placeholder="galewright.example"
+                /><button class="btn btn-sm" :disabled="!site.trim()">Add</button>
+              </form>
+              <p v-if="fault" class="fault mt-1" role="alert">{{ fault }}</p>
+            </div>
+            <div>
+              <h3 class="font-[560]">To paste where it is to stand</h3>
+              <textarea
+                class="field mt-1 font-mono text-[12.5px]"
+                rows="3"
+                readonly
+                aria-label="Lines to paste"
+                :value="frame"
+              />
+              <button
+                type="button"
+                class="btn btn-sm mt-2"
+                @click="copy(frame, 'The lines are copied.')"
+              >
+                Copy
+              </button>
+            </div>
+          </div>
+        </section>
+      </div>
+    </div>
+    <aside class="overflow-auto border-l border-line bg-sheet"><SignUpMarks /></aside>
+  </div>
+</template>
