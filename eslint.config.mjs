@@ -20,6 +20,8 @@ const to = (...names) =>
 
 /** The folders of `database`, from the ground up: each may know those before it. */
 const rooms = [
+  'readers',
+  'sign-ups',
   'account',
   'jobs',
   'sending',
@@ -35,7 +37,7 @@ const rooms = [
 const byItsDoor = ['/(database|cases)/[a-z-]+/', 'This folder is entered by its door.']
 
 export default tseslint.config(
-  { ignores: ['.nuxt/**', '.output/**', 'node_modules/**', '.data/**', 'data/**'] },
+  { ignores: ['.nuxt/**', '.output/**', 'public/s/**', 'node_modules/**', '.data/**', 'data/**'] },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/recommended'],
   {
@@ -152,6 +154,15 @@ export default tseslint.config(
       [
         to('core', 'database', 'cases', 'engine', 'server', 'app', 'demo', 'shared'),
         'world knows nothing of Satchel’s insides.',
+      ],
+    ],
+  ),
+  forbid(
+    ['embed/**/*.ts'],
+    [
+      [
+        to('database', 'cases', 'engine', 'server', 'app', 'world', 'demo', 'shared'),
+        'embed imports core only: it stands on other people’s pages.',
       ],
     ],
   ),

@@ -1,10 +1,22 @@
-/** Builds web (Nuxt) and, each as one file, the engine, the practice world and the demo's maker. */
+/** Builds web (Nuxt), the scripts of sign-ups, and, each as one file, the engine, the practice world and the demo's maker. */
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from 'esbuild'
 import { root, runOrExit, stampBuild } from './prepare.mjs'
 
 rmSync(join(root, '.output'), { recursive: true, force: true })
+// What stands on other people's pages, and beside a form on its own page; see embed/.
+await build({
+  absWorkingDir: root,
+  entryPoints: { forms: 'embed/forms.ts', seen: 'embed/seen.ts' },
+  outdir: 'public/s',
+  bundle: true,
+  minify: true,
+  platform: 'browser',
+  target: 'es2022',
+  format: 'iife',
+  logLevel: 'warning',
+})
 runOrExit('npx', ['nuxt', 'build'], { quiet: !process.argv.includes('--verbose') })
 await build({
   absWorkingDir: root,

@@ -62,6 +62,7 @@ function sourceFiles() {
     'core',
     'database',
     'cases',
+    'embed',
     'engine',
     'world',
     'demo',

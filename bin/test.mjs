@@ -22,6 +22,7 @@ await twoAtATime(
     ['types of the server', 'vue-tsc', '--noEmit', '-p', '.nuxt/tsconfig.server.json'],
     ['format', 'prettier', '--check', '.', '--log-level', 'warn'],
     ['types of core, database, engine, world', 'tsc', '-p', 'tsconfig.node.json'],
+    ['types of what stands on other pages', 'tsc', '-p', 'tsconfig.embed.json'],
   ].map(
     ([name, command, ...args]) =>
       () =>

@@ -21,6 +21,7 @@ import { ownLimitsOf } from '../database/readers'
 import { DAY } from '../core/time'
 import { visit, type Visitor } from './browser'
 import { install, until, type Installation } from './installation'
+import { mailTo } from './practice-mail'
 import { addSubscribers, dueMailing } from './subscribers'
 
 let satchel: Installation
@@ -63,21 +64,11 @@ afterAll(async () => {
   await satchel?.stop()
 })
 
-/** A mail in the practice world that goes to an address, as soon as it is there, and the link in it. */
-async function mailTo(address: string, subject: string) {
-  let found: Awaited<ReturnType<typeof simpleParser>> | undefined
-  await until(`“${subject}” goes to ${address}`, async () => {
-    for (let i = 0; !found; i++) {
-      const answer = await fetch(`${satchel.worldUrl}/mail/${i}.eml`)
-      if (!answer.ok) break
-      const mail = await simpleParser(Buffer.from(await answer.arrayBuffer()))
-      const to = [mail.to].flat().map((one) => one?.text)
-      if (mail.subject === subject && to.includes(address)) found = mail
-    }
-    return found !== undefined
-  })
-  const link = /http\S+\/r\/confirm\/[\w-]+/.exec(found!.text ?? '')?.[0]
-  return { mail: found!, link: link! }
+/** A mail that goes to an address, and the link in it by which something is confirmed. */
+async function confirmingMail(address: string, subject: string) {
+  const mail = await mailTo(satchel, address, subject)
+  const link = /http\S+\/r\/confirm\/[\w-]+/.exec(mail.text ?? '')?.[0]
+  return { mail, link: link! }
 }
 
 test('the footer of what went out leads to the reader’s own page', async () => {
@@ -174,7 +165,7 @@ test('another address: confirmed by its own mail with a press, told to the forme
   await page.getByLabel('New address').fill('fifth@silent.example')
   await press('Send a link there')
   await seen('Look into your mailbox')
-  const { mail, link } = await mailTo('fifth@silent.example', 'Is this your address?')
+  const { mail, link } = await confirmingMail('fifth@silent.example', 'Is this your address?')
   expect(mail.headers.get('auto-submitted')).toBe('auto-replied')
   // A scanner that follows links confirms nothing.
   await fetch(link)
@@ -185,7 +176,7 @@ test('another address: confirmed by its own mail with a press, told to the forme
   expect(personByAddress(satchel.db, 'fifth@silent.example')).toBe(5)
   await page.goto(link)
   await seen('This link is over')
-  const back = await mailTo(before, 'Your address has changed')
+  const back = await confirmingMail(before, 'Your address has changed')
   await page.goto(back.link)
   await press('Yes, change it back')
   await seen(`From now on we write to ${before}`)
@@ -202,7 +193,7 @@ test('everything known comes by a mail to themselves, since letters are passed o
     .getByRole('button', { name: 'Send me the link' })
     .click()
   await seen('Look into your mailbox')
-  const { link } = await mailTo(address, 'What Galewright Kites knows of you')
+  const { link } = await confirmingMail(address, 'What Galewright Kites knows of you')
   const known = await fetch(link, { method: 'POST' })
   expect(known.headers.get('content-disposition')).toContain('attachment')
   expect(await known.json()).toMatchObject({ address, evidence: [{ list: 'Wind notes' }] })
@@ -229,7 +220,10 @@ test('one press, and somebody is on no list; another, confirmed by mail, and not
     .getByRole('button', { name: 'Send me the link' })
     .click()
   await seen('Look into your mailbox')
-  const { link } = await mailTo(address, 'Shall Galewright Kites erase everything about you?')
+  const { link } = await confirmingMail(
+    address,
+    'Shall Galewright Kites erase everything about you?',
+  )
   await fetch(link)
   expect(personDetails(satchel.db, 7)).not.toBeNull()
   await page.goto(link)

@@ -19,7 +19,10 @@ export interface OpenSignUp {
   form: SignUpForm
   revision: number
   liveVersion: number | null
-  /** Where its hosted page stands. */
+  /** Whether that is what is published, as it stood on the server. */
+  published: boolean
+  /** Where Satchel is reached, and where its hosted page stands. */
+  home: string
   address: string
   marks: SignUpMark[]
   versions: { version: number; at: number; by_name: string | null }[]
@@ -105,6 +108,10 @@ export const useSignUp = defineStore('sign-up', () => {
       return 'Asking what it lacks…'
     return problem.value || null
   })
+  /** Whether there is nothing to publish: what is drawn is live already. */
+  const published = computed(
+    () => onServer.value?.published === true && keeper.value?.settled() === true,
+  )
   const blockers = computed(
     () => signUp.value?.marks.filter(({ level }) => level === 'blocker') ?? [],
   )
@@ -125,6 +132,7 @@ export const useSignUp = defineStore('sign-up', () => {
   /** Asks the server how the open sign-up stands. */
   async function refresh() {
     const id = wanted
+    if (!id) return
     const kept = signUpKeeper(id)
     const asked = kept.asks()
     try {
@@ -139,6 +147,12 @@ export const useSignUp = defineStore('sign-up', () => {
     } catch (error) {
       if (id === wanted) problem.value = problemOf(error).message
     }
+  }
+
+  /** Nothing is asked of it any more: it is about to be deleted. */
+  function close() {
+    wanted = 0
+    onServer.value = null
   }
 
   const now = (): SignUpChange => changeOf(signUp.value!)
@@ -216,8 +230,8 @@ export const useSignUp = defineStore('sign-up', () => {
   }
 
   return {
-    ...{ signUp, keeper, form, waits, blockers, problem, chosen, chosenPart, canChange },
+    ...{ signUp, keeper, form, waits, published, blockers, problem, chosen, chosenPart, canChange },
     ...{ language, shownState, phone, past, future },
-    ...{ open, refresh, set, setForm, setPart, undo, redo, add, remove, move },
+    ...{ open, close, refresh, set, setForm, setPart, undo, redo, add, remove, move },
   }
 })

@@ -4,6 +4,7 @@ import {
   consentsOf,
   drawnLook,
   firstLanguage,
+  senderLine,
   wordsFor,
   type SignUpForm,
   type Words,
@@ -99,7 +100,7 @@ function written(
     form,
     account.letterhead,
   )
-  const sign = [account.name, account.postal_address].filter(Boolean)
+  const sign = [senderLine({ name: account.name, postalAddress: account.postal_address })]
   const text = [
     ...paragraphs,
     ...(agreed.length ? [told.plain('confirmAgreed'), ...agreed.map((one) => `– ${one}`)] : []),

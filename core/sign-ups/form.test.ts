@@ -42,6 +42,10 @@ test('what can’t be a form is none; what is read once is read the same again',
         privacy: fc.anything(),
         sites: fc.anything(),
         promised: fc.anything(),
+        placement: fc.oneof(
+          fc.anything(),
+          fc.record({ afterSeconds: fc.anything(), only: fc.anything() }),
+        ),
       }),
       (given) => {
         const form = readForm(given)!

@@ -1,4 +1,5 @@
 import type { ReaderLanguage } from '../readers/words'
+import type { Placement } from './placement'
 import type { Words } from './words'
 
 /** A way in: what somebody sees, agrees to and gets, in every language it speaks. */
@@ -23,6 +24,8 @@ export interface SignUpForm {
   tags: string[]
   /** The sites on which it may stand: "https://galewright.example". */
   sites: string[]
+  /** When and to whom a pop-over shows itself. */
+  placement: Placement
 }
 
 /** Over a page, within it, or a page of its own. */

@@ -83,14 +83,20 @@ function partHtml(part: FormPart, drawing: Drawing): string {
       const privacy = form.privacy
         ? ` · <a href="${escapeHtml(form.privacy)}" target="_blank" rel="noopener">${told.html('formPrivacy')}</a>`
         : ''
-      const who = `${sender.name}, ${sender.postalAddress.replaceAll('\n', ', ')}`
-      return `<p class="sup-small">${[words(part.text), escapeHtml(who)].filter(Boolean).join('<br>')}${privacy}</p>`
+      const who = escapeHtml(senderLine(sender))
+      return `<p class="sup-small">${[words(part.text), who].filter(Boolean).join('<br>')}${privacy}</p>`
     }
     case 'hidden': {
       const name = nameOf.hidden(part)
       return `<input type="hidden" name="${name}" value="${escapeHtml(typed[name]?.[0] ?? '')}">`
     }
   }
+}
+
+/** Who one deals with, on one line. A postal address that begins with the name says it once. */
+export function senderLine({ name, postalAddress }: Drawing['sender']): string {
+  const lines = postalAddress.split('\n').map((line) => line.trim())
+  return [...(lines[0] === name ? [] : [name]), ...lines].filter(Boolean).join(', ')
 }
 
 const invalid = (part: { id: string }, fault: FormFault | undefined) =>

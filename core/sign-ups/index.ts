@@ -20,6 +20,7 @@ export {
   type SignUpForm,
   type SignUpKind,
 } from './form'
+export { fits, mayShow, usualPlacement, type Placement, type Visitor } from './placement'
 export { readWords, wordsFor, type Words } from './words'
 export { readForm, siteOf } from './read-form'
 export { consentsOf, joinedBy, purposesOf, type Consent } from './consent'
@@ -36,7 +37,7 @@ export {
 } from './states'
 export { drawnLook, type DrawnLook } from './look'
 export { formStyle } from './style'
-export { fieldLabel, formHtml, saidHtml, TRAP, type Drawing } from './html'
+export { fieldLabel, formHtml, saidHtml, senderLine, TRAP, type Drawing } from './html'
 export { signUpMarks, type SignUpFacts, type SignUpMark } from './marks'
 export { formFrom, signUpTemplates, type SignUpTemplate } from './templates'
 export { signUpRates, type SignUpCounts, type SignUpRates } from './results'

@@ -11,6 +11,7 @@ import {
   type Said,
   type SignUpForm,
 } from './form'
+import { usualPlacement, type Placement } from './placement'
 import { readWords } from './words'
 
 /** The most characters of a text, of a short one (a label, a title), and of an address on the web. */
@@ -48,6 +49,7 @@ export function readForm(json: unknown): SignUpForm | null {
     promised: { url: webAddress(promised.url), name: readWords(promised.name, SHORT) },
     tags: strings(given.tags, 60).slice(0, 20),
     sites: strings(given.sites, 200).flatMap((site) => siteOf(site) ?? []),
+    placement: readPlacement(asObject(given.placement)),
   }
 }
 
@@ -137,6 +139,33 @@ function readLook(given: Record<string, unknown>): FormLook {
     look.corner = Math.round(Math.min(24, Math.max(0, given.corner)))
   if (typeof given.logo === 'boolean') look.logo = given.logo
   return look
+}
+
+/** A placement that fits; what is odd or missing is as it usually is. */
+function readPlacement(given: Record<string, unknown>): Placement {
+  const within = (value: unknown, least: number, most: number) =>
+    typeof value === 'number' && value >= least && value <= most ? Math.round(value) : null
+  const usual = usualPlacement
+  const patterns = (value: unknown) =>
+    strings(value, 200)
+      .filter((one) => /^[/*]/.test(one))
+      .slice(0, 20)
+  return {
+    position:
+      (['middle', 'corner', 'bar'] as const).find((one) => one === given.position) ??
+      usual.position,
+    afterSeconds:
+      given.afterSeconds === undefined ? usual.afterSeconds : within(given.afterSeconds, 0, 3_600),
+    afterShare:
+      given.afterShare === undefined ? usual.afterShare : within(given.afterShare, 1, 100),
+    onLeaving: given.onLeaving === true,
+    onPress: typeof given.onPress === 'string' ? given.onPress.trim().slice(0, 200) : '',
+    againAfterDays: within(given.againAfterDays, 1, 365) ?? usual.againAfterDays,
+    only: patterns(given.only),
+    not: patterns(given.not),
+    devices: (['phones', 'computers'] as const).find((one) => one === given.devices) ?? 'all',
+    from: strings(given.from, 100).slice(0, 20),
+  }
 }
 
 const readSaid = (json: unknown): Said => ({

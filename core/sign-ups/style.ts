@@ -13,7 +13,7 @@ export function formStyle(look: DrawnLook): string {
 .sup-parts{display:grid;gap:14px}.sup-parts.two{grid-template-columns:1fr 1fr}.sup-parts.two>:not(.half){grid-column:1/-1}
 .sup h2{margin:0;font:700 22px/1.25 ${headingFont};color:inherit}
 .sup p{margin:0;white-space:pre-line}
-.sup-parts>h2+p{margin-top:-8px}
+.sup-parts>h2+p,.sup-parts>:has(>h2)+:has(>p){margin-top:-8px}
 .sup-picture{display:block;width:100%;height:auto;border-radius:${Math.min(corner, 12)}px}
 .sup-field{display:block;margin:0;padding:0;border:0;min-width:0}
 .sup-label{display:block;margin:0 0 5px;padding:0;font-weight:700;font-size:14px}

@@ -1,4 +1,5 @@
 import { newPart, type FormPart, type SignUpForm, type SignUpKind } from './form'
+import { usualPlacement } from './placement'
 
 /** What a form is for, with what it asks and says to begin with. */
 export interface SignUpTemplate {
@@ -139,5 +140,6 @@ export function formFrom(
     promised: { url: '', name: {} },
     tags: [],
     sites: [],
+    placement: usualPlacement,
   }
 }

@@ -238,11 +238,13 @@ export function personDetails(db: Database, id: number) {
         .selectFrom('evidence')
         .innerJoin('lists', 'lists.id', 'evidence.list_id')
         .leftJoin('wordings', 'wordings.id', 'evidence.wording_id')
+        .leftJoin('sign_up_sendings as sent', 'sent.id', 'evidence.sending_id')
         .select([
           'evidence.at',
           'evidence.state',
           'evidence.way',
           'evidence.way_ref',
+          'sent.page',
           'lists.name as list',
           'wordings.text as wording',
         ])

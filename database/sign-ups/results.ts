@@ -105,7 +105,7 @@ export function keptAway(db: Database, signUpId: number, since: number) {
     .selectFrom('sign_up_sendings')
     .select((eb) => eb.fn.countAll<number>().as('many'))
     .where('sign_up_id', '=', signUpId)
-    .where('at', '>=', since)
+    .where('ended_at', '>=', since)
     .where('state', '=', 'lapsed')
   return {
     doubts: by.map(({ doubt, many }) => ({ doubt: doubt as Doubt, many })),

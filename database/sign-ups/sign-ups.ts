@@ -51,6 +51,14 @@ export function liveSignUp(
   return form && { signUp: withForm(row), version: row.live_version, form }
 }
 
+/** Every sign-up that is live, with what is published. */
+export function liveSignUps(db: Database) {
+  const keys = q.selectFrom('sign_ups').select('key').where('state', '=', 'live')
+  return all(db, keys.where('deleted_at', 'is', null).orderBy('id')).flatMap(
+    ({ key }) => liveSignUp(db, key) ?? [],
+  )
+}
+
 /** The form as it was published with a version. */
 export function formOfVersion(db: Database, id: number, version: number): SignUpForm | null {
   const row = one(
@@ -62,6 +70,12 @@ export function formOfVersion(db: Database, id: number, version: number): SignUp
       .where('version', '=', version),
   )
   return row ? readForm(JSON.parse(row.form)) : null
+}
+
+/** Whether the draft is what is published now. */
+export function isPublished(db: Database, { id, form, live_version }: SignUp): boolean {
+  const live = live_version === null ? null : formOfVersion(db, id, live_version)
+  return live !== null && JSON.stringify(live) === JSON.stringify(form)
 }
 
 /** What a sign-up is called, also one that was deleted since. */

@@ -25,6 +25,10 @@ const word = computed(() => props.state.charAt(0).toUpperCase() + props.state.sl
         <circle cx="6" cy="6" r="4.8" fill="none" stroke="#d8e0bd" stroke-width="2" />
         <path d="M6 1.2A4.8 4.8 0 0 1 10.8 6" stroke="#4b5a28" stroke-width="2" fill="none" />
       </template>
+      <template v-else-if="state === 'live'">
+        <circle cx="6" cy="6" r="2.4" fill="#4b5a28" />
+        <circle cx="6" cy="6" r="4.8" fill="none" stroke="#4b5a28" stroke-width="1.5" />
+      </template>
       <circle v-else-if="state === 'sent' || state === 'done'" cx="6" cy="6" r="5" fill="#4b5a28" />
       <template v-else-if="state === 'paused'">
         <rect x="2" y="1.5" width="3" height="9" fill="#9a6b12" />

@@ -5,6 +5,12 @@ import type { Person } from './person'
 const props = defineProps<{ person: Person }>()
 const { dayAndTime } = useTimes()
 
+/** By which way somebody came to a list, or left it; of a sign-up's form also on which page it stood. */
+function byWay({ way, way_ref, page }: Person['evidence'][number]): string {
+  if (way === 'form' && way_ref) return `by the form “${way_ref}”${page ? ` on ${page}` : ''}`
+  return way.startsWith('by ') ? way : `by ${way}`
+}
+
 /** One line of time: mail, orders, events, consent and notes, the latest first. */
 const line = computed(() => {
   const of = props.person
@@ -38,7 +44,7 @@ const line = computed(() => {
     ...of.evidence.map((one) => ({
       at: one.at,
       kind: 'consent',
-      words: `${one.state} on ${one.list} ${one.way.startsWith('by ') ? '' : 'by '}${one.way}${one.wording ? ` · “${one.wording}”` : ''}`,
+      words: `${one.state} on ${one.list} ${byWay(one)}${one.wording ? ` · “${one.wording}”` : ''}`,
       to: null,
     })),
     ...of.sequences.flatMap((one) => {

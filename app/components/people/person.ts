@@ -27,6 +27,8 @@ export interface Person {
     state: string
     way: string
     way_ref: string | null
+    /** The page on which a sign-up’s form stood. */
+    page: string | null
     list: string
     wording: string | null
   }[]

@@ -3,6 +3,7 @@ import {
   fieldLabel,
   firstLanguage,
   partNames,
+  senderLine,
   textKey,
   wordsFor,
   type Drawing,
@@ -100,14 +101,14 @@ function move(event: KeyboardEvent, by: -1 | 1) {
       />
     </template>
     <div v-else-if="part.kind === 'field'" class="sup-field">
-      <span class="sup-label flex gap-1"
-        ><TypedInPlace
-          class="min-w-0 flex-none"
-          :value="value || label"
-          :label="`Label of ${label}`"
-          @change="write"
-        /><small v-if="!part.required" class="flex-none"
-          >· {{ drawing.told.plain('formOptional') }}</small
+      <span class="sup-label"
+        ><span class="flex items-baseline gap-1"
+          ><TypedInPlace
+            class="flex-none"
+            :value="value || label"
+            :label="`Label of ${label}`"
+            @change="write"
+          /><small v-if="!part.required">· {{ drawing.told.plain('formOptional') }}</small></span
         ></span
       >
       <template v-if="listed">
@@ -151,7 +152,7 @@ function move(event: KeyboardEvent, by: -1 | 1) {
         lines
         @change="write"
       />
-      {{ drawing.sender.name }}, {{ drawing.sender.postalAddress.replaceAll('\n', ', ')
+      {{ senderLine(drawing.sender)
       }}<template v-if="drawing.form.privacy">
         · <u>{{ drawing.told.plain('formPrivacy') }}</u></template
       >

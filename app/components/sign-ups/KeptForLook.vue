@@ -13,7 +13,7 @@ interface Kept {
 const store = useSignUp()
 const live = useLive()
 const { dayAndTime, date } = useTimes()
-const path = computed(() => `/api/sign-ups/${store.signUp!.id}/sendings`)
+const path = computed(() => (store.signUp ? `/api/sign-ups/${store.signUp.id}/sendings` : null))
 const { answer, problem } = useAnswer<Kept[]>(() => path.value)
 const chosen = ref<number[]>([])
 const busy = ref(false)
@@ -22,7 +22,7 @@ const there = computed(() =>
 )
 async function tell(what: 'let-through' | 'drop') {
   busy.value = true
-  const done = await act<{ moved: number }>(path.value, 'POST', { what, ids: there.value })
+  const done = await act<{ moved: number }>(path.value!, 'POST', { what, ids: there.value })
   busy.value = false
   if (!done) return
   chosen.value = []

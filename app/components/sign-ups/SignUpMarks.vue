@@ -12,8 +12,12 @@ function show(partId: string | null) {
 
 <template>
   <section class="border-b border-line px-4 py-3" aria-label="Before it can go live">
-    <h2>Before version {{ next }} can go live</h2>
-    <p v-if="!of.marks.length" class="muted mt-1.5">Nothing keeps it.</p>
+    <h2 v-if="store.published && !of.marks.length">Version {{ of.liveVersion }} is published</h2>
+    <h2 v-else>Before version {{ next }} can go live</h2>
+    <p v-if="store.published && !of.marks.length" class="muted mt-1.5">
+      Nothing has changed since. What you change here stands in public once you publish it.
+    </p>
+    <p v-else-if="!of.marks.length" class="muted mt-1.5">Nothing keeps it.</p>
     <ul v-else class="m-0 mt-1.5 grid list-none gap-2 p-0">
       <li v-for="mark in of.marks" :key="mark.check + mark.title">
         <component

@@ -12,7 +12,7 @@ const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
   () => live.changes,
-  () => void store.open(id.value),
+  () => void store.refresh(),
 )
 const of = computed(() => store.signUp!)
 const next = computed(() => (of.value.liveVersion ?? 0) + 1)
@@ -52,7 +52,9 @@ const deleted = (path: string) =>
 async function remove() {
   const path = `/api/sign-ups/${id.value}`
   const gone = id.value
-  if (!(await deleted(path))) return
+  // What is gone is not asked how it stands.
+  store.close()
+  if (!(await deleted(path))) return void store.open(gone)
   live.changes++
   await navigateTo('/sign-ups')
   notices.say('The sign-up is deleted. What came in by it stays.', {
@@ -125,7 +127,7 @@ useKeys((event) => {
           v-if="of.state !== 'ended'"
           v-may="'POST /api/sign-ups/[id]/publish'"
           class="btn btn-sm btn-go"
-          :disabled="busy || store.waits !== null || store.blockers.length > 0"
+          :disabled="busy || store.published || store.waits !== null || store.blockers.length > 0"
           :title="store.waits ?? undefined"
           @click="tell('publish')"
         >

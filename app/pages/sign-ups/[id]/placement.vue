@@ -16,9 +16,19 @@ function addSite() {
 }
 const removeSite = (one: string) =>
   store.setForm({ sites: form.value.sites.filter((other) => other !== one) })
+/** What is pasted: the line that brings the account’s forms, and for one within a page the place where it stands. */
+const line = computed(
+  () =>
+    `<script async src="${of.value.home}/s/forms.js" data-form="${of.value.key}"></${'script'}>`,
+)
 const frame = computed(
   () =>
     `<iframe src="${of.value.address}?in=page" title="${of.value.name.replaceAll('"', '&quot;')}" style="border:0;width:100%;height:480px" loading="lazy"></iframe>`,
+)
+const pasted = computed(() =>
+  form.value.kind === 'in-page'
+    ? `<div data-sign-up="${of.value.key}"></div>\n${line.value}`
+    : line.value,
 )
 const notices = useNotices()
 async function copy(what: string, words: string) {
@@ -111,18 +121,36 @@ const code = (as: string) => `/api/sign-ups/${of.value.id}/code?as=${as}`
                 rows="3"
                 readonly
                 aria-label="Lines to paste"
-                :value="frame"
+                :value="pasted"
               />
               <button
                 type="button"
                 class="btn btn-sm mt-2"
-                @click="copy(frame, 'The lines are copied.')"
+                @click="copy(pasted, 'The lines are copied.')"
               >
                 Copy
               </button>
+              <p class="muted small mt-2">
+                No cookies, nothing asked of anybody else. Without <code>data-form</code> the same
+                line brings every live form of the account that may stand on the site.
+              </p>
             </div>
+            <details v-if="form.kind === 'in-page'">
+              <summary class="cursor-pointer">Without a script: as a frame</summary>
+              <textarea
+                class="field mt-2 font-mono text-[12.5px]"
+                rows="3"
+                readonly
+                aria-label="Lines to paste, as a frame"
+                :value="frame"
+              />
+              <p class="muted small mt-1">
+                A frame can’t prove on which site it stands, so addresses are always confirmed.
+              </p>
+            </details>
           </div>
         </section>
+        <PopOverPlacement v-if="form.kind === 'pop-over'" />
       </div>
     </div>
     <aside class="overflow-auto border-l border-line bg-sheet"><SignUpMarks /></aside>

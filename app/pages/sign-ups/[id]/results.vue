@@ -22,7 +22,7 @@ interface Results {
 }
 const store = useSignUp()
 const { date } = useTimes()
-const days = ref<number>(90)
+const days = ref<number>(365)
 const by = ref('version')
 const ways = [
   { key: 'version', name: 'Version' },

@@ -5,6 +5,12 @@ import { takeSending } from '~~/cases/sign-ups'
 /** Takes what was entered in a form without a script, and says what comes next, or what is wrong with it. */
 export default defineEventHandler(async (event) => {
   const live = liveFormOf(event)
+  // A script on one of its sites asks for the answer as data; the browser says which site that is.
+  const asksData = (getHeader(event, 'accept') ?? '').startsWith('application/json')
+  const site = asksData ? siteAsking(event) : null
+  if (site) readableOn(event, site)
+  if (asksData && live && !(site && mayStandOn(live.form, site)))
+    throw createError({ statusCode: 403, message: 'This form may not stand on this site.' })
   if (!live) return closedForm(event)
   const posted = postedBy((await readRawBody(event)) ?? '')
   const first = (name: string) => posted[name]?.[0] ?? ''
@@ -17,7 +23,7 @@ export default defineEventHandler(async (event) => {
   const typed = meant && address ? { ...posted, [nameOf.field(address)]: [meant] } : posted
   const age = drawnFor(signUp.id, first('token'))
   const { db, clock } = satchel()
-  const { origin, host, 'sec-fetch-site': site } = getHeaders(event)
+  const { origin, host, 'sec-fetch-site': fetchSite } = getHeaders(event)
   const came =
     age !== null && age > DRAWN_FOR
       ? 'stale'
@@ -28,10 +34,13 @@ export default defineEventHandler(async (event) => {
           {
             trapped: first(TRAP) !== '',
             drawnFor: age,
-            // On a page of its own it is we who show it; in a frame nobody can tell on which site.
-            proven: stands === 'alone' && comesFromHere({ site, origin, host, url: satchel().url }),
+            // On a page of its own it is we who show it, and a script says its site; in a frame nobody can tell.
+            proven:
+              site !== null ||
+              (stands === 'alone' &&
+                comesFromHere({ site: fetchSite, origin, host, url: satchel().url })),
             sure: first('sure') !== '' || meant !== '',
-            page: stands === 'alone' ? `/s/${signUp.key}` : pageFrom(first('page')),
+            page: stands === 'alone' && !site ? `/s/${signUp.key}` : pageFrom(first('page')),
             ...fromWhere(event),
           },
           mailboxDomains(),
@@ -43,10 +52,12 @@ export default defineEventHandler(async (event) => {
       ...{ typed, faults, meant: came === 'stale' ? null : came.meant },
       ...{ stale: came === 'stale', page: pageFrom(first('page')) },
     })
+    if (asksData) return { state: 'wrong', html: formHtml(drawing) }
     return signUpPage(event, drawing, formHtml(drawing), { stands, status: 422 })
   }
   const drawing = drawingOf(seen, language, stands)
   const said = came.kind === 'waits' ? form.thanks : form.confirmed
+  if (asksData) return { state: came.kind, html: saidHtml(said, drawing) }
   return signUpPage(event, drawing, saidHtml(said, drawing), { stands })
 })
 

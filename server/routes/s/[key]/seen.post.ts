@@ -6,6 +6,11 @@ export default defineEventHandler(async (event) => {
   setResponseStatus(event, 204)
   const live = liveFormOf(event)
   const { ip, agent } = fromWhere(event)
+  // From another site only where it may stand there.
+  const site = siteAsking(event)
+  const away = site !== null && site !== new URL(satchel().url).origin
+  if (live && away && !mayStandOn(live.form, site)) return null
+  if (away) readableOn(event, site)
   // Programs that say what they are fetch pages, too; they see nothing.
   if (!live || !ip || !agent || /bot|crawl|spider|preview/i.test(agent)) return null
   const given = new URLSearchParams((await readRawBody(event)) ?? '')
