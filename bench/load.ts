@@ -19,10 +19,36 @@ export async function load(
 ): Promise<number> {
   let sent = 0
   const { rate } = await ask(port, connections, () =>
-    sent < requests ? paths[sent++ % paths.length]! : null,
+    sent < requests ? get(paths[sent++ % paths.length]!) : null,
   )
   return rate
 }
+
+/** A form that is posted, as if through a proxy for somebody at an address. */
+export interface Posting {
+  path: string
+  body: string
+  from: string
+}
+
+/** The same with forms, each posted once. */
+export async function loadForms(
+  port: number,
+  forms: readonly Posting[],
+  connections: number,
+): Promise<number> {
+  let sent = 0
+  const { rate } = await ask(port, connections, () => {
+    const form = forms[sent++]
+    return form ? post(form) : null
+  })
+  return rate
+}
+
+const get = (path: string) =>
+  `GET ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nUser-Agent: SailMail/4.1\r\n\r\n`
+const post = ({ path, body, from }: Posting) =>
+  `POST ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nUser-Agent: Browser/1\r\nX-Forwarded-For: ${from}\r\nContent-Type: application/x-www-form-urlencoded\r\nContent-Length: ${body.length}\r\n\r\n${body}`
 
 /** The same for a time, ms; `gap`: each connection waits so long between two. */
 export async function loadFor(
@@ -37,7 +63,7 @@ export async function loadFor(
   return ask(
     port,
     connections,
-    () => (performance.now() < end ? paths[sent++ % paths.length]! : null),
+    () => (performance.now() < end ? get(paths[sent++ % paths.length]!) : null),
     gap,
   )
 }
@@ -45,7 +71,7 @@ export async function loadFor(
 async function ask(
   port: number,
   connections: number,
-  nextPath: () => string | null,
+  nextRequest: () => string | null,
   gap = 0,
 ): Promise<Measured> {
   const times: number[] = []
@@ -62,10 +88,10 @@ async function ask(
       let buffered = ''
       let asked = 0
       const next = () => {
-        const path = nextPath()
-        if (path === null) return void socket.end(() => done())
+        const request = nextRequest()
+        if (request === null) return void socket.end(() => done())
         asked = performance.now()
-        socket.write(`GET ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nUser-Agent: SailMail/4.1\r\n\r\n`)
+        socket.write(request)
       }
       socket.on('connect', next)
       socket.on('error', failed)

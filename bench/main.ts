@@ -8,6 +8,7 @@ import { publicPages } from './public'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { reports } from './reports'
+import { embedded, signUps } from './sign-up'
 import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
 import { sendMemory, sends, signedSends } from './send'
@@ -37,6 +38,8 @@ const measures = [
   audienceSteps,
   browsing,
   publicPages,
+  signUps,
+  embedded,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -4,7 +4,10 @@ import { freePorts } from '../tests/ports'
 import { setupCode } from './signed-in'
 
 /** The built web process on a data folder, with the processes that it starts. */
-export async function startWeb(data: string): Promise<{ port: number; stop(): Promise<void> }> {
+export async function startWeb(
+  data: string,
+  more: Record<string, string> = {},
+): Promise<{ port: number; stop(): Promise<void> }> {
   const [port] = (await freePorts(1)) as [number]
   const web = spawn(process.execPath, ['.output/server/index.mjs'], {
     env: {
@@ -16,6 +19,7 @@ export async function startWeb(data: string): Promise<{ port: number; stop(): Pr
       NITRO_PORT: String(port),
       HOST: '127.0.0.1',
       SATCHEL_SETUP_CODE: setupCode,
+      ...more,
     },
     stdio: ['ignore', 'ignore', 'inherit'],
   })

@@ -26,7 +26,7 @@ afterAll(async () => {
   await satchel?.stop()
 })
 
-const idOf = (table: 'mailings' | 'sequences' | 'segments', name?: string) => {
+const idOf = (table: 'mailings' | 'sequences' | 'segments' | 'sign_ups', name?: string) => {
   const rows = all(satchel.db, q.selectFrom(table).select(['id', 'name']).orderBy('id', 'desc'))
   return (rows.find((row) => row.name === name) ?? rows[0]!).id
 }
@@ -39,6 +39,7 @@ const sent = () => {
     .orderBy('id', 'desc')
   return `/mail/${all(satchel.db, done)[0]!.id}`
 }
+const signUp = () => `/sign-ups/${idOf('sign_ups', 'Twelve beaches guide')}`
 const lookOfRow = 'letter, with the looks of a row and a block open'
 const pages: Record<string, () => string> = {
   today: () => '/',
@@ -70,6 +71,11 @@ const pages: Record<string, () => string> = {
   'a sequence': () => `/sequences/${idOf('sequences')}`,
   standing: () => '/standing',
   'sign-ups': () => '/sign-ups',
+  'a sign-up': signUp,
+  'its consent': () => `${signUp()}/consent`,
+  'its afterwards': () => `${signUp()}/afterwards`,
+  'its placement': () => `${signUp()}/placement`,
+  'its results': () => `${signUp()}/results`,
   results: () => '/results',
   'results of the account': () => '/results/account',
   data: () => '/results/data',

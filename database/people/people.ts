@@ -248,7 +248,7 @@ export function personDetails(db: Database, id: number) {
           'lists.name as list',
           'wordings.text as wording',
         ])
-        .where('person_id', '=', id)
+        .where('evidence.person_id', '=', id)
         .orderBy('evidence.id', 'desc')
         .limit(100),
     ),

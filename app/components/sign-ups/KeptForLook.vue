@@ -17,6 +17,9 @@ const path = computed(() => (store.signUp ? `/api/sign-ups/${store.signUp.id}/se
 const { answer, problem } = useAnswer<Kept[]>(() => path.value)
 const chosen = ref<number[]>([])
 const busy = ref(false)
+const all = ref(false)
+const FEW = 8
+const shown = computed(() => (all.value ? answer.value : answer.value?.slice(0, FEW)) ?? [])
 const there = computed(() =>
   chosen.value.filter((id) => answer.value?.some((one) => one.id === id)),
 )
@@ -45,8 +48,8 @@ async function tell(what: 'let-through' | 'drop') {
     <p v-if="problem" class="fault p-4" role="alert">{{ problem }}</p>
     <p v-else-if="answer && !answer.length" class="muted p-4">Nothing is doubtful just now.</p>
     <template v-else-if="answer">
-      <ul class="m-0 max-h-[320px] list-none overflow-auto p-0">
-        <li v-for="one in answer" :key="one.id" class="border-b border-line-soft last:border-0">
+      <ul class="m-0 list-none p-0">
+        <li v-for="one in shown" :key="one.id" class="border-b border-line-soft last:border-0">
           <label class="flex items-start gap-2.5 px-4 py-2"
             ><input v-model="chosen" type="checkbox" class="mt-1" :value="one.id" /><span
               class="min-w-0"
@@ -75,6 +78,14 @@ async function tell(what: 'let-through' | 'drop') {
           @click="tell('drop')"
         >
           Drop
+        </button>
+        <button
+          v-if="answer.length > FEW"
+          type="button"
+          class="link small ml-auto"
+          @click="all = !all"
+        >
+          {{ all ? 'The latest only' : `All ${count(answer.length)}` }}
         </button>
       </div>
     </template>

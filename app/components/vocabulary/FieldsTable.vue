@@ -19,6 +19,7 @@ interface Kept {
 /** The account's own fields: made, renamed, made another kind, joined, retired. */
 const {
   rows: fields,
+  problem: silence,
   reload,
   keeperFor,
   change,
@@ -90,6 +91,7 @@ async function retire(field: OwnField, retired: boolean) {
       </select>
       <button v-may="'POST /api/fields'" class="btn" :disabled="busy">Make it</button>
     </form>
+    <p v-if="silence && !fields" class="fault p-4" role="alert">{{ silence }}</p>
     <div class="sheet mt-3">
       <p v-if="fields?.length === 0" class="muted p-4">
         No fields of your own yet. An import makes those its columns need, too.

@@ -21,6 +21,7 @@ type Words = Pick<
 >
 const {
   rows: lists,
+  problem: silence,
   reload,
   keeperFor,
   change,
@@ -74,6 +75,7 @@ async function make() {
       />
       <button v-may="'POST /api/lists'" class="btn" :disabled="!making.trim()">Make it</button>
     </form>
+    <p v-if="silence && !lists" class="fault p-4" role="alert">{{ silence }}</p>
     <section v-for="list in lists" :key="list.id" class="sheet mt-3" :aria-label="list.name">
       <div class="sheet-head">
         <h2>{{ list.name }}</h2>

@@ -14,6 +14,7 @@ const props = defineProps<{ language: ReaderLanguage }>()
 const path = `/api/reader-words/${props.language}`
 const {
   rows: words,
+  problem: silence,
   keeperFor,
   change,
 } = useKeptRows<Word, { text: string }>({
@@ -60,6 +61,7 @@ async function save(word: Word, text: string) {
           {{ changed ? `${count(changed)} changed` : 'none changed' }}</span
         >
       </div>
+      <p v-if="silence && !words" class="fault p-4" role="alert">{{ silence }}</p>
       <p v-if="words && !shown.length" class="muted p-4">No text has these words.</p>
       <div
         v-for="word in shown"

@@ -6,6 +6,7 @@ import type { Tag } from '~/composables/tags'
 type Kept = Pick<Tag, 'name' | 'color'>
 const {
   rows: tags,
+  problem: silence,
   reload,
   keeperFor,
   change,
@@ -44,7 +45,8 @@ async function remove() {
 
 <template>
   <div class="sheet">
-    <p v-if="tags?.length === 0" class="muted p-4">
+    <p v-if="silence && !tags" class="fault p-4" role="alert">{{ silence }}</p>
+    <p v-else-if="tags?.length === 0" class="muted p-4">
       No tags yet. Choose people in the table and tag them, or let an import do it.
     </p>
     <table v-else class="grid-table">
