@@ -15,7 +15,7 @@ interface Came {
 export function placeForm(place: HTMLElement, form: DrawnForm, home: string, done = () => {}) {
   const root = place.shadowRoot ?? place.attachShadow({ mode: 'open' })
   const sheet = new CSSStyleSheet()
-  sheet.replaceSync(`:host{display:block;all:initial}${form.style}`)
+  sheet.replaceSync(`:host{all:initial;display:block}${form.style}`)
   root.adoptedStyleSheets = [...root.adoptedStyleSheets, sheet]
   const room = document.createElement('div')
   root.append(room)

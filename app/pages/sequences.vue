@@ -8,7 +8,10 @@ interface Row {
 }
 const route = useRoute()
 const live = useLive()
-const { answer: sequences } = useAnswer<Row[]>(() => '/api/sequences')
+const { answer } = useAnswer<Row[]>(() => '/api/sequences')
+const sequences = computed(
+  () => answer.value?.filter(({ id }) => !isGone(`/api/sequences/${id}`)) ?? null,
+)
 useLanding(
   () => '/sequences',
   () => sequences.value?.[0] && `/sequences/${sequences.value[0].id}`,

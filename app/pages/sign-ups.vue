@@ -10,7 +10,10 @@ interface Row {
   toLook: number
 }
 const route = useRoute()
-const { answer: signUps, problem } = useAnswer<Row[]>(() => '/api/sign-ups')
+const { answer, problem } = useAnswer<Row[]>(() => '/api/sign-ups')
+const signUps = computed(
+  () => answer.value?.filter(({ id }) => !isGone(`/api/sign-ups/${id}`)) ?? null,
+)
 const making = ref(false)
 useLanding(
   () => '/sign-ups',

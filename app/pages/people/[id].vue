@@ -20,7 +20,9 @@ const ownWishes = computed(() => {
   const { pausedUntil = null, oneInDays = null } = person.value?.limits ?? {}
   return [
     ...(pausedUntil !== null
-      ? [`Paused their mail themselves until ${date(pausedUntil)}: they are left out of mailings until then, and sequences wait.`]
+      ? [
+          `Paused their mail themselves until ${date(pausedUntil)}: they are left out of mailings until then, and sequences wait.`,
+        ]
       : []),
     ...(oneInDays ? [`Asked for at most one mailing in ${oneInDays} days.`] : []),
   ]

@@ -46,7 +46,9 @@ function describe(field: string, value: unknown): string {
 }
 async function throwAway() {
   asking.value = null
-  if (!(await act(`/api/sequences/${id.value}`, 'DELETE'))) return
+  const path = `/api/sequences/${id.value}`
+  if (!(await act(path, 'DELETE'))) return
+  markGone(path)
   live.changes++
   await navigateTo('/sequences')
   notices.say('The sequence is deleted.')

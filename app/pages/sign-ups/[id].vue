@@ -46,21 +46,20 @@ async function copy() {
   live.changes++
   await navigateTo(`/sign-ups/${made.id}`)
 }
-/** Whether it was deleted; where the server refuses, it says why. */
-const deleted = (path: string) =>
-  orNotice(changeAt(path, { method: 'DELETE' }).then(() => true as const))
 async function remove() {
   const path = `/api/sign-ups/${id.value}`
   const gone = id.value
   // What is gone is not asked how it stands.
   store.close()
-  if (!(await deleted(path))) return void store.open(gone)
+  if (!(await act(path, 'DELETE'))) return void store.open(gone)
+  markGone(path)
   live.changes++
   await navigateTo('/sign-ups')
   notices.say('The sign-up is deleted. What came in by it stays.', {
     label: 'Undo',
     async run() {
-      await act(`${path}/restore`, 'POST')
+      if (!(await act(`${path}/restore`, 'POST'))) return
+      markBack(path)
       live.changes++
       await navigateTo(`/sign-ups/${gone}`)
     },

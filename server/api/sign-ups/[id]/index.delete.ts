@@ -4,5 +4,5 @@ import { setSignUpDeleted } from '~~/database/sign-ups'
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   setSignUpDeleted(db, signUpOf(event).id, clock())
-  return null
+  return { ok: true }
 })

@@ -4,5 +4,5 @@ import { moveSignUp } from '~~/database/sign-ups'
 export default defineEventHandler((event) => {
   if (!moveSignUp(satchel().db, signUpOf(event).id, ['live'], 'paused'))
     throw refused('It is not live.')
-  return null
+  return { ok: true }
 })

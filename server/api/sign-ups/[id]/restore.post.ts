@@ -4,5 +4,5 @@ import { setSignUpDeleted } from '~~/database/sign-ups'
 export default defineEventHandler((event) => {
   if (!setSignUpDeleted(satchel().db, idOf(event), null))
     throw notFound('This sign-up is not on file.')
-  return null
+  return { ok: true }
 })
