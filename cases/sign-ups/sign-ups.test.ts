@@ -150,6 +150,15 @@ test('sent in twice, one letter; once more after a while, the same link; too oft
   expect(rows().map(({ doubt }) => doubt)).toEqual([null, null, null, 'address', 'address'])
 })
 
+test('from one network many are doubted, and of very many nothing is kept', () => {
+  const from = (n: number) =>
+    sendIn(db, seen, `reader${n}@inkpost.example`, ['guide'], START, { ip: '192.0.2.1' }).kind
+  const came = Array.from({ length: 210 }, (_, n) => from(n))
+  expect(came.filter((kind) => kind === 'too-many')).toHaveLength(10)
+  const doubts = rows().map(({ doubt }) => doubt)
+  expect([doubts[24], doubts[25], doubts.length]).toEqual([null, 'network', 200])
+})
+
 test('nobody suppressed is mailed or changed, and the page says what it says to everybody', () => {
   const person = somebody(db, 'tove')
   sendIn(db, seen, tove, [`list${wind}`], START)

@@ -3,6 +3,7 @@ import {
   doubtOf,
   doubts,
   joinedBy,
+  MOST_KEPT,
   readEntered,
   type Entered,
   type FormFault,
@@ -54,6 +55,8 @@ export type Taken =
   | { kind: 'wrong'; faults: Record<string, FormFault>; meant: string | null }
   | { kind: 'waits' }
   | { kind: 'confirmed' }
+  /** So many came from this network that nothing is kept of it. */
+  | { kind: 'too-many' }
 
 /** Takes what was sent in by a form. `domains`: those that many write to, for slips of the hand. */
 export function takeSending(
@@ -87,12 +90,14 @@ function keep(
     mailAgain(db, same, now)
     return { kind: 'waits' }
   }
+  const before = sendingsBefore(db, { normal, ip: of.ip, signUpId }, now)
+  if (before.network >= MOST_KEPT) return { kind: 'too-many' }
   const person = personByAddress(db, normal)
   const doubt = doubtOf({
     trapped: of.trapped,
     drawnFor: of.drawnFor,
     suppressed: person !== undefined && isSuppressed(db, person),
-    before: sendingsBefore(db, { normal, ip: of.ip, signUpId }, now),
+    before,
   })
   const sending = { ...{ signUpId, version, language, entered, doubt }, ...fromWhere(of) }
   if (doubt) {

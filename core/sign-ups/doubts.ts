@@ -33,7 +33,9 @@ const AT_LEAST = 1_500
 /** How long what was drawn can be sent in. */
 export const DRAWN_FOR = 24 * HOUR
 export const WINDOWS = { address: 24 * HOUR, network: 10 * MINUTE, form: 10 * MINUTE }
-export const MOST = { address: 3, network: 8, form: 600 }
+export const MOST = { address: 3, network: 25, form: 600 }
+/** More than these from one network within its time are not even kept. */
+export const MOST_KEPT = 200
 
 /** The first reason to doubt a sending; null where there is none. */
 export function doubtOf(of: Circumstances): Doubt | null {

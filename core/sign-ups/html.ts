@@ -29,8 +29,8 @@ export interface Drawing {
   stale?: boolean
 }
 
-/** The name of the field that nobody sees, and only programs fill in. */
-export const TRAP = 'website'
+/** The name of the field that nobody sees, and only programs fill in; none that a browser would fill in for somebody. */
+export const TRAP = 'leave_empty'
 
 /** The form as HTML that works without a script. */
 export function formHtml(drawing: Drawing): string {
@@ -46,7 +46,7 @@ export function formHtml(drawing: Drawing): string {
 <div class="sup-parts${form.columns === 2 ? ' two' : ''}">${said ? `<p class="sup-top" role="alert">${told.html(said)}</p>` : ''}
 ${parts}
 </div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}${drawing.page ? hidden('page', drawing.page) : ''}
-<div class="sup-trap" aria-hidden="true"><label>Website <input name="${TRAP}" tabindex="-1" autocomplete="off"></label></div></form>`
+<div class="sup-trap" aria-hidden="true"><label>Leave this empty <input name="${TRAP}" tabindex="-1" autocomplete="off"></label></div></form>`
 }
 
 /** What is seen instead of the form: thanks, or that it is confirmed. Empty texts are the ones Satchel comes with. */

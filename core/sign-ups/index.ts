@@ -25,7 +25,7 @@ export { readWords, wordsFor, type Words } from './words'
 export { readForm, siteOf } from './read-form'
 export { consentsOf, joinedBy, purposesOf, type Consent } from './consent'
 export { nameOf, readEntered, type Entered, type FormFault, type Posted } from './entered'
-export { doubtOf, doubts, DRAWN_FOR, WINDOWS, type Doubt } from './doubts'
+export { doubtOf, doubts, DRAWN_FOR, MOST_KEPT, WINDOWS, type Doubt } from './doubts'
 export {
   CONFIRM_WITHIN,
   LOOK_WITHIN,

@@ -37,18 +37,27 @@ export function signUpById(db: Database, id: number): SignUp | undefined {
   return row && withForm(row)
 }
 
+/** What is published under a public address. */
+export interface Published {
+  signUp: Pick<SignUp, 'id' | 'key' | 'name' | 'state'>
+  version: number
+  form: SignUpForm
+}
+
 /** The sign-up of a public address, and what is published there; null where nothing is to be seen. */
-export function liveSignUp(
-  db: Database,
-  key: string,
-): { signUp: SignUp; version: number; form: SignUpForm } | null {
+export function liveSignUp(db: Database, key: string): Published | null {
   const row = one(
     db,
-    q.selectFrom('sign_ups').selectAll().where('key', '=', key).where('deleted_at', 'is', null),
+    q
+      .selectFrom('sign_ups')
+      .select(['id', 'key', 'name', 'state', 'live_version'])
+      .where('key', '=', key)
+      .where('deleted_at', 'is', null),
   )
   if (!row || row.live_version === null) return null
-  const form = formOfVersion(db, row.id, row.live_version)
-  return form && { signUp: withForm(row), version: row.live_version, form }
+  const { live_version: version, ...signUp } = row
+  const form = formOfVersion(db, row.id, version)
+  return form && { signUp, version, form }
 }
 
 /** Every sign-up that is live, with what is published. */
@@ -59,8 +68,16 @@ export function liveSignUps(db: Database) {
   )
 }
 
+/** Forms as they were published, by their database, sign-up and version: none is ever changed, and each is asked for often. */
+const published = new WeakMap<object, Map<string, SignUpForm>>()
+const MOST_REMEMBERED = 200
+
 /** The form as it was published with a version. */
 export function formOfVersion(db: Database, id: number, version: number): SignUpForm | null {
+  let forms = published.get(db.sqlite)
+  if (!forms) published.set(db.sqlite, (forms = new Map()))
+  const known = forms.get(`${id} ${version}`)
+  if (known) return known
   const row = one(
     db,
     q
@@ -69,7 +86,12 @@ export function formOfVersion(db: Database, id: number, version: number): SignUp
       .where('sign_up_id', '=', id)
       .where('version', '=', version),
   )
-  return row ? readForm(JSON.parse(row.form)) : null
+  const form = row ? readForm(JSON.parse(row.form)) : null
+  if (form) {
+    if (forms.size >= MOST_REMEMBERED) forms.clear()
+    forms.set(`${id} ${version}`, form)
+  }
+  return form
 }
 
 /** Whether the draft is what is published now. */

@@ -3,15 +3,19 @@ import { peoplePage } from '~~/database/people'
 import { mailingsWithTotals } from '~~/database/mailings'
 import { readSequences } from '~~/database/sequences'
 import { readCatalog, readSegments } from '~~/database/segments'
+import { readSignUps } from '~~/database/sign-ups'
 
-/** People, mailings, segments and sequences whose name has these words, and the words as a rule where they are one. */
+/** People, mailings, segments, sequences and sign-ups whose name has these words, and the words as a rule where they are one. */
 export default defineEventHandler((event) => {
   const words = String(getQuery(event).q ?? '')
     .trim()
     .slice(0, 2_000)
   if (words.length < 2)
-    return { people: [], mailings: [], segments: [], sequences: [], rule: null, fault: null }
-  const { db } = satchel()
+    return {
+      ...{ people: [], mailings: [], segments: [], sequences: [], signUps: [] },
+      ...{ rule: null, fault: null },
+    }
+  const { db, clock } = satchel()
   const read = parseRule(words, readCatalog(db))
   const lower = words.toLowerCase()
   return {
@@ -33,6 +37,10 @@ export default defineEventHandler((event) => {
       .slice(0, 6)
       .map(({ id, name }) => ({ id, name })),
     sequences: readSequences(db)
+      .filter(({ name }) => name.toLowerCase().includes(lower))
+      .slice(0, 6)
+      .map(({ id, name, state }) => ({ id, name, state })),
+    signUps: readSignUps(db, clock())
       .filter(({ name }) => name.toLowerCase().includes(lower))
       .slice(0, 6)
       .map(({ id, name, state }) => ({ id, name, state })),

@@ -20,6 +20,7 @@ const nothing = () => ({
   mailings: [],
   segments: [],
   sequences: [],
+  signUps: [],
   rule: null,
   fault: null,
 })
@@ -30,6 +31,7 @@ const found = shallowRef<{
   mailings: { id: number; name: string; state: string }[]
   segments: { id: number; name: string }[]
   sequences: { id: number; name: string; state: string }[]
+  signUps: { id: number; name: string; state: string }[]
   /** What is typed, where it reads as a rule. */
   rule: string | null
   /** Where words that begin as a rule can't be read on. */
@@ -142,6 +144,12 @@ const commands = computed<Command[]>(() => {
       name: sequence.name,
       about: `Sequence, ${sequence.state}`,
       run: () => navigateTo(`/sequences/${sequence.id}`),
+    })),
+    ...found.value.signUps.map((signUp) => ({
+      id: `u${signUp.id}`,
+      name: signUp.name,
+      about: `Sign-up, ${signUp.state}`,
+      run: () => navigateTo(`/sign-ups/${signUp.id}`),
     })),
     ...found.value.mailings.map((mailing) => ({
       id: `m${mailing.id}`,

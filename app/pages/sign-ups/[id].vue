@@ -72,6 +72,8 @@ function describe(field: string, value: unknown): string {
   return `${kindNames[form.kind]}: ${form.parts.map(({ kind }) => partNames[kind].toLowerCase()).join(', ')}`
 }
 useKeys((event) => {
+  // Words in place are undone with the form; in another field the browser undoes what is typed.
+  if (isWriting(event) && (event.target as HTMLElement).tagName !== 'TEXTAREA') return
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   event.preventDefault()
   if (event.shiftKey) store.redo()

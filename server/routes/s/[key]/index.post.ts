@@ -46,6 +46,8 @@ export default defineEventHandler(async (event) => {
           mailboxDomains(),
           clock(),
         )
+  if (came !== 'stale' && came.kind === 'too-many')
+    throw createError({ statusCode: 429, message: 'Too many came from here. Try again later.' })
   if (came === 'stale' || came.kind === 'wrong') {
     const faults = came === 'stale' ? {} : came.faults
     const drawing = drawingOf(seen, language, stands, {
