@@ -201,13 +201,13 @@ test('everything known comes by a mail to themselves, since letters are passed o
 })
 
 test('the links in mail to somebody who was merged are theirs who they have become', async () => {
-  mergePeople(satchel.db, 8, 9, Date.now())
-  await page.goto(pageOf(9))
+  mergePeople(satchel.db, 10, 11, Date.now())
+  await page.goto(pageOf(11))
   await seen('Your lists')
-  await page.goto(`${satchel.url}/u/${makeToken(key, 'leave', mailing, 9)}`)
+  await page.goto(`${satchel.url}/u/${makeToken(key, 'leave', mailing, 11)}`)
   await press('Unsubscribe')
   await seen(/You are unsubscribed|Unsubscribed/)
-  expect(state(8, 1)).toBe('unsubscribed')
+  expect(state(10, 1)).toBe('unsubscribed')
 })
 
 test('one press, and somebody is on no list; another, confirmed by mail, and nothing is known of them', async () => {
