@@ -51,7 +51,7 @@ test('empty screens say what will be there and offer the first step', async () =
     ['/mail', 'No letters yet'],
     ['/results', 'No results yet'],
     ['/standing', 'Nothing was sent in this time.'],
-    ['/sign-ups', 'Import people'],
+    ['/sign-ups', 'No sign-ups yet'],
     ['/sequences', 'Begin one'],
     ['/settings', 'DKIM'],
   ]) {
