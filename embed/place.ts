@@ -6,6 +6,8 @@ import { tellSight } from './watch'
 interface Came {
   state: 'waits' | 'confirmed' | 'wrong'
   html: string
+  /** Where the visitor is led instead. */
+  go?: string
 }
 
 /**
@@ -48,6 +50,10 @@ export function placeForm(place: HTMLElement, form: DrawnForm, home: string, don
         headers: { Accept: 'application/json' },
       })
       const came = (await answer.json()) as Came
+      if (came.go) {
+        remember('joined', '1')
+        return location.assign(came.go)
+      }
       draw(came.html)
       if (came.state === 'wrong')
         root.querySelector<HTMLElement>('[aria-invalid],.sup-meant button')?.focus()

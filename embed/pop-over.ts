@@ -13,7 +13,7 @@ export interface Waiting {
 const frames = {
   middle: 'inset:0;margin:auto;width:min(440px,calc(100vw - 24px));max-height:calc(100vh - 24px)',
   corner:
-    'inset:auto 20px 20px auto;margin:0;width:min(380px,calc(100vw - 24px));max-height:calc(100vh - 40px)',
+    'inset-block:auto 20px;inset-inline:auto 20px;margin:0;width:min(380px,calc(100vw - 24px));max-height:calc(100vh - 40px)',
   bar: 'inset:auto 0 0 0;margin:0;width:100vw;max-width:100vw;max-height:70vh',
 }
 

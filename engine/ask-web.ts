@@ -50,15 +50,42 @@ export async function askWeb(
   return { status: null, problem: 'it redirects in circles' }
 }
 
+/**
+ * Posts JSON to an address, which is not followed elsewhere; the status of the answer, or why none came. What it says
+ * besides is not read.
+ */
+export async function postWeb(
+  url: string,
+  body: string,
+  headers: Readonly<Record<string, string>>,
+  way: Way,
+): Promise<{ status: number } | { problem: string }> {
+  try {
+    const signal = AbortSignal.timeout(LONGEST)
+    const answer = await ask(url, 'POST', way, signal, {
+      body,
+      headers: { 'Content-Type': 'application/json', ...headers },
+    })
+    answer.destroy()
+    return { status: answer.statusCode! }
+  } catch (error) {
+    return { problem: inWords(error as NodeJS.ErrnoException) }
+  }
+}
+
 /** One request, straight or through a proxy (RFC 9112, 3.2.2: absolute form). */
 async function ask(
   url: string,
-  method: 'HEAD' | 'GET',
+  method: 'HEAD' | 'GET' | 'POST',
   way: Way,
   signal: AbortSignal,
+  sent: { body?: string; headers?: Readonly<Record<string, string>> } = {},
 ): Promise<IncomingMessage> {
   const target = new URL(url)
-  const headers = { 'User-Agent': 'Satchel', Accept: '*/*' }
+  const headers = {
+    ...{ 'User-Agent': 'Satchel', Accept: '*/*', ...sent.headers },
+    ...(sent.body === undefined ? {} : { 'Content-Length': Buffer.byteLength(sent.body) }),
+  }
   const usual = { method, headers, timeout: TIMEOUT, signal }
   const port = Number(target.port) || (target.protocol === 'https:' ? 443 : 80)
   const isLiteral = isIP(target.hostname.replace(/^\[|\]$/g, '')) !== 0
@@ -88,7 +115,7 @@ async function ask(
       made.destroy(Object.assign(new Error('no answer'), { code: 'ETIMEDOUT' })),
     )
     made.on('error', reject)
-    made.end()
+    made.end(sent.body)
   })
 }
 

@@ -1,5 +1,6 @@
 import { advanceMailings } from './advance-mailings'
 import { beginEngine, doUntilTold } from './begin'
+import { webhookCaller } from './call-webhooks'
 import { checkDomains } from './check-domain'
 import { linkChecker } from './check-links'
 import { clockwork } from './clockwork'
@@ -15,6 +16,7 @@ import { recoverClaims } from './recover-claims'
 import { runSequences } from './run-sequences'
 import { sender } from './send'
 import { startDueMailings } from './start-mailings'
+import { tellTeam } from './tell-team'
 import { tryDeliveries } from './try-deliveries'
 import { sendRequests } from './send-requests'
 import { sendSignUps } from './send-sign-ups'
@@ -37,6 +39,8 @@ await doUntilTold(
     ['pass-on-replies', passOnReplies, 500],
     ['send-requests', sendRequests, 300],
     ['send-sign-ups', sendSignUps, 200],
+    ['call-webhooks', webhookCaller(), 300],
+    ['tell-team', tellTeam, 1_000],
     ['follow-segments', followSegments, 2_000],
     ['watch-goals', watchGoals, 1_000],
     ['check-links', linkChecker(), 300],

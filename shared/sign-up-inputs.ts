@@ -14,6 +14,9 @@ export const signUpInput = object({
   revision: revision(),
 })
 
+/** Which call to a webhook is sent again. */
+export const callAgainInput = object({ call: number().integer().positive().required() })
+
 /** Which revision was seen by who publishes it. */
 export const signUpPublishInput = object({ revision: revision() })
 

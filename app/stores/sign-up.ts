@@ -29,6 +29,10 @@ export interface OpenSignUp {
   lists: { id: number; name: string }[]
   fields: Field[]
   tags: string[]
+  /** The promised file; what can be started, with its list; and who can be told. */
+  file: { id: number; name: string; weight: number } | null
+  sequences: { id: number; name: string; listId: number | null }[]
+  team: string[]
   letterhead: Letterhead
   sender: string
   postalAddress: string

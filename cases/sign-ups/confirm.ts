@@ -1,5 +1,5 @@
-import { consentsOf, joinedBy, type Consent, type SignUpForm } from '../../core/sign-ups'
-import { checkAddress } from '../../core/people'
+import { consentsOf, joinedBy, promises, type Consent, type SignUpForm } from '../../core/sign-ups'
+import { checkAddress, readFieldValue } from '../../core/people'
 import { transact, type Database } from '../../database'
 import {
   addPerson,
@@ -20,6 +20,8 @@ import {
   signUpName,
   type Sending,
 } from '../../database/sign-ups'
+import { enrolPerson } from '../../database/sequences'
+import { tellDue, tellProgram } from './telling'
 
 /**
  * What came of a press behind the mailed link. `again`: it was confirmed before, and holds. `left`: they unsubscribed since
@@ -54,8 +56,9 @@ export function confirmSending(
     if (joins.length === 0 && !consents.some(({ oneMail }) => oneMail))
       return lists.length > 0 ? 'left' : 'over'
     const name = signUpName(db, sending.sign_up_id)
-    const person = onFile ?? newPerson(db, sending, name, now)
-    if (onFile !== undefined) changePerson(db, person, { values: valuesNow(db, sending) }, now)
+    const person = onFile ?? newPerson(db, sending, form, name, now)
+    if (onFile !== undefined)
+      changePerson(db, person, { values: valuesNow(db, sending, form) }, now)
     for (const { listId, wording } of joins)
       changeSubscription(
         db,
@@ -69,30 +72,45 @@ export function confirmSending(
         now,
       )
     for (const tag of form.tags) tagPeople(db, [person], tagNamed(db, tag), true)
+    if (form.sequenceId !== null) enrolPerson(db, form.sequenceId, person, now)
     const mail = isPromised(form, consents) ? ('promised' as const) : null
-    moveSending(db, sending, 'confirm', now, { person_id: person, mail })
+    const told = { person_id: person, mail, tell_due: tellDue(db, form, now) }
+    moveSending(db, sending, 'confirm', now, told)
+    if (form.webhook) tellProgram(db, { sending, form, person, joins, name }, now)
     return 'confirmed'
   })
 }
 
 /** Whether what the form promises goes to somebody with these consents: to all, where no box of it asks for it apart. */
 export function isPromised(form: SignUpForm, consents: readonly Consent[]): boolean {
-  if (!form.promised.url) return false
+  if (!promises(form)) return false
   const apart = form.parts.some((part) => 'oneMail' in part && part.oneMail)
   return !apart || consents.some(({ oneMail }) => oneMail)
 }
 
-function newPerson(db: Database, sending: Sending, name: string, now: number): number {
+function newPerson(
+  db: Database,
+  sending: Sending,
+  form: SignUpForm,
+  name: string,
+  now: number,
+): number {
   const address = checkAddress(sending.address)
   if (!address.ok) throw new Error('A sending is kept with an address that was checked.')
-  const values = valuesNow(db, sending)
+  const values = valuesNow(db, sending, form)
   return addPerson(db, { ...address, values, source: `form: ${name}` }, now)!
 }
 
-/** What they entered, of the fields that are still there. */
-function valuesNow(db: Database, { given }: Sending): Sending['given'] {
-  const fields = new Set(readFields(db).map(({ key }) => key))
-  return Object.fromEntries(Object.entries(given).filter(([key]) => fields.has(key)))
+/** What the form sets, and what they entered, which goes before it; of the fields that are still there. */
+function valuesNow(db: Database, { given }: Sending, form: SignUpForm): Sending['given'] {
+  const fields = new Map(readFields(db).map((field) => [field.key, field]))
+  const set = form.values.flatMap(({ field: key, value }) => {
+    const field = fields.get(key)
+    const read = field && readFieldValue(value, field.kind)
+    return read == null ? [] : [[key, read] as const]
+  })
+  const entered = Object.entries(given).filter(([key]) => fields.has(key))
+  return Object.fromEntries([...set, ...entered])
 }
 
 function leftAfter(db: Database, person: number, listId: number, at: number): boolean {

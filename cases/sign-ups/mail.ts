@@ -1,3 +1,4 @@
+import { makeToken } from '../../core/delivery'
 import { escapeHtml } from '../../core/letters/parts'
 import { toldIn, type ReaderLanguage, type Told } from '../../core/readers'
 import {
@@ -33,8 +34,21 @@ export function signUpMail(
   return mailBy(db, form, mail, {
     ...{ language, ticked, address },
     link: `${url}/s/confirm/${sending.secret}`,
+    promised: promisedLink(db, form, sending.id, url),
     until: sending.over_due ?? sending.at,
   })
+}
+
+/** Where somebody gets what a form promises: elsewhere, or a file of ours by a link of their own; empty: nothing is promised. */
+export function promisedLink(
+  db: Database,
+  { promised }: SignUpForm,
+  sendingId: number,
+  url: string,
+): string {
+  if (promised.fileId === null) return promised.url
+  const key = Buffer.from(readAccount(db)!.token_key, 'hex')
+  return `${url}/s/file/${makeToken(key, 'file', promised.fileId, sendingId)}`
 }
 
 /** For whom a mail is written: in which language, what they ticked, and the link that confirms it. */
@@ -43,6 +57,8 @@ export interface MailReader {
   ticked: readonly string[]
   address: string
   link: string
+  /** Where they get what was promised; empty where nothing is. */
+  promised: string
   until: number
 }
 
@@ -51,7 +67,7 @@ export function mailBy(
   db: Database,
   form: SignUpForm,
   mail: SignUpMail,
-  { language, ticked, address, link, until }: MailReader,
+  { language, ticked, address, link, promised, until }: MailReader,
 ): WrittenMail | null {
   const account = readAccount(db)
   if (!account) return null
@@ -68,7 +84,7 @@ export function mailBy(
     return letter({
       subject: own(form.promised.name) || told.plain('promisedText'),
       paragraphs: [told.plain('promisedText')],
-      button: { label: own(form.promised.name) || form.promised.url, href: form.promised.url },
+      button: { label: own(form.promised.name) || promised, href: promised },
     })
   const subject = own(form.letter.subject) || told.plain('confirmSubject')
   return letter({

@@ -2,7 +2,8 @@ import { partsOf, signUpMarks, type SignUpForm, type SignUpMark } from '../../co
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import { readFields, readLists } from '../../database/people'
-import { usedByLetters } from '../../database/sign-ups'
+import { startableSequences } from '../../database/sequences'
+import { aboutFile, usedByLetters } from '../../database/sign-ups'
 
 /** What keeps a form from going live, and what should be looked at, as things stand now. */
 export function marksOf(db: Database, form: SignUpForm): SignUpMark[] {
@@ -18,5 +19,12 @@ export function marksOf(db: Database, form: SignUpForm): SignUpMark[] {
     postalAddress: account.postal_address,
     usedBy,
     lettersLooked: looked,
+    files: new Set(aboutFile(db, form.promised.fileId) ? [form.promised.fileId!] : []),
+    sequences: new Map(
+      startableSequences(db).map(({ id, name, state, list_id }) => [
+        id,
+        { name, running: state === 'running', listId: list_id },
+      ]),
+    ),
   })
 }

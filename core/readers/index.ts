@@ -2,6 +2,7 @@
 export { isPaused, maySince, pauseUntil, pauseWeeks, WEEKLY, type OwnLimits } from './limits'
 export {
   dayIn,
+  directionOf,
   fillWords,
   isReaderLanguage,
   languageFor,

@@ -82,6 +82,12 @@ export const retention = [
     why: 'To see what is kept away, and why. Afterwards it counts still, and nobody is behind it; what was confirmed stays with the person, as evidence.',
   },
   {
+    key: 'webhooks',
+    what: 'What programs were told of sign-ups',
+    days: 30,
+    why: 'To see what they answered, and to send it again. Who signed up stays with the person.',
+  },
+  {
     key: 'sessions',
     what: 'Where somebody who works here was signed in',
     days: 90,

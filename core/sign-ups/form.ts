@@ -18,10 +18,17 @@ export interface SignUpForm {
   /** Seen when it is sent in; and when that is confirmed. */
   thanks: Said
   confirmed: Said
-  /** What was promised, for whoever has confirmed: a link in a mail and on the page. Empty: nothing. */
-  promised: { url: string; name: Words }
-  /** Given to everybody who has confirmed. */
+  /** What was promised, for whoever has confirmed: in a mail and on the page. Neither a link nor a file: nothing. */
+  promised: { url: string; fileId: number | null; name: Words }
+  /** Given to everybody who has confirmed; and set in their fields, as it is typed. */
   tags: string[]
+  values: { field: string; value: string }[]
+  /** The sequence that whoever has confirmed comes into, if they may. */
+  sequenceId: number | null
+  /** Who of the team is told of those who have confirmed. */
+  tell: { how: Telling; to: string }
+  /** Where a program is told of each; empty: none is. */
+  webhook: string
   /** The sites on which it may stand: "https://galewright.example". */
   sites: string[]
   /** When and to whom a pop-over shows itself. */
@@ -40,7 +47,14 @@ export const kindNames: Record<SignUpKind, string> = {
 export interface Said {
   title: Words
   text: Words
+  /** Another page where one is led instead; empty: none. */
+  url: string
 }
+
+/** By a mail about each, or one a day with all of them. */
+export const tellings = ['never', 'each', 'daily'] as const
+export type Telling = (typeof tellings)[number]
+
 export interface ConfirmingLetter {
   subject: Words
   text: Words
@@ -153,6 +167,10 @@ export const MOST_CHOICES = 50
 export function partsOf<K extends PartKind>(form: SignUpForm, kind: K) {
   return form.parts.filter((part): part is Extract<FormPart, { kind: K }> => part.kind === kind)
 }
+
+/** Whether anything is promised at all. */
+export const promises = ({ promised }: SignUpForm) =>
+  promised.url !== '' || promised.fileId !== null
 
 export const firstLanguage = (form: SignUpForm): ReaderLanguage => form.languages[0]!
 

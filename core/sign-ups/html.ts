@@ -1,6 +1,6 @@
 import { escapeHtml } from '../letters/parts'
 import type { Field } from '../people/fields'
-import type { ReaderLanguage } from '../readers/words'
+import { directionOf, type ReaderLanguage } from '../readers/words'
 import type { Told } from '../readers/told'
 import { nameOf, type FormFault, type Posted } from './entered'
 import { firstLanguage, type FieldPart, type FormPart, type Said, type SignUpForm } from './form'
@@ -42,18 +42,26 @@ export function formHtml(drawing: Drawing): string {
   const hidden = (name: string, value: string) =>
     `<input type="hidden" name="${escapeHtml(name)}" value="${escapeHtml(value)}">`
   const parts = form.parts.map((part) => partHtml(part, drawing)).join('\n')
-  return `<form class="sup" method="post" action="${escapeHtml(action)}" lang="${language}" novalidate>${logo}
+  return `<form class="sup" method="post" action="${escapeHtml(action)}" lang="${language}" dir="${directionOf(language)}" novalidate>${logo}
 <div class="sup-parts${form.columns === 2 ? ' two' : ''}">${said ? `<p class="sup-top" role="alert">${told.html(said)}</p>` : ''}
 ${parts}
 </div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}${drawing.page ? hidden('page', drawing.page) : ''}
 <div class="sup-trap" aria-hidden="true"><label>Leave this empty <input name="${TRAP}" tabindex="-1" autocomplete="off"></label></div></form>`
 }
 
-/** What is seen instead of the form: thanks, or that it is confirmed. Empty texts are the ones Satchel comes with. */
-export function saidHtml(said: Said, drawing: Pick<Drawing, 'form' | 'language' | 'look'>) {
+/** What is seen instead of the form: thanks, or that it is confirmed. `goOn`: with a link to where one would be led. */
+export function saidHtml(
+  said: Said,
+  drawing: Pick<Drawing, 'form' | 'language' | 'told'>,
+  goOn = false,
+): string {
   const text = (words: Words) =>
     escapeHtml(wordsFor(words, drawing.language, firstLanguage(drawing.form)))
-  return `<div class="sup" lang="${drawing.language}"><div class="sup-parts"><h2 tabindex="-1">${text(said.title)}</h2><p>${text(said.text)}</p></div></div>`
+  const link =
+    goOn && said.url
+      ? `<p><a href="${escapeHtml(said.url)}" target="_top" rel="noopener">${drawing.told.html('formGoOn')}</a></p>`
+      : ''
+  return `<div class="sup" lang="${drawing.language}" dir="${directionOf(drawing.language)}"><div class="sup-parts"><h2 tabindex="-1">${text(said.title)}</h2><p>${text(said.text)}</p>${link}</div></div>`
 }
 
 function partHtml(part: FormPart, drawing: Drawing): string {

@@ -9,7 +9,9 @@ export {
   partKinds,
   partNames,
   partsOf,
+  promises,
   signUpKinds,
+  tellings,
   textKey,
   type ButtonPart,
   type ConsentPart,
@@ -19,6 +21,7 @@ export {
   type PartKind,
   type SignUpForm,
   type SignUpKind,
+  type Telling,
 } from './form'
 export { fits, mayShow, usualPlacement, type Placement, type Visitor } from './placement'
 export { readWords, wordsFor, type Words } from './words'

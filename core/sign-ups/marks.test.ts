@@ -13,6 +13,11 @@ const facts: SignUpFacts = {
   postalAddress: '1 Slipway, Sandreach',
   usedBy: new Map([['town', 3]]),
   lettersLooked: 12,
+  files: new Set([5]),
+  sequences: new Map([
+    [3, { name: 'First week', running: true, listId: 1 }],
+    [4, { name: 'Asleep', running: false, listId: 2 }],
+  ]),
 }
 const small = { id: 'small', kind: 'small', text: {} }
 const button = { id: 'send', kind: 'button', label: { en: 'Send' } }
@@ -99,4 +104,31 @@ test('every template is a form of its own purpose, and lacks nothing that it cou
     const own = [/link to what you do/, /promises a mail/, /No site/]
     expect(blockers.filter((mark) => !own.some((one) => one.test(mark)))).toEqual([])
   }
+})
+
+test('what happens afterwards can happen', () => {
+  const after = (over: object) => marks(clear([windBox], over))
+  expect(
+    after({
+      ...{ promised: { fileId: 5 }, values: [{ field: 'birthday', value: '2001-02-03' }] },
+      ...{ sequenceId: 3, tell: { how: 'daily', to: 'wren@galewright.example' } },
+      webhook: 'https://shop.example/hook',
+    }),
+  ).toEqual([])
+  expect(after({ promised: { fileId: 6 } })).toEqual(['blocker: The promised file is gone'])
+  expect(after({ values: [{ field: 'birthday', value: 'soon' }] })).toEqual([
+    'blocker: “soon” is no value of Birthday',
+  ])
+  expect(after({ values: [{ field: 'gone', value: 'x' }] })).toEqual([
+    'blocker: It sets a field that is gone',
+  ])
+  expect(after({ sequenceId: 9 })).toEqual(['blocker: The sequence it starts is gone'])
+  expect(after({ sequenceId: 4 })).toEqual([
+    'caution: The sequence Asleep is not running',
+    'caution: Nobody may come into Asleep by this form',
+  ])
+  expect(after({ tell: { how: 'each' } })).toEqual(['blocker: Nobody is named to be told'])
+  expect(after({ webhook: 'http://shop.example/hook' })).toEqual([
+    'caution: The webhook is not encrypted',
+  ])
 })

@@ -1,10 +1,10 @@
 import { contrast } from '../letters/color'
 import type { Letterhead } from '../letters/letterhead'
 import type { MarkLevel } from '../proof/mark'
-import type { Field } from '../people/fields'
+import { readFieldValue, type Field } from '../people/fields'
 import { languageNames, type ReaderLanguage } from '../readers/words'
 import { purposesOf } from './consent'
-import { firstLanguage, partNames, partsOf, type FormPart, type SignUpForm } from './form'
+import { firstLanguage, partNames, partsOf, promises, type FormPart, type SignUpForm } from './form'
 import { drawnLook, READABLE } from './look'
 import type { Words } from './words'
 
@@ -26,6 +26,9 @@ export interface SignUpFacts {
   /** By field: how many of the last letters that were sent fill it in or ask a rule of it; and how many these were. */
   usedBy: ReadonlyMap<string, number>
   lettersLooked: number
+  /** The files that are kept for what is promised; and the sequences there are, with the list of whoever is inside. */
+  files: ReadonlySet<number>
+  sequences: ReadonlyMap<number, { name: string; running: boolean; listId: number | null }>
 }
 
 type Found = Omit<SignUpMark, 'check'>
@@ -70,7 +73,7 @@ const checks: Record<string, Check> = {
         ...(gone.length > 0
           ? [blocker(`${name} leads to a list that is gone`, 'Choose another.', part)]
           : []),
-        ...(part.oneMail && !form.promised.url
+        ...(part.oneMail && !promises(form)
           ? [
               blocker(
                 `${name} promises a mail that there is not`,
@@ -230,6 +233,49 @@ const checks: Record<string, Check> = {
             ),
           ]
     }),
+  /** What happens to whoever has confirmed can happen. */
+  afterwards: (form, { fields, files, sequences }) => {
+    const { promised, values, sequenceId, tell, webhook } = form
+    const sequence = sequenceId === null ? null : sequences.get(sequenceId)
+    const joins = purposesOf(form).flatMap(({ lists }) => lists)
+    return [
+      ...(promised.fileId !== null && !files.has(promised.fileId)
+        ? [blocker('The promised file is gone', 'Choose it again under Afterwards.')]
+        : []),
+      ...values.flatMap(({ field: key, value }) => {
+        const field = fields.get(key)
+        if (!field) return [blocker('It sets a field that is gone', `“${key}” is not there.`)]
+        return readFieldValue(value, field.kind) == null
+          ? [blocker(`“${value}” is no value of ${field.name}`, 'Change it under Afterwards.')]
+          : []
+      }),
+      ...(sequence === undefined
+        ? [blocker('The sequence it starts is gone', 'Choose another under Afterwards.')]
+        : []),
+      ...(sequence && !sequence.running
+        ? [
+            caution(
+              `The sequence ${sequence.name} is not running`,
+              'Nobody comes in until it does.',
+            ),
+          ]
+        : []),
+      ...(sequence && (sequence.listId === null || !joins.includes(sequence.listId))
+        ? [
+            caution(
+              `Nobody may come into ${sequence.name} by this form`,
+              'It mails its own list, and the form does not lead to that.',
+            ),
+          ]
+        : []),
+      ...(tell.how !== 'never' && !tell.to
+        ? [blocker('Nobody is named to be told', 'Say under Afterwards where the mail goes.')]
+        : []),
+      ...(webhook.startsWith('http:')
+        ? [caution('The webhook is not encrypted', 'What was entered goes there in the clear.')]
+        : []),
+    ]
+  },
   optIn: (form) =>
     form.doubleOptIn
       ? []

@@ -1,4 +1,5 @@
 import { isColor, isFont, pictureSource } from '../letters/style'
+import { checkAddress } from '../people/address'
 import { isReaderLanguage } from '../readers/words'
 import {
   MOST_CHOICES,
@@ -6,6 +7,7 @@ import {
   newPart,
   partKinds,
   signUpKinds,
+  tellings,
   type FormLook,
   type FormPart,
   type Said,
@@ -46,8 +48,16 @@ export function readForm(json: unknown): SignUpForm | null {
     },
     thanks: readSaid(given.thanks),
     confirmed: readSaid(given.confirmed),
-    promised: { url: webAddress(promised.url), name: readWords(promised.name, SHORT) },
+    promised: {
+      url: webAddress(promised.url),
+      fileId: oneId(promised.fileId),
+      name: readWords(promised.name, SHORT),
+    },
     tags: strings(given.tags, 60).slice(0, 20),
+    values: asArray(given.values).slice(0, 20).flatMap(readSetValue),
+    sequenceId: oneId(given.sequenceId),
+    tell: readTell(asObject(given.tell)),
+    webhook: webAddress(given.webhook),
     sites: strings(given.sites, 200).flatMap((site) => siteOf(site) ?? []),
     placement: readPlacement(asObject(given.placement)),
   }
@@ -171,17 +181,34 @@ function readPlacement(given: Record<string, unknown>): Placement {
 const readSaid = (json: unknown): Said => ({
   title: readWords(asObject(json).title, SHORT),
   text: readWords(asObject(json).text, TEXT),
+  url: webAddress(asObject(json).url),
 })
+
+function readSetValue(json: unknown): SignUpForm['values'] {
+  const { field, value } = asObject(json)
+  const isField = typeof field === 'string' && /^\w{1,60}$/.test(field) && field !== 'address'
+  return isField && typeof value === 'string' ? [{ field, value: value.slice(0, SHORT) }] : []
+}
+
+function readTell({ how, to }: Record<string, unknown>): SignUpForm['tell'] {
+  const address = typeof to === 'string' ? checkAddress(to) : null
+  return {
+    how: tellings.find((one) => one === how) ?? 'never',
+    to: address?.ok ? address.address : '',
+  }
+}
 
 /** An address on the web that can be linked to; empty where it is none. */
 function webAddress(value: unknown): string {
   if (typeof value !== 'string' || value.length > ADDRESS) return ''
-  return /^https?:\/\/[^\s"'<>]+$/i.test(value.trim()) ? value.trim() : ''
+  const url = value.trim()
+  return /^https?:\/\/[^\s"'<>]+$/i.test(url) && URL.canParse(url) ? url : ''
 }
 
 const asArray = (value: unknown): unknown[] => (Array.isArray(value) ? value : [])
 const asObject = (value: unknown) =>
   (typeof value === 'object' && value !== null ? value : {}) as Record<string, unknown>
+const oneId = (value: unknown) => (Number.isSafeInteger(value) ? (value as number) : null)
 const strings = (value: unknown, most: number): string[] =>
   asArray(value)
     .filter((one): one is string => typeof one === 'string' && one.trim() !== '')

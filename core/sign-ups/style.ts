@@ -32,7 +32,7 @@ export function formStyle(look: DrawnLook): string {
 .sup-meant{display:flex;flex-wrap:wrap;gap:8px;align-items:center;margin:8px 0 0}
 .sup-meant button{font:inherit;font-size:14px;min-height:36px;padding:5px 12px;color:${ink};background:transparent;border:1px solid currentColor;border-radius:${Math.min(corner, 18)}px;cursor:pointer}
 .sup :focus-visible{outline:3px solid ${accent};outline-offset:2px}
-.sup-trap{position:absolute;left:-6000px;width:1px;height:1px;overflow:hidden}
+.sup-trap{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}
 @media(max-width:420px){.sup{padding:22px 18px}.sup-parts.two{grid-template-columns:1fr}}
 @media(prefers-reduced-motion:no-preference){.sup-send{transition:filter .12s}.sup-send:hover{filter:brightness(1.12)}}`
 }

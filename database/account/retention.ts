@@ -1,7 +1,7 @@
 import { daysKept } from '../../core/retention'
 import { DAY } from '../../core/time'
 import { all, q, run, transact, type Database } from '../query'
-import { forgetOldSendings } from '../sign-ups'
+import { forgetOldCalls, forgetOldSendings } from '../sign-ups'
 import { forgetOverSessions } from './sessions'
 
 /** So many rows at once, so that nobody waits for it. */
@@ -47,7 +47,8 @@ export function deleteSomeOver(db: Database, { now, host }: Times): boolean {
     run(db, q.deleteFrom('own_requests').where('asked_at', '<', before('requests', host)))
     forgetOverSessions(db, host)
     const sendings = forgetOldSendings(db, before('sign-ups', now), AT_ONCE)
-    return [reports, deeds, changes, notices, sendings].some((many) => many >= AT_ONCE)
+    const calls = forgetOldCalls(db, before('webhooks', now), AT_ONCE)
+    return [reports, deeds, changes, notices, sendings, calls].some((many) => many >= AT_ONCE)
   })
 }
 

@@ -34,6 +34,7 @@ import { listsBesideFacts } from './0032-lists-beside-facts'
 import { readersOwnPage } from './0033-readers-own-page'
 import { mergedPeople } from './0034-merged-people'
 import { signUps } from './0035-sign-ups'
+import { afterSigningUp } from './0036-after-signing-up'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -75,6 +76,7 @@ export const migrations: readonly Step[] = [
   readersOwnPage,
   mergedPeople,
   signUps,
+  afterSigningUp,
 ]
 
 /**

@@ -6,7 +6,7 @@ import { isSuppressed, subscriptionState } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
 import { ownLimitsOf } from '../readers'
 import { addRecipient } from '../sending'
-import { mapOfVersion, type Sequence } from './sequences'
+import { mapOfVersion, sequenceById, type Sequence } from './sequences'
 
 /** Records are read in parts, so that no transaction is long. */
 const BATCH = 2_000
@@ -39,6 +39,21 @@ export function enrolNew(
     run(db, read.where('id', '=', sequence.id))
     return { entered, more: found.length === BATCH }
   })
+}
+
+/**
+ * Lets somebody into a sequence by hand, or by what they did elsewhere: whether they came in. They must be subscribed to
+ * its list and fit its rule, and nobody comes in twice.
+ */
+export function enrolPerson(db: Database, id: number, person: number, now: number): boolean {
+  const sequence = sequenceById(db, id)
+  if (sequence?.state !== 'running' || !mayBeInside(db, sequence, person)) return false
+  const { rule } = sequence.map.start
+  const place = enter(mapOfVersion(db, id, sequence.version), now)
+  if (place === null) return false
+  if (rule && !ruleToPredicate(readyNow(db, rule), askedAt(db, now))(factsOf(db, person)!))
+    return false
+  return enrol(db, sequence, person, place, now) === 1
 }
 
 /** Who joined the sequence's list since it was read last; `person` null: by an import that starts nothing. */

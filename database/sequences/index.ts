@@ -3,6 +3,7 @@ export {
   advanceDue,
   eachMailAhead,
   enrolNew,
+  enrolPerson,
   nextStepDue,
   peopleInside,
   standingAt,
@@ -18,6 +19,7 @@ export {
   readSequences,
   runningSequences,
   sequenceById,
+  startableSequences,
   startSequence,
   startedByJoining,
 } from './sequences'

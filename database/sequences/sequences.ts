@@ -31,6 +31,12 @@ export function readSequences(db: Database) {
   )
 }
 
+/** Sequences that somebody can be let into, now or once they run, by name. */
+export function startableSequences(db: Database) {
+  const found = q.selectFrom('sequences').select(['id', 'name', 'state', 'list_id'])
+  return all(db, found.where('state', '!=', 'ended').orderBy('name'))
+}
+
 export function sequenceById(db: Database, id: number): Sequence | undefined {
   const row = one(db, q.selectFrom('sequences').selectAll().where('id', '=', id))
   return row && withMap(row)

@@ -36,6 +36,19 @@ export {
 } from './sendings'
 export { LETTERS_LOOKED_AT, usedByLetters } from './asked'
 export { nextSendingToMail, sendingMailed, sendingNotMailed } from './mail'
+export { aboutFile, addFile, fileById, type PromisedFile } from './files'
+export {
+  addCall,
+  callAgain,
+  callById,
+  callsDue,
+  callTried,
+  forgetOldCalls,
+  hookKey,
+  lastCalls,
+} from './webhooks'
+export type { WebhookCall } from './webhooks'
+export { sendingsToTell, sendingsTold } from './telling'
 export { recordVisit, type Visit } from './visits'
 export { keptAway, resultSlices, signUpCounts, signUpSlices, type ResultSlice } from './results'
 export type { SignUpMail, SignUpState } from './schema'

@@ -16,6 +16,8 @@ export interface SignUpTables {
     revision: Generated<number>
     /** What is published now; null before it ever was. */
     live_version: number | null
+    /** Sealed: signs what goes to its webhook; null before there was one. */
+    hook_key: string | null
     created_at: number
     deleted_at: number | null
   }
@@ -64,6 +66,36 @@ export interface SignUpTables {
     remind_due: number | null
     over_due: number | null
     ended_at: number | null
+    /** When the team is told of it; null: it was, or is not. */
+    tell_due: number | null
+  }
+  /** Files that are promised. */
+  sign_up_files: { id: Generated<number>; name: string; mime: string; bytes: Buffer; at: number }
+  /** What a program is told of somebody who has confirmed, with what it answered. */
+  webhook_calls: {
+    id: Generated<number>
+    sign_up_id: number
+    person_id: number
+    url: string
+    body: string
+    at: number
+    /** When it is tried next; null: it was taken, or given up. */
+    due: number | null
+    tries: Generated<number>
+    tried_at: number | null
+    /** 1 once the program has taken it. */
+    taken: Generated<number>
+    answer: string | null
+  }
+  /** Versions of a form that visitors see by lot, from when to when; and which was kept. */
+  sign_up_tests: {
+    id: Generated<number>
+    sign_up_id: number
+    /** JSON: their numbers. */
+    versions: string
+    began_at: number
+    ended_at: number | null
+    kept: number | null
   }
   /** Once for each visitor and day; who that was can't be found out once the day's key is gone. */
   sign_up_visits: {

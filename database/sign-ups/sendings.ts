@@ -158,7 +158,12 @@ export function moveSending(
   sending: Pick<Sending, 'id' | 'state'>,
   event: SendingEvent,
   now: number,
-  more: { person_id?: number; mail?: SignUpMail | null; doubt?: Doubt } = {},
+  more: {
+    person_id?: number
+    mail?: SignUpMail | null
+    doubt?: Doubt
+    tell_due?: number | null
+  } = {},
 ): boolean {
   const state = sendingAfter(sending.state, event)
   if (!state) return false
@@ -198,7 +203,7 @@ export function remindDue(db: Database, now: number): number {
 /** What is left of a sending once it is forgotten whose it was: that it came, and what became of it. */
 const nobodys = {
   ...{ person_id: null, address: '', normal: '', given: '{}', ip: null, agent: null, answer: null },
-  ...{ secret: null, mail: null, send_due: null, remind_due: null, over_due: null },
+  ...{ secret: null, mail: null, send_due: null, remind_due: null, over_due: null, tell_due: null },
 }
 
 /** Forgets whose it was, of everything that somebody sent in or that was sent in for their address. */

@@ -126,7 +126,7 @@ function withForm(row: Selectable<Schema['sign_ups']>): SignUp {
 /** Makes a sign-up as a draft; its id. */
 export function addSignUp(db: Database, name: string, form: SignUpForm, now: number): number {
   const key = randomBytes(6).toString('base64url').replace(/[-_]/g, 'x')
-  const values = { key, name, form: JSON.stringify(form), created_at: now, live_version: null }
+  const values = { key, name, form: JSON.stringify(form), created_at: now }
   return run(db, q.insertInto('sign_ups').values(values)).id
 }
 

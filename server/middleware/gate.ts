@@ -7,6 +7,7 @@ import { apiSchemas } from '~~/shared/api-inputs'
 const takes: Partial<Record<Handler, RegExp>> = {
   'POST /api/imports/file': /^application\/octet-stream$/,
   'POST /api/pictures': /^application\/octet-stream$/,
+  'POST /api/sign-ups/files': /^application\/octet-stream$/,
   'POST /api/mailings/from-file': /^application\/octet-stream$/,
   'POST /api/people/export': /^application\/x-www-form-urlencoded$/,
 }

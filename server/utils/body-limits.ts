@@ -5,7 +5,7 @@ const MB = 1024 * KB
 const limits: readonly (readonly [path: RegExp, bytes: number])[] = [
   // Straight to the disk, with a limit of its own.
   [/^\/api\/imports\/file$/, 1024 * MB],
-  [/^\/api\/pictures$/, 20 * MB],
+  [/^\/api\/(pictures|sign-ups\/files)$/, 20 * MB],
   [/^\/api\/mailings\/from-file$/, 2 * MB],
   [/^\/api\/mailings\/\d+\/letter$/, 4 * MB],
   [/^\/api\/v1\//, 8 * MB],

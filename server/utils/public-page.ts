@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import { contrast, defaultLetterhead, type Letterhead } from '~~/core/letters'
-import { readerLanguages, toldIn, type Told } from '~~/core/readers'
+import { directionOf, readerLanguages, toldIn, type Told } from '~~/core/readers'
 import { readAccount } from '~~/database/account'
 import { toldTo } from '~~/cases/readers'
 
@@ -14,16 +14,18 @@ export interface PublicPage {
   status?: number
   /** A page with forms on it has room for them. */
   wide?: boolean
+  /** Where its form may lead in the end, besides here (CSP3, 6.4.1: redirects count, too). */
+  goesTo?: string
 }
 
 /** A public page: plain HTML that works without JavaScript, in the account's name and look. */
 export function publicPage(event: H3Event, page: PublicPage): string {
-  const { title, body, language, status = 200, wide = false } = page
+  const { title, body, language, status = 200, wide = false, goesTo = '' } = page
   setResponseStatus(event, status)
   setResponseHeaders(event, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Security-Policy':
-      "default-src 'none'; style-src 'unsafe-inline'; img-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+      `default-src 'none'; style-src 'unsafe-inline'; img-src 'self'; form-action 'self'${goesTo ? ` ${new URL(goesTo).origin}` : ''}; base-uri 'none'; frame-ancestors 'none'`,
     'Referrer-Policy': 'no-referrer',
     'X-Content-Type-Options': 'nosniff',
     'Cache-Control': 'no-store',
@@ -31,7 +33,7 @@ export function publicPage(event: H3Event, page: PublicPage): string {
   const account = readAccount(satchel().db)
   const look = account?.letterhead ?? defaultLetterhead
   const logo = look.logo && account ? logoOf(look, account.name) : ''
-  return `<!doctype html><html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex"><title>${escapeText(title)}</title><style>${styleOf(look, wide)}</style></head><body><main>${logo}<h1>${escapeText(title)}</h1>${body}</main></body></html>`
+  return `<!doctype html><html lang="${language}" dir="${directionOf(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex"><title>${escapeText(title)}</title><style>${styleOf(look, wide)}</style></head><body><main>${logo}<h1>${escapeText(title)}</h1>${body}</main></body></html>`
 }
 
 const logoOf = ({ logo, logoWidth }: Letterhead, name: string) =>
@@ -61,7 +63,7 @@ button:focus-visible,input:focus-visible,select:focus-visible,a:focus-visible{ou
 .list+input+.list{border-top:1px solid color-mix(in srgb,${text} 10%,transparent)}.list~button{margin-top:12px}
 .field{display:block;margin:0 0 14px}.field>span{display:block;margin:0 0 4px}
 input:not([type=checkbox]):not([type=radio]),select{font:inherit;width:100%;min-height:44px;padding:8px 12px;color:${text};background:#fff;border:1px solid #767676;border-radius:${Math.min(corner, 8)}px}
-.said,.fault{padding:12px 16px;border-left:4px solid ${link};background:color-mix(in srgb,${text} 6%,${paper})}.fault{border-color:#b3261e}
+.said,.fault{padding:12px 16px;border-inline-start:4px solid ${link};background:color-mix(in srgb,${text} 6%,${paper})}.fault{border-color:#b3261e}
 dl{margin:0}dt{font-weight:700}dd{margin:0 0 .8em}
 @media(max-width:480px){main{padding:24px 20px}.row{grid-template-columns:1fr}}`
 }

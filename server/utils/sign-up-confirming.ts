@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { makeToken } from '~~/core/delivery'
 import { toldIn } from '~~/core/readers'
 import { consentsOf, firstLanguage, wordsFor } from '~~/core/sign-ups'
-import { isPromised, type Confirmed } from '~~/cases/sign-ups'
+import { isPromised, promisedLink, type Confirmed } from '~~/cases/sign-ups'
 import { personByAddress } from '~~/database/people'
 import { readerWords } from '~~/database/readers'
 import { formOfVersion, sendingOfLink } from '~~/database/sign-ups'
@@ -26,6 +26,11 @@ export function sayConfirmed(
 ): string {
   if (came === 'over') return linkOver(event)
   const { language } = told
+  // Where another page is named, that is what they see, once.
+  if (came === 'confirmed' && form.confirmed.url) {
+    void sendRedirect(event, form.confirmed.url, 303)
+    return ''
+  }
   if (came === 'suppressed' || came === 'left')
     return publicPage(event, {
       title: told.plain('confirmTitle'),
@@ -35,9 +40,9 @@ export function sayConfirmed(
   const own = (words: Parameters<typeof wordsFor>[0]) =>
     escapeText(wordsFor(words, language, firstLanguage(form)))
   const consents = consentsOf(form, sending.ticked, language)
-  const { url, name } = form.promised
+  const url = promisedLink(satchel().db, form, sending.id, satchel().url)
   const promised = isPromised(form, consents)
-    ? `<p>${told.html('promisedText')} <a href="${escapeText(url)}" rel="noopener">${own(name) || escapeText(url)}</a></p>`
+    ? `<p>${told.html('promisedText')} <a href="${escapeText(url)}" rel="noopener">${own(form.promised.name) || escapeText(url)}</a></p>`
     : ''
   const person = personByAddress(satchel().db, sending.normal)
   const page = person

@@ -8,7 +8,7 @@ import {
   type Drawing,
   type SignUpForm,
 } from '~~/core/sign-ups'
-import { languageNames, type ReaderLanguage } from '~~/core/readers'
+import { directionOf, languageNames, type ReaderLanguage } from '~~/core/readers'
 import { toldTo } from '~~/cases/readers'
 
 /** Where a form is drawn: on a page of its own, or within a frame on one of its sites. */
@@ -38,7 +38,7 @@ export function signUpPage(
     stands === 'framed'
       ? 'body{margin:0;background:transparent}'
       : `body{margin:0;padding:max(24px,7vh) 14px 48px;background:${ground}}main{max-width:460px;margin:0 auto;box-shadow:0 1px 2px #0000001f,0 12px 32px #0000000f;border-radius:${Math.min(look.corner, 16)}px}nav{max-width:460px;margin:16px auto 0;text-align:center;font:14px ${look.textFont}}nav a{display:inline-block;padding:6px 8px;color:${contrast(look.ink, ground) >= 4.5 ? look.ink : '#101010'}}`
-  return `<!doctype html><html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeText(title)}</title>${shared(form, language, title)}<style>${page}${formStyle(look)}</style></head><body><main>${body}</main>${stands === 'alone' ? byHand(form, language) : ''}<script src="/s/seen.js" async></script></body></html>`
+  return `<!doctype html><html lang="${language}" dir="${directionOf(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeText(title)}</title>${shared(form, language, title)}<style>${page}${formStyle(look)}</style></head><body><main>${body}</main>${stands === 'alone' ? byHand(form, language) : ''}<script src="/s/seen.js" async></script></body></html>`
 }
 
 /** The form's other languages, to be chosen by hand. */
@@ -50,7 +50,8 @@ function byHand({ languages }: SignUpForm, language: ReaderLanguage): string {
 }
 
 /** In a frame it stands on the sites that are named for it, and nowhere else. */
-function policyOf({ kind, sites }: SignUpForm, stands: Stands): string {
+function policyOf(form: SignUpForm, stands: Stands): string {
+  const { kind, sites } = form
   const framed = stands === 'framed' && kind !== 'hosted' && sites.length > 0
   return [
     "default-src 'none'",
@@ -58,11 +59,15 @@ function policyOf({ kind, sites }: SignUpForm, stands: Stands): string {
     "img-src 'self'",
     "script-src 'self'",
     "connect-src 'self'",
-    "form-action 'self'",
+    `form-action ${["'self'", ...leadsTo(form)].join(' ')}`,
     "base-uri 'none'",
     `frame-ancestors ${framed ? sites.join(' ') : "'none'"}`,
   ].join('; ')
 }
+
+/** Where a form may lead once it is sent in, besides here; what it redirects to counts, too (CSP3, 6.4.1). */
+const leadsTo = ({ thanks, confirmed }: SignUpForm) =>
+  [thanks.url, confirmed.url].filter(Boolean).map((url) => new URL(url).origin)
 
 /** What the page is called: its first heading, or else the sender. */
 function titleOf(form: SignUpForm, language: ReaderLanguage): string {

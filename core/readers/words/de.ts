@@ -118,6 +118,7 @@ export const de: ReaderWords = {
   formMeantYes: 'Ja, diese',
   formMeantNo: 'Nein, sie stimmt',
   formStale: 'Diese Seite war lange offen. Bitte senden Sie sie noch einmal ab.',
+  formGoOn: 'Weiter',
   formClosed: 'Hier kann man sich zurzeit nicht anmelden',
   formClosedAbout: '{sender} hat dieses Formular geschlossen. Es wurde nichts gesendet.',
   confirmSubject: 'Bitte bestätigen: Waren Sie das?',

@@ -119,6 +119,7 @@ export const en = {
   formMeantYes: 'Yes, use that',
   formMeantNo: 'No, it is right',
   formStale: 'This page has been open for a long time. Please send it once more.',
+  formGoOn: 'Go on',
   formClosed: 'Nobody can sign up here at the moment',
   formClosedAbout: '{sender} has closed this form. Nothing was sent.',
   confirmSubject: 'Please confirm: was that you?',

@@ -114,6 +114,7 @@ export const es: ReaderWords = {
   formMeantYes: 'Sí, esa',
   formMeantNo: 'No, está bien',
   formStale: 'Esta página lleva mucho tiempo abierta. Envíela otra vez, por favor.',
+  formGoOn: 'Continuar',
   formClosed: 'Ahora no es posible apuntarse aquí',
   formClosedAbout: '{sender} ha cerrado este formulario. No se ha enviado nada.',
   confirmSubject: 'Confirme, por favor: ¿fue usted?',

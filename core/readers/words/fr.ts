@@ -117,6 +117,7 @@ export const fr: ReaderWords = {
   formMeantYes: 'Oui, celle-ci',
   formMeantNo: 'Non, elle est juste',
   formStale: 'Cette page est restée longtemps ouverte. Veuillez l’envoyer encore une fois.',
+  formGoOn: 'Continuer',
   formClosed: 'On ne peut pas s’inscrire ici en ce moment',
   formClosedAbout: '{sender} a fermé ce formulaire. Rien n’a été envoyé.',
   confirmSubject: 'À confirmer : était-ce vous ?',

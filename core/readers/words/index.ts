@@ -20,6 +20,12 @@ export const languageNames: Record<ReaderLanguage, string> = {
   it: 'Italiano',
 }
 
+/** Which way a language is written: the languages of the Arabic, Hebrew, Syriac and Thaana scripts run from right to left. */
+export const directionOf = (language: string): 'ltr' | 'rtl' =>
+  ['ar', 'fa', 'he', 'ur', 'ps', 'sd', 'ug', 'yi', 'ckb', 'dv', 'syr'].includes(language)
+    ? 'rtl'
+    : 'ltr'
+
 export const isReaderLanguage = (code: unknown): code is ReaderLanguage =>
   typeof code === 'string' && Object.hasOwn(readerLanguages, code)
 

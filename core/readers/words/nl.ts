@@ -117,6 +117,7 @@ export const nl: ReaderWords = {
   formMeantYes: 'Ja, dat adres',
   formMeantNo: 'Nee, het klopt',
   formStale: 'Deze pagina heeft lang opengestaan. Verstuur haar nog een keer.',
+  formGoOn: 'Verder',
   formClosed: 'Inschrijven kan hier op dit moment niet',
   formClosedAbout: '{sender} heeft dit formulier gesloten. Er is niets verstuurd.',
   confirmSubject: 'Bevestig, alstublieft: was u dat?',

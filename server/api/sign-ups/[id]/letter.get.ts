@@ -11,6 +11,7 @@ export default defineEventHandler((event) => {
     ticked: purposesOf(form).map(({ id }) => id),
     address: 'somebody@example.org',
     link: `${url}/s/confirm/`,
+    promised: form.promised.url,
     until: clock() + CONFIRM_WITHIN,
   })
 })

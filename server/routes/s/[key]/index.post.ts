@@ -59,8 +59,10 @@ export default defineEventHandler(async (event) => {
   }
   const drawing = drawingOf(seen, language, stands)
   const said = came.kind === 'waits' ? form.thanks : form.confirmed
-  if (asksData) return { state: came.kind, html: saidHtml(said, drawing) }
-  return signUpPage(event, drawing, saidHtml(said, drawing), { stands })
+  if (asksData) return { state: came.kind, html: saidHtml(said, drawing), go: said.url }
+  if (said.url && stands === 'alone') return sendRedirect(event, said.url, 303)
+  // A frame can't lead its page elsewhere by itself; a link can.
+  return signUpPage(event, drawing, saidHtml(said, drawing, true), { stands })
 })
 
 /** What a form posted (application/x-www-form-urlencoded), by name. */

@@ -14,5 +14,6 @@ export default defineEventHandler((event) => {
     body: `<p>${told.html('confirmAbout', { address: sending.address })}</p><ul>${agreed.join('')}</ul>
 <form method="post"><button>${told.html('confirmButton')}</button></form><p class="small">${told.html('notYou')}</p>`,
     language: told.language,
+    goesTo: form.confirmed.url,
   })
 })
