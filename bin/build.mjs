@@ -17,6 +17,18 @@ await build({
   format: 'iife',
   logLevel: 'warning',
 })
+// Loaded apart, once somebody begins to fill in a form.
+await build({
+  absWorkingDir: root,
+  entryPoints: { work: 'embed/work.ts' },
+  outdir: 'public/s',
+  bundle: true,
+  minify: true,
+  platform: 'browser',
+  target: 'es2022',
+  format: 'esm',
+  logLevel: 'warning',
+})
 runOrExit('npx', ['nuxt', 'build'], { quiet: !process.argv.includes('--verbose') })
 await build({
   absWorkingDir: root,

@@ -1,6 +1,7 @@
 import type { DrawnForm } from './forms'
 import { remember } from './memory'
 import { tellSight } from './watch'
+import { workFor } from './worked'
 
 /** What a sending is answered with. */
 interface Came {
@@ -23,6 +24,7 @@ export function placeForm(place: HTMLElement, form: DrawnForm, home: string, don
   root.append(room)
   const address = `${home}/s/${form.key}`
   let sending = false
+  const worked = workFor(home, address, root)
 
   function draw(html: string) {
     room.innerHTML = html
@@ -42,6 +44,7 @@ export function placeForm(place: HTMLElement, form: DrawnForm, home: string, don
       if (drawn.querySelector(`[name="h.${CSS.escape(name)}"]`)) body.set(`h.${name}`, value)
     body.set('page', location.href.split(/[?#]/)[0]!)
     drawn.setAttribute('aria-busy', 'true')
+    body.set('work', await worked())
     try {
       const answer = await fetch(address, {
         method: 'POST',

@@ -25,6 +25,8 @@ export interface OpenSignUp {
   home: string
   address: string
   marks: SignUpMark[]
+  /** The form as HTML to paste, without a script. */
+  plain: string
   versions: { version: number; at: number; by_name: string | null }[]
   lists: { id: number; name: string }[]
   fields: Field[]

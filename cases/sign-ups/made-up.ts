@@ -55,6 +55,7 @@ export function sendIn(
     posted,
     {
       ...{ trapped: false, drawnFor: 20_000, proven: true, sure: false },
+      work: `work for ${address} at ${now}`,
       ...{ page: 'https://galewright.example/', ip: null, agent: 'Browser' },
       ...of,
     },

@@ -16,6 +16,7 @@ import { transact, type Database } from '../../database'
 import { isSuppressed, personByAddress, readFields, subscriptionState } from '../../database/people'
 import {
   addSending,
+  isWorkUsed,
   lastMailTo,
   mailAgain,
   sameSending,
@@ -40,6 +41,8 @@ export interface Circumstances {
   drawnFor: number | null
   /** It came from a page whose site is proven; else its address is always to be confirmed. */
   proven: boolean
+  /** The work that their browser did for it, by its name; null: none that holds. */
+  work: string | null
   /** They were asked about their address, and it is right. */
   sure: boolean
   page: string | null
@@ -91,15 +94,18 @@ function keep(
     return { kind: 'waits' }
   }
   const before = sendingsBefore(db, { normal, ip: of.ip, signUpId }, now)
-  if (before.network >= MOST_KEPT) return { kind: 'too-many' }
+  if (before.all >= MOST_KEPT) return { kind: 'too-many' }
   const person = personByAddress(db, normal)
+  // What was handed in once is no work any more.
+  const work = of.work !== null && !isWorkUsed(db, of.work) ? of.work : null
   const doubt = doubtOf({
     trapped: of.trapped,
     drawnFor: of.drawnFor,
+    worked: work !== null,
     suppressed: person !== undefined && isSuppressed(db, person),
     before,
   })
-  const sending = { ...{ signUpId, version, language, entered, doubt }, ...fromWhere(of) }
+  const sending = { ...{ signUpId, version, language, entered, doubt, work }, ...fromWhere(of) }
   if (doubt) {
     addSending(
       db,

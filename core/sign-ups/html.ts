@@ -25,8 +25,10 @@ export interface Drawing {
   typed?: Posted
   faults?: Readonly<Record<string, FormFault>>
   meant?: string | null
-  /** It had been open for too long, and is to be sent once more. */
-  stale?: boolean
+  /** Why it is to be sent once more: it had been open for too long; or it came from a form that we did not draw. */
+  again?: 'stale' | 'plain' | undefined
+  /** It was filled in on a page of which nobody knows that it may have it; that stays so, however often it is sent. */
+  fromElsewhere?: boolean
 }
 
 /** The name of the field that nobody sees, and only programs fill in; none that a browser would fill in for somebody. */
@@ -34,8 +36,8 @@ export const TRAP = 'leave_empty'
 
 /** The form as HTML that works without a script. */
 export function formHtml(drawing: Drawing): string {
-  const { form, look, faults = {}, told, action, token, version, language, sender } = drawing
-  const said = drawing.stale ? 'formStale' : Object.keys(faults).length > 0 ? 'formLook' : null
+  const { form, look, told, action, token, version, language, sender } = drawing
+  const said = saidAbove(drawing)
   const logo = look.logo
     ? `<img class="sup-logo" src="${escapeHtml(look.logo)}" alt="${escapeHtml(sender.name)}" width="${look.logoWidth}">`
     : ''
@@ -45,8 +47,30 @@ export function formHtml(drawing: Drawing): string {
   return `<form class="sup" method="post" action="${escapeHtml(action)}" lang="${language}" dir="${directionOf(language)}" novalidate>${logo}
 <div class="sup-parts${form.columns === 2 ? ' two' : ''}">${said ? `<p class="sup-top" role="alert">${told.html(said)}</p>` : ''}
 ${parts}
-</div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}${drawing.page ? hidden('page', drawing.page) : ''}
+</div>${hidden('token', token)}${hidden('version', String(version))}${hidden('language', language)}${drawing.page ? hidden('page', drawing.page) : ''}${drawing.fromElsewhere ? hidden('elsewhere', 'yes') : ''}
 <div class="sup-trap" aria-hidden="true"><label>Leave this empty <input name="${TRAP}" tabindex="-1" autocomplete="off"></label></div></form>`
+}
+
+/** What stands above a form that is drawn again. */
+function saidAbove({ again, faults = {} }: Drawing) {
+  if (Object.keys(faults).length > 0) return 'formLook'
+  return again ? ({ stale: 'formStale', plain: 'formPlain' } as const)[again] : null
+}
+
+/**
+ * The form to be pasted into a page as it is, without a script and in that page's own style. It has no token, so what it
+ * sends is shown once more on a page of ours before it is taken.
+ */
+export function plainFormHtml(drawing: Drawing): string {
+  const { form, action, version, language } = drawing
+  const parts = form.parts.map((part) => partHtml(part, drawing)).join('\n')
+  const hidden = (name: string, value: string) =>
+    `<input type="hidden" name="${name}" value="${escapeHtml(value)}">`
+  const html = `<form method="post" action="${escapeHtml(action)}" accept-charset="utf-8" lang="${language}">
+${parts}
+${hidden('version', String(version))}${hidden('language', language)}
+</form>`
+  return html.replace(/ class="[^"]*"/g, '')
 }
 
 /** What is seen instead of the form: thanks, or that it is confirmed. `goOn`: with a link to where one would be led. */

@@ -28,7 +28,7 @@ export { readWords, wordsFor, type Words } from './words'
 export { readForm, siteOf } from './read-form'
 export { consentsOf, joinedBy, purposesOf, type Consent } from './consent'
 export { nameOf, readEntered, type Entered, type FormFault, type Posted } from './entered'
-export { doubtOf, doubts, DRAWN_FOR, MOST_KEPT, WINDOWS, type Doubt } from './doubts'
+export { doubtOf, doubts, DRAWN_FOR, MOST, MOST_KEPT, WINDOWS, type Doubt } from './doubts'
 export {
   CONFIRM_WITHIN,
   LOOK_WITHIN,
@@ -40,7 +40,15 @@ export {
 } from './states'
 export { drawnLook, type DrawnLook } from './look'
 export { formStyle } from './style'
-export { fieldLabel, formHtml, saidHtml, senderLine, TRAP, type Drawing } from './html'
+export {
+  fieldLabel,
+  formHtml,
+  plainFormHtml,
+  saidHtml,
+  senderLine,
+  TRAP,
+  type Drawing,
+} from './html'
 export { signUpMarks, type SignUpFacts, type SignUpMark } from './marks'
 export { formFrom, signUpTemplates, type SignUpTemplate } from './templates'
 export { signUpRates, type SignUpCounts, type SignUpRates } from './results'

@@ -1,6 +1,6 @@
 /**
  * What happens once somebody has confirmed a sign-up: files that are promised, calls to programs with what they answered,
- * and mail to the team. Tests of versions of a form by lot.
+ * and mail to the team. Tests of versions of a form by lot. Work that a browser did for a sending, so that it counts once.
  */
 export const afterSigningUp = `
 create table sign_up_files (
@@ -12,6 +12,8 @@ create table sign_up_files (
 ) strict;
 alter table sign_ups add column hook_key text;
 alter table sign_up_sendings add column tell_due integer;
+alter table sign_up_sendings add column work text;
+create index sign_up_sendings_by_work on sign_up_sendings (work) where work is not null;
 create index sign_up_sendings_to_tell on sign_up_sendings (tell_due) where tell_due is not null;
 create table webhook_calls (
   id integer primary key autoincrement,

@@ -19,6 +19,7 @@ export {
   addSending,
   forgetOldSendings,
   forgetSendingsOf,
+  isWorkUsed,
   lastMailTo,
   mailAgain,
   moveSending,

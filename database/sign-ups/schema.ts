@@ -66,6 +66,8 @@ export interface SignUpTables {
     remind_due: number | null
     over_due: number | null
     ended_at: number | null
+    /** Which work their browser did for it; null: none. */
+    work: string | null
     /** When the team is told of it; null: it was, or is not. */
     tell_due: number | null
   }

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
-import type { Selectable } from 'kysely'
+import { sql, type Selectable } from 'kysely'
 import {
   CONFIRM_WITHIN,
   LOOK_WITHIN,
@@ -38,6 +38,8 @@ export interface NewSending {
   state: SendingState
   doubt: Doubt | null
   mail: SignUpMail | null
+  /** Which work their browser did for it; null: none. */
+  work: string | null
 }
 
 /** Keeps a sending, with the secret of its link; its mail, if there is one, is due at once. Its id. */
@@ -62,6 +64,7 @@ export function addSending(db: Database, sending: NewSending, now: number): numb
       agent: sending.agent?.slice(0, 300) ?? null,
       state,
       doubt: sending.doubt,
+      work: sending.work,
       hash: hashOf(secret),
       // Kept away, it never gets a mail; else one may still go out.
       secret: state === 'kept-away' ? null : seal(db, secret),
@@ -78,26 +81,37 @@ const dueIn = (state: SendingState, now: number) =>
     ? { remind_due: now + REMIND_AFTER, over_due: now + CONFIRM_WITHIN }
     : { remind_due: null, over_due: state === 'for-a-look' ? now + LOOK_WITHIN : null }
 
-/** How many sendings came before: for an address, from a network, to a form, each within its own time. */
+/** How many sendings came before, each within its own time; see `Circumstances` of core. `all`: from this network, whatever they are. */
 export function sendingsBefore(
   db: Database,
   of: { normal: string; ip: string | null; signUpId: number },
   now: number,
-): { address: number; network: number; form: number } {
+): { address: number; network: number; form: number; unproven: number; all: number } {
   const many = (column: 'normal' | 'ip' | 'sign_up_id', value: string | number, within: number) =>
-    one(
-      db,
-      q
-        .selectFrom('sign_up_sendings')
-        .select((eb) => eb.fn.countAll<number>().as('n'))
-        .where(column, '=', value)
-        .where('at', '>', now - within),
-    )!.n
+    q
+      .selectFrom('sign_up_sendings')
+      .select([
+        (eb) => eb.fn.countAll<number>().as('n'),
+        sql<number>`count(work)`.as('worked'),
+        sql<number>`coalesce(sum(doubt is null), 0)`.as('undoubted'),
+      ])
+      .where(column, '=', value)
+      .where('at', '>', now - within)
+  const form = one(db, many('sign_up_id', of.signUpId, WINDOWS.form))!
+  const network = of.ip === null ? null : one(db, many('ip', of.ip, WINDOWS.network))!
   return {
-    address: many('normal', of.normal, WINDOWS.address),
-    network: of.ip === null ? 0 : many('ip', of.ip, WINDOWS.network),
-    form: many('sign_up_id', of.signUpId, WINDOWS.form),
+    address: one(db, many('normal', of.normal, WINDOWS.address))!.undoubted,
+    network: network?.worked ?? 0,
+    form: form.worked,
+    unproven: form.n - form.worked,
+    all: network?.n ?? 0,
   }
+}
+
+/** Whether a piece of work was handed in before. */
+export function isWorkUsed(db: Database, work: string): boolean {
+  const found = q.selectFrom('sign_up_sendings').select('id').where('work', '=', work)
+  return one(db, found.limit(1)) !== undefined
 }
 
 /** The last time that a mail of a kind was sent, or is to be, for an address; null where none was. */

@@ -24,8 +24,7 @@ export function publicPage(event: H3Event, page: PublicPage): string {
   setResponseStatus(event, status)
   setResponseHeaders(event, {
     'Content-Type': 'text/html; charset=utf-8',
-    'Content-Security-Policy':
-      `default-src 'none'; style-src 'unsafe-inline'; img-src 'self'; form-action 'self'${goesTo ? ` ${new URL(goesTo).origin}` : ''}; base-uri 'none'; frame-ancestors 'none'`,
+    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; img-src 'self'; form-action 'self'${goesTo ? ` ${new URL(goesTo).origin}` : ''}; base-uri 'none'; frame-ancestors 'none'`,
     'Referrer-Policy': 'no-referrer',
     'X-Content-Type-Options': 'nosniff',
     'Cache-Control': 'no-store',

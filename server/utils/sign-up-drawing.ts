@@ -1,10 +1,16 @@
 import type { H3Event } from 'h3'
 import { makeToken, readToken } from '~~/core/delivery'
 import { isReaderLanguage, toldIn, type ReaderLanguage } from '~~/core/readers'
-import { drawnLook, firstLanguage, type Drawing, type SignUpForm } from '~~/core/sign-ups'
+import {
+  drawnLook,
+  firstLanguage,
+  plainFormHtml,
+  type Drawing,
+  type SignUpForm,
+} from '~~/core/sign-ups'
 import { readFields } from '~~/database/people'
 import { readerWords } from '~~/database/readers'
-import { formOfVersion, liveSignUp } from '~~/database/sign-ups'
+import { formOfVersion, liveSignUp, type SignUp } from '~~/database/sign-ups'
 
 /** What is published under a key now; null where nothing can be signed up for there. */
 export function liveFormOf(event: H3Event) {
@@ -48,7 +54,9 @@ export function drawingOf(
   { signUp, version, form }: LiveForm,
   language: ReaderLanguage,
   stands: Stands,
-  again: Partial<Pick<Drawing, 'typed' | 'faults' | 'meant' | 'stale' | 'page'>> = {},
+  again: Partial<
+    Pick<Drawing, 'typed' | 'faults' | 'meant' | 'again' | 'fromElsewhere' | 'page'>
+  > = {},
 ): Drawing {
   const { db } = satchel()
   const { name, postal_address, letterhead, zone } = account()
@@ -62,4 +70,12 @@ export function drawingOf(
     token: drawnToken(signUp.id),
     ...again,
   }
+}
+
+/** The form as it can be pasted into a page: what is published, or else the draft. */
+export function plainFormOf({ id, key, name, state, form }: SignUp): string {
+  const live = liveSignUp(satchel().db, key)
+  const drawn = live ?? { signUp: { id, key, name, state }, version: 1, form }
+  const drawing = drawingOf(drawn, firstLanguage(drawn.form), 'alone')
+  return plainFormHtml({ ...drawing, action: `${satchel().url}/s/${key}` })
 }

@@ -119,6 +119,7 @@ export const de: ReaderWords = {
   formMeantNo: 'Nein, sie stimmt',
   formStale: 'Diese Seite war lange offen. Bitte senden Sie sie noch einmal ab.',
   formGoOn: 'Weiter',
+  formPlain: 'Bitte noch ein Blick: Drücken Sie den Knopf, wenn alles stimmt.',
   formClosed: 'Hier kann man sich zurzeit nicht anmelden',
   formClosedAbout: '{sender} hat dieses Formular geschlossen. Es wurde nichts gesendet.',
   confirmSubject: 'Bitte bestätigen: Waren Sie das?',

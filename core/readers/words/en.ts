@@ -120,6 +120,7 @@ export const en = {
   formMeantNo: 'No, it is right',
   formStale: 'This page has been open for a long time. Please send it once more.',
   formGoOn: 'Go on',
+  formPlain: 'One more look, please: press the button if everything is right.',
   formClosed: 'Nobody can sign up here at the moment',
   formClosedAbout: '{sender} has closed this form. Nothing was sent.',
   confirmSubject: 'Please confirm: was that you?',

@@ -115,6 +115,7 @@ export const es: ReaderWords = {
   formMeantNo: 'No, está bien',
   formStale: 'Esta página lleva mucho tiempo abierta. Envíela otra vez, por favor.',
   formGoOn: 'Continuar',
+  formPlain: 'Un último vistazo: pulse el botón si todo está bien.',
   formClosed: 'Ahora no es posible apuntarse aquí',
   formClosedAbout: '{sender} ha cerrado este formulario. No se ha enviado nada.',
   confirmSubject: 'Confirme, por favor: ¿fue usted?',

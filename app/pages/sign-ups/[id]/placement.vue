@@ -148,6 +148,21 @@ const code = (as: string) => `/api/sign-ups/${of.value.id}/code?as=${as}`
                 A frame can’t prove on which site it stands, so addresses are always confirmed.
               </p>
             </details>
+            <details v-if="form.kind === 'in-page'">
+              <summary class="cursor-pointer">Without a script: as a plain form</summary>
+              <textarea
+                class="field mt-2 font-mono text-[12.5px]"
+                rows="8"
+                readonly
+                aria-label="Lines to paste, as a plain form"
+                :value="of.plain"
+              />
+              <p class="muted small mt-1">
+                In your page’s own style. What is entered is shown once more on Satchel’s page, and
+                taken when it is sent from there; addresses are always confirmed. After a change of
+                what it asks, it has to be pasted anew.
+              </p>
+            </details>
           </div>
         </section>
         <PopOverPlacement v-if="form.kind === 'pop-over'" />

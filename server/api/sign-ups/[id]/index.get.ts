@@ -16,6 +16,7 @@ export default defineEventHandler((event) => {
     home: url,
     address: `${url}/s/${key}`,
     marks: marksOf(db, form),
+    plain: plainFormOf(signUp),
     versions: versionsOf(db, id),
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     fields: readFields(db),

@@ -23,36 +23,47 @@ export default defineEventHandler(async (event) => {
   const typed = meant && address ? { ...posted, [nameOf.field(address)]: [meant] } : posted
   const age = drawnFor(signUp.id, first('token'))
   const { db, clock } = satchel()
+  const work = await workDone(signUp.id, first('work'))
   const { origin, host, 'sec-fetch-site': fetchSite } = getHeaders(event)
-  const came =
-    age !== null && age > DRAWN_FOR
-      ? 'stale'
-      : takeSending(
-          db,
-          { ...{ form, language }, signUpId: signUp.id, version: seen.version },
-          typed,
-          {
-            trapped: first(TRAP) !== '',
-            drawnFor: age,
-            // On a page of its own it is we who show it, and a script says its site; in a frame nobody can tell.
-            proven:
-              site !== null ||
-              (stands === 'alone' &&
-                comesFromHere({ site: fetchSite, origin, host, url: satchel().url })),
-            sure: first('sure') !== '' || meant !== '',
-            page: stands === 'alone' && !site ? `/s/${signUp.key}` : pageFrom(first('page')),
-            ...fromWhere(event),
-          },
-          mailboxDomains(),
-          clock(),
-        )
-  if (came !== 'stale' && came.kind === 'too-many')
+  // A form that we did not draw says neither when it was seen nor by whom; it is shown once more, as it was filled in.
+  const again = !first('token') ? 'plain' : age !== null && age > DRAWN_FOR ? 'stale' : undefined
+  const fromElsewhere = again === 'plain' || first('elsewhere') !== ''
+  const came = again
+    ? null
+    : takeSending(
+        db,
+        { ...{ form, language }, signUpId: signUp.id, version: seen.version },
+        typed,
+        {
+          trapped: first(TRAP) !== '',
+          drawnFor: age,
+          work,
+          // On a page of its own it is we who show it, and a script says its site; in a frame nobody can tell.
+          proven:
+            site !== null ||
+            (stands === 'alone' &&
+              !fromElsewhere &&
+              comesFromHere({ site: fetchSite, origin, host, url: satchel().url })),
+          sure: first('sure') !== '' || meant !== '',
+          page:
+            stands === 'alone' && !site && !fromElsewhere
+              ? `/s/${signUp.key}`
+              : pageFrom(first('page')),
+          ...fromWhere(event),
+        },
+        mailboxDomains(),
+        clock(),
+      )
+  if (came?.kind === 'too-many')
     throw createError({ statusCode: 429, message: 'Too many came from here. Try again later.' })
-  if (came === 'stale' || came.kind === 'wrong') {
-    const faults = came === 'stale' ? {} : came.faults
+  if (!came || came.kind === 'wrong') {
     const drawing = drawingOf(seen, language, stands, {
-      ...{ typed, faults, meant: came === 'stale' ? null : came.meant },
-      ...{ stale: came === 'stale', page: pageFrom(first('page')) },
+      ...{ typed, faults: came?.faults ?? {}, meant: came?.meant ?? null },
+      ...{
+        again,
+        fromElsewhere,
+        page: pageFrom(first('page') || (again && getHeader(event, 'referer'))),
+      },
     })
     if (asksData) return { state: 'wrong', html: formHtml(drawing) }
     return signUpPage(event, drawing, formHtml(drawing), { stands, status: 422 })
