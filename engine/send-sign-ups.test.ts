@@ -109,6 +109,6 @@ test('what came of a form: sent in and confirmed, and who stayed, over those who
   await work()
   confirmSending(db, { id: 1 }, { ip: null, agent: null }, engine.clock())
   const counts = (days: number) => signUpCounts(db, 1, 0, engine.clock() + days * DAY + HOUR)
-  expect(counts(1)).toMatchObject({ sentIn: 1, confirmed: 1, after30: { of: 0, stayed: 0 } })
-  expect(counts(31)).toMatchObject({ after30: { of: 1, stayed: 1 }, after90: { of: 0 } })
+  expect(counts(1)).toMatchObject({ sentIn: 1, confirmed: 1, stayed30: { of: 0, did: 0 } })
+  expect(counts(31)).toMatchObject({ stayed30: { of: 1, did: 1 }, stayed90: { of: 0 } })
 })

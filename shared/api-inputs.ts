@@ -145,12 +145,25 @@ export const apiProduct = object({
   stock: whole(0, 1e9).nullable().default(null),
 })
 
+export const apiSignUp = object({
+  address: text(254).required('An address is needed.'),
+  values: plainObject,
+  agreed: list(text(2_000).required('The words of a box or of the button are needed.'))
+    .min(1, 'Say what this person agreed to, in the words of the form.')
+    .max(40, 'At most 40 wordings.')
+    .required('Say what this person agreed to, in the words of the form.'),
+  language: text(10),
+  page: text(300),
+  ip: text(45),
+})
+
 export const apiSchemas: Record<
-  'people' | 'events' | 'orders' | 'products',
+  'people' | 'events' | 'orders' | 'products' | 'sign-ups/{key}',
   ObjectSchema<AnyObject>
 > = {
   people: apiPerson,
   events: apiEvent,
   orders: apiOrder,
   products: apiProduct,
+  'sign-ups/{key}': apiSignUp,
 }

@@ -1,4 +1,4 @@
-import { array, mixed, number, object, string } from 'yup'
+import { array, boolean, mixed, number, object, string } from 'yup'
 import { line } from './input-parts'
 
 /** What is told of sign-ups. */
@@ -18,7 +18,16 @@ export const signUpInput = object({
 export const callAgainInput = object({ call: number().integer().positive().required() })
 
 /** Which revision was seen by who publishes it. */
-export const signUpPublishInput = object({ revision: revision() })
+export const signUpPublishInput = object({
+  revision: revision(),
+  /** Beside what stands, by lot, rather than instead of it. */
+  asTest: boolean().default(false),
+})
+
+/** Which version is kept as a test ends; null: what stood. */
+export const endTestInput = object({
+  keep: number().integer().positive().nullable().default(null),
+})
 
 export const sendingsInput = object({
   what: string().oneOf(['let-through', 'drop']).required(),

@@ -4,6 +4,8 @@ import { all, one, q } from '../database'
 import { addApiToken, revokeApiToken } from '../database/imports'
 import { factsOf } from '../database/segments'
 import { addField, changeSubscription } from '../database/people'
+import { formFrom, signUpTemplates } from '../core/sign-ups'
+import { addSignUp, publishSignUp, signUpById } from '../database/sign-ups'
 import { install, type Installation } from './installation'
 
 /** What programs may send: people, events and orders, with a token. */
@@ -276,6 +278,34 @@ test('a day that there is not, and half a character, are refused with their plac
     'tags[0]',
     undefined,
   ])
+})
+
+test('what a program’s own form was filled in with goes the way of the sign-up’s form, with the words that were agreed to', async () => {
+  const guide = signUpTemplates.find(({ key }) => key === 'guide')!
+  let part = 0
+  const form = formFrom(guide, { id: 1, name: 'Wind notes' }, () => `p${++part}`)
+  const id = addSignUp(satchel.db, 'Beach guide', form, 0)
+  const { key } = signUpById(satchel.db, id)!
+  const entry = {
+    ...{ address: 'lone@inkpost.example', values: { first_name: 'Lone' } },
+    agreed: ['Send me Wind notes as well. I can stop it with one click.'],
+  }
+  const to = (one: object) => send(`sign-ups/${key}`, [one])
+  expect(await to(entry)).toMatchObject({ status: 422, body: { taken: 0 } })
+  publishSignUp(satchel.db, id, 1, null, 0)
+  expect(await to(entry)).toMatchObject({ status: 200, body: { taken: 1 } })
+  const fault = async (over: object) => (await to({ ...entry, ...over })).body.results[0].path
+  expect(await fault({ agreed: ['Send me everything.'] })).toBe('agreed[0]')
+  expect(await fault({ agreed: [] })).toBe('agreed')
+  expect(await fault({ address: 'nobody' })).toBe('address')
+  expect(await fault({ values: { height: 3 } })).toBe('values.height')
+  expect(idOf('lone@inkpost.example')).toBeUndefined()
+  expect(
+    all(satchel.db, q.selectFrom('sign_up_sendings').select(['normal', 'state', 'mail'])),
+  ).toEqual([{ normal: 'lone@inkpost.example', state: 'pending', mail: 'confirm' }])
+  expect((await send('sign-ups/nokey', [entry])).status).toBe(422)
+  const forged = await send(`sign-ups/${key}`, [entry], { authorization: 'Bearer st_wrong' })
+  expect(forged.status).toBe(401)
 })
 
 test('methods that there are not answer 405, and what there is not 404', async () => {

@@ -289,6 +289,7 @@ test('one line brings forms to another site, under a strict policy: each in its 
     expect(errors).toEqual([])
   })
   expect(popOver).not.toBe(inPage)
+  expect(sendings().at(-1)!.work).not.toBeNull()
   const mail = await mailTo(satchel, 'ada@inkpost.example', 'Please confirm: was that you?')
   await fetch(confirmLink(mail.text), { method: 'POST' })
   expect(state('ada@inkpost.example')).toBe('subscribed')
@@ -302,6 +303,32 @@ test('one line brings forms to another site, under a strict policy: each in its 
       [0, 'computer'],
     ]),
   )
+})
+
+test('a plain form, pasted without a script, is shown once more and then taken; its address is always confirmed', async () => {
+  const key = liveForm('Plain', { parts, doubleOptIn: false, sites: ['https://plain.example'] })
+  const signUp = all(satchel.db, q.selectFrom('sign_ups').selectAll()).find(
+    (one) => one.key === key,
+  )!
+  await team.page.goto(`${satchel.url}/sign-ups/${signUp.id}/placement`)
+  await team.page.getByText('Without a script: as a plain form').click()
+  const pasted = await team.page.getByLabel('Lines to paste, as a plain form').inputValue()
+  expect(pasted).not.toMatch(/class=|<script|token/)
+  sitePages.set('/plain', `<!doctype html><title>Plain</title>${pasted}`)
+  await stranger(false, async (page) => {
+    // Nothing of a page that may post anywhere stands in its way.
+    await page.setContent(sitePages.get('/plain')!)
+    await page.getByLabel('E-mail address').fill('plain@inkpost.example')
+    await page.getByLabel('Send me Wind notes.').check()
+    await page.getByRole('button', { name: 'Send me the guide' }).click()
+    await page.getByText('One more look, please').waitFor()
+    expect(await page.getByLabel('E-mail address').inputValue()).toBe('plain@inkpost.example')
+    await page.waitForTimeout(1_600)
+    await page.getByRole('button', { name: 'Send me the guide' }).click()
+    await page.getByRole('heading', { name: 'Look into your mailbox' }).waitFor()
+  })
+  expect(sendings().at(-1)).toMatchObject({ normal: 'plain@inkpost.example', state: 'pending' })
+  expect(state('plain@inkpost.example')).toBeNull()
 })
 
 test('on a site that is not named nothing is drawn, and nothing is taken', async () => {
@@ -335,13 +362,18 @@ test('programs are kept for a look or away, mailed nothing, and let through by h
   const post = (body: Record<string, string>) =>
     fetch(`${satchel.url}/s/${key}`, { method: 'POST', body: new URLSearchParams(body) })
   const asTyped = { 'f.mail': 'eager@inkpost.example', 't.wind': 'yes' }
-  // Without the token of a form that we drew; and with the field that nobody sees.
+  // With a token that is none of ours; and with the field that nobody sees.
+  const forged = { ...asTyped, token: 'a'.repeat(40) }
   for (const more of [
     {},
     { leave_empty: 'https://spam.example' },
     { 'f.mail': 'odd@inkpost.example' },
   ])
-    expect(await (await post({ ...asTyped, ...more })).text()).toContain('Look into your mailbox')
+    expect(await (await post({ ...forged, ...more })).text()).toContain('Look into your mailbox')
+  // Without any, nothing is taken before they have seen it once more.
+  const before = sendings().length
+  expect(await (await post(asTyped)).text()).toContain('One more look, please')
+  expect(sendings()).toHaveLength(before)
   const of = sendings().slice(-3)
   expect(of.map(({ state, doubt }) => [state, doubt])).toEqual([
     ['for-a-look', 'token'],

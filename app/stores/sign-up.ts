@@ -28,6 +28,8 @@ export interface OpenSignUp {
   /** The form as HTML to paste, without a script. */
   plain: string
   versions: { version: number; at: number; by_name: string | null }[]
+  /** Versions that visitors see by lot just now. */
+  test: { id: number; versions: number[]; beganAt: number } | null
   lists: { id: number; name: string }[]
   fields: Field[]
   tags: string[]

@@ -3,4 +3,5 @@ export { takeSending, type Circumstances, type SeenForm, type Taken } from './ta
 export { confirmSending, isPromised, type Confirmed } from './confirm'
 export { mailBy, promisedLink, signUpMail, type MailReader, type WrittenMail } from './mail'
 export { marksOf } from './marks'
+export { pathOf, postedOf, type SignUpEntry } from './entry'
 export { teamMail } from './team-mail'

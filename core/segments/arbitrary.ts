@@ -67,6 +67,11 @@ export const catalog: Catalog = {
     [2, 'Same name'],
     [3, 'Same name'],
   ]),
+  signUps: new Map([
+    [1, 'Beach "guide"'],
+    [2, 'Festival'],
+    [3, 'Festival'],
+  ]),
   imports: new Map([
     [1, 'festival "desk".csv'],
     [2, 'guests.csv'],
@@ -310,6 +315,11 @@ const conditions: { [Kind in Condition['kind']]: fc.Arbitrary<Condition> } = {
   suppressed: fc.record({
     kind: fc.constant('suppressed' as const),
     reason: orNull(fc.constantFrom(...suppressedFor)),
+    since: orNull(timeComparison),
+  }),
+  'signed-up': fc.record({
+    kind: fc.constant('signed-up' as const),
+    signUpId: orNull(fc.constantFrom(1, 2, 3)),
     since: orNull(timeComparison),
   }),
   paused: fc.record({ kind: fc.constant('paused' as const), since: orNull(timeComparison) }),

@@ -96,6 +96,7 @@ const catalog: Catalog = {
   segments: new Map(),
   sequences: new Map(),
   imports: new Map(),
+  signUps: new Map(),
   moneyDigits: 2,
   cutOf: () => null,
 }

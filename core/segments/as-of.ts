@@ -47,6 +47,7 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
           : [[id, been]]
       }),
     ),
+    signUps: person.signUps.filter((one) => one.at <= at),
     keenness: keennessOf(mail, orders),
     suppressed: person.suppressed && person.suppressed.at <= at ? person.suppressed : null,
     pause: person.pause && person.pause.at <= at ? person.pause : null,

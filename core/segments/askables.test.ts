@@ -24,6 +24,7 @@ const vocabulary: Vocabulary = {
   segments: [{ id: 1, name: 'Stunt flyers, warm' }],
   sequences: [{ id: 1, name: 'First month' }],
   imports: [{ id: 1, name: 'guests.csv' }],
+  signUps: [{ id: 1, name: 'Beach guide' }],
   products: ['Delta 7'],
   categories: ['stunt'],
   events: ['page view'],
@@ -40,6 +41,7 @@ const catalog: Catalog = {
   ]),
   sequences: new Map([[1, 'First month']]),
   imports: new Map([[1, 'guests.csv']]),
+  signUps: new Map([[1, 'Beach guide']]),
   moneyDigits: 2,
   cutOf: () => null,
 }

@@ -97,6 +97,7 @@ const vocabulary: Vocabulary = {
   mailings: [{ id: 1, name: 'Wind notes 1' }],
   segments: [{ id: 1, name: 'Early' }],
   imports: [],
+  signUps: [],
   sequences: [],
   products: ['Delta 7'],
   categories: ['stunt'],

@@ -23,6 +23,7 @@ const catalog: Catalog = {
     [1, { name: 'Reading lately', rule: { kind: 'all', of: [] }, frozen: false }],
   ]),
   imports: new Map([[1, 'guests.csv']]),
+  signUps: new Map([[1, 'Beach guide']]),
   moneyDigits: 2,
   cutOf: () => null,
 }

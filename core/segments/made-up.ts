@@ -15,6 +15,7 @@ export function madeUpFacts(joinedAt: number, over: Partial<PersonFacts> = {}): 
     events: [],
     frozen: new Set(),
     sequences: new Map(),
+    signUps: [],
     keenness: null,
     suppressed: null,
     pause: null,

@@ -12,6 +12,7 @@ export interface Names {
   segments: ReadonlyMap<number, { name: string }>
   sequences: ReadonlyMap<number, string>
   imports: ReadonlyMap<number, string>
+  signUps: ReadonlyMap<number, string>
   /** Digits after the point of the account's currency. */
   moneyDigits: number
   /** The value of the last person whom a ranking keeps; null where nobody has any. */
@@ -27,6 +28,7 @@ export interface Vocabulary {
   segments: { id: number; name: string }[]
   sequences: { id: number; name: string }[]
   imports: { id: number; name: string }[]
+  signUps: { id: number; name: string }[]
   products: string[]
   categories: string[]
   events: string[]

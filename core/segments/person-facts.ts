@@ -20,6 +20,8 @@ export interface PersonFacts {
   frozen: ReadonlySet<number>
   /** Sequences they ever came into, by id. */
   sequences: ReadonlyMap<number, SequenceFact>
+  /** Forms that they sent in and confirmed, the earliest first. */
+  signUps: readonly { signUpId: number; at: number }[]
   keenness: Keenness
   suppressed: { at: number; reason: 'bounced' | 'complained' | 'by-hand' } | null
   /** The last time they asked for no mail: when, and until when; it may be over. */

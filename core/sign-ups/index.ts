@@ -51,4 +51,6 @@ export {
 } from './html'
 export { signUpMarks, type SignUpFacts, type SignUpMark } from './marks'
 export { formFrom, signUpTemplates, type SignUpTemplate } from './templates'
-export { signUpRates, type SignUpCounts, type SignUpRates } from './results'
+export { judgeTest, MOST_TESTED, testedVersion, type FormTest, type JudgedTest } from './trial'
+export { rateOf, signUpRates, type Share, type SignUpCounts, type SignUpRate } from './results'
+export { byNumberAsked, costsOf, type AskedVersion, type ByAsked, type FieldCost } from './asking'

@@ -53,6 +53,7 @@ test.each([
   const all = askables({
     ...nothing,
     imports: [],
+    signUps: [],
     sequences: [],
     products: [],
     categories: [],

@@ -47,6 +47,14 @@ export function readVocabulary(db: Database) {
         .orderBy('id', 'desc')
         .limit(200),
     ),
+    signUps: all(
+      db,
+      q
+        .selectFrom('sign_ups')
+        .select(['id', 'name'])
+        .where('deleted_at', 'is', null)
+        .orderBy('name'),
+    ),
     products: all(
       db,
       q.selectFrom('products').select('name').distinct().orderBy('name').limit(500),

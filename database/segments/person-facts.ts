@@ -133,6 +133,16 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
         { state, enteredAt: entered_at, endedAt: ended_at },
       ]),
     ),
+    signUps: all(
+      db,
+      q
+        .selectFrom('sign_up_sendings')
+        .select(['sign_up_id as signUpId', 'ended_at as at'])
+        .$narrowType<{ at: number }>()
+        .where('person_id', '=', id)
+        .where('state', '=', 'confirmed')
+        .orderBy('ended_at'),
+    ),
     keenness: person.keenness,
     suppressed:
       one(db, q.selectFrom('set_aside').select(['at', 'reason']).where('person_id', '=', id)) ??

@@ -63,7 +63,9 @@ const recipient = fc.record({
 })
 const person = fc.record({
   domain: fc.constantFrom('inkpost.example', 'oldmill.example', 'post.example.de'),
-  source: maybe(fc.constantFrom('import:1', 'import:12', 'api', 'by hand', 'by hand: the desk')),
+  source: maybe(
+    fc.constantFrom('import:1', 'import:12', 'form: Beach', 'api', 'by hand', 'by hand: the desk'),
+  ),
   suppressed: maybe(
     fc.record({
       at: moment,
@@ -132,6 +134,14 @@ const person = fc.record({
     }),
     { maxKeys: 2 },
   ),
+  signUps: fc.array(
+    fc.record({
+      id: fc.constantFrom(1, 2, 3),
+      state: fc.constantFrom('confirmed' as const, 'lapsed' as const),
+      at: moment,
+    }),
+    { maxLength: 2 },
+  ),
   frozen: fc.boolean(),
 })
 type Made = typeof person extends fc.Arbitrary<infer T> ? T : never
@@ -191,6 +201,8 @@ function makeAccount(): Database {
         .insertInto('products')
         .values({ id, key: `p${id}`, name, category, price: 1, created_at: 0 }),
     )
+  for (const [id, name] of catalog.signUps)
+    run(db, q.insertInto('sign_ups').values({ id, name, key: `s${id}`, form: '{}', created_at: 0 }))
   for (const [id, file_name] of catalog.imports)
     run(
       db,
@@ -241,6 +253,16 @@ function addPerson(db: Database, made: Made, i: number): number {
         .insertInto('own_limits')
         .values({ person_id: id, paused_at: made.pause.at, paused_until: made.pause.until }),
     )
+  made.signUps.forEach(({ id: sign_up_id, state, at }, n) =>
+    run(
+      db,
+      q.insertInto('sign_up_sendings').values({
+        ...{ sign_up_id, version: 1, language: 'en', at: 0, address: normal, normal, given: '{}' },
+        ...{ ticked: '[]', device: 'computer', state, person_id: id, hash: `${id} ${n}` },
+        ended_at: at,
+      }),
+    ),
+  )
   for (const tag_id of made.tags)
     run(db, q.insertInto('person_tags').values({ person_id: id, tag_id }))
   for (const { list, state, since, way } of new Map(
@@ -574,6 +596,7 @@ const maker = (tags: number[]): Made =>
     orders: [],
     events: [],
     sequences: {},
+    signUps: [],
     frozen: false,
   }) as Made
 

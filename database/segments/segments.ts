@@ -217,6 +217,7 @@ export function readCatalog(db: Database): Catalog {
       ]),
     ),
     sequences: byId(all(db, q.selectFrom('sequences').select(['id', 'name']))),
+    signUps: byId(all(db, q.selectFrom('sign_ups').select(['id', 'name']))),
     imports: new Map(
       all(db, q.selectFrom('imports').select(['id', 'file_name'])).map(
         ({ id, file_name }) => [id, file_name] as const,

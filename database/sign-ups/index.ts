@@ -13,6 +13,7 @@ export {
   signUpById,
   signUpName,
   versionsOf,
+  type Published,
   type SignUp,
 } from './sign-ups'
 export {
@@ -50,6 +51,19 @@ export {
 } from './webhooks'
 export type { WebhookCall } from './webhooks'
 export { sendingsToTell, sendingsTold } from './telling'
-export { recordVisit, type Visit } from './visits'
-export { keptAway, resultSlices, signUpCounts, signUpSlices, type ResultSlice } from './results'
+export { endedTests, endTest, runningTest, testVersion, versionCounts } from './tests'
+export type { RunningTest } from './tests'
+export { recordVisit, visitorOf, type Visit } from './visits'
+export {
+  askedVersions,
+  keptAway,
+  resultSlices,
+  sendingsBehind,
+  signUpCounts,
+  signUpOutcomes,
+  signUpSlices,
+  type ResultSlice,
+  type SignUpOutcome,
+  type SignUpSlice,
+} from './results'
 export type { SignUpMail, SignUpState } from './schema'

@@ -3,6 +3,7 @@ import { sql, type Selectable } from 'kysely'
 import { readForm, type SignUpForm } from '../../core/sign-ups'
 import { DAY } from '../../core/time'
 import { all, one, q, run, transact, type Database } from '../query'
+import { endTest, testVersion } from './tests'
 import type { Schema } from '../schema'
 
 export type SignUp = Omit<Selectable<Schema['sign_ups']>, 'form'> & { form: SignUpForm }
@@ -145,13 +146,17 @@ export function changeSignUp(
   return run(db, change).changes === 1
 }
 
-/** Publishes the draft that its editor saw: what stands in public from now on. Its version; null where it has changed since. */
+/**
+ * Publishes the draft that its editor saw: what stands in public from now on, which ends a test that runs; or with `asTest`
+ * beside what stands there, by lot. Its version; null where it has changed since.
+ */
 export function publishSignUp(
   db: Database,
   id: number,
   sawRevision: number,
   byName: string | null,
   now: number,
+  asTest = false,
 ): number | null {
   return transact(db, () => {
     const found = one(
@@ -164,13 +169,18 @@ export function publishSignUp(
         .where('deleted_at', 'is', null),
     )
     if (!found) return null
-    const version = (found.live_version ?? 0) + 1
+    const version = (versionsOf(db, id)[0]?.version ?? 0) + 1
     run(
       db,
       q
         .insertInto('sign_up_versions')
         .values({ sign_up_id: id, version, form: found.form, at: now, by_name: byName }),
     )
+    if (asTest && found.live_version !== null) {
+      if (!testVersion(db, id, version, now)) throw new Error('A test has room for this version.')
+      return version
+    }
+    endTest(db, id, null, now)
     const set = { live_version: version, state: 'live' as const }
     run(db, q.updateTable('sign_ups').set(set).where('id', '=', id))
     return version

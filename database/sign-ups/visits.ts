@@ -21,10 +21,7 @@ export interface Visit {
  */
 export function recordVisit(db: Database, visit: Visit, day: string, now: number) {
   transact(db, () => {
-    const visitor = createHmac('sha256', keyOfDay(db, day))
-      .update(`${visit.ip}\n${visit.agent}`)
-      .digest('base64url')
-      .slice(0, 22)
+    const visitor = visitorOf(db, visit, day)
     const begun = visit.begun ? 1 : 0
     run(
       db,
@@ -42,6 +39,16 @@ export function recordVisit(db: Database, visit: Visit, day: string, now: number
         ),
     )
   })
+}
+
+/** A visitor, as far as they can be told from others for a day. */
+export function visitorOf(
+  db: Database,
+  { ip, agent }: { ip: string; agent: string },
+  day: string,
+): string {
+  const mac = createHmac('sha256', keyOfDay(db, day)).update(`${ip}\n${agent}`)
+  return mac.digest('base64url').slice(0, 22)
 }
 
 /** The key of a day; those of other days are thrown away. */

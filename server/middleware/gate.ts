@@ -47,7 +47,9 @@ export default defineEventHandler((event) => {
 
 /** By which methods something is asked: of pages, and of programs. */
 function methodsOf(path: string): string[] {
-  const ofPrograms = /^\/api\/v1\/([\w.]+)$/.exec(path)?.[1]
+  const ofPrograms = /^\/api\/v1\/(.+)$/
+    .exec(path)?.[1]
+    ?.replace(/^sign-ups\/[\w-]+$/, 'sign-ups/{key}')
   if (ofPrograms)
     return ofPrograms in apiSchemas
       ? ['POST']

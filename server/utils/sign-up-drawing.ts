@@ -5,20 +5,39 @@ import {
   drawnLook,
   firstLanguage,
   plainFormHtml,
+  testedVersion,
   type Drawing,
   type SignUpForm,
 } from '~~/core/sign-ups'
 import { readFields } from '~~/database/people'
 import { readerWords } from '~~/database/readers'
-import { formOfVersion, liveSignUp, type SignUp } from '~~/database/sign-ups'
+import {
+  formOfVersion,
+  liveSignUp,
+  runningTest,
+  visitorOf,
+  type Published,
+  type SignUp,
+} from '~~/database/sign-ups'
+import { dayOf } from '~~/core/time'
 
 /** What is published under a key now; null where nothing can be signed up for there. */
 export function liveFormOf(event: H3Event) {
   const key = getRouterParam(event, 'key') ?? ''
   const live = /^[\w-]{1,40}$/.test(key) ? liveSignUp(satchel().db, key) : null
-  return live?.signUp.state === 'live' ? live : null
+  return live?.signUp.state === 'live' ? byLot(event, live) : null
 }
-export type LiveForm = NonNullable<ReturnType<typeof liveFormOf>>
+export type LiveForm = Published
+
+/** What somebody sees of a form: what is published, or where versions are tested, that of their lot. */
+export function byLot(event: H3Event, live: LiveForm): LiveForm {
+  const { db, clock } = satchel()
+  const test = runningTest(db, live.signUp.id)
+  const { ip, agent } = fromWhere(event)
+  if (!test || !ip || !agent) return live
+  const visitor = visitorOf(db, { ip, agent }, dayOf(clock(), account().zone))
+  return formSeen(live, testedVersion(test, visitor))
+}
 
 /** The form that somebody had before them when they sent it in: of a version that was published, or of the present one. */
 export function formSeen(live: LiveForm, version: number): LiveForm {

@@ -3,8 +3,21 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import type { Handler } from '~~/core/team'
 
 /** What is done with a sign-up as a whole, as far as its state and one's role allow. */
-const props = defineProps<{ state: string }>()
-const emit = defineEmits<{ copy: []; pause: []; resume: []; end: []; remove: [] }>()
+const props = defineProps<{
+  state: string
+  /** What the draft can be tested against, in words; empty: it can’t be now. */
+  test: string
+  versions: boolean
+}>()
+const emit = defineEmits<{
+  versions: []
+  test: []
+  copy: []
+  pause: []
+  resume: []
+  end: []
+  remove: []
+}>()
 const session = useSession()
 interface Act {
   name: string
@@ -15,6 +28,18 @@ interface Act {
 const acts = computed(() => {
   const stands = props.state === 'live' || props.state === 'paused'
   const all: Act[] = [
+    {
+      name: props.test,
+      handler: 'POST /api/sign-ups/[id]/publish',
+      offered: props.test !== '',
+      run: () => emit('test'),
+    },
+    {
+      name: 'Versions…',
+      handler: 'GET /api/sign-ups/[id]/versions/[version]',
+      offered: props.versions,
+      run: () => emit('versions'),
+    },
     {
       name: 'Pause',
       handler: 'POST /api/sign-ups/[id]/pause',
@@ -54,7 +79,7 @@ const acts = computed(() => {
   <Menu v-if="acts.length" as="div" class="relative">
     <MenuButton class="btn btn-sm">More</MenuButton>
     <MenuItems
-      class="floats absolute right-0 z-30 mt-1 w-[150px] rounded-md border border-line bg-sheet p-1.5 focus:outline-none"
+      class="floats absolute right-0 z-30 mt-1 w-[210px] rounded-md border border-line bg-sheet p-1.5 focus:outline-none"
     >
       <MenuItem v-for="one in acts" :key="one.name" v-slot="{ active }">
         <button

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindNames, partNames, type SignUpForm } from '~~/core/sign-ups'
+import { kindNames, MOST_TESTED, partNames, type SignUpForm } from '~~/core/sign-ups'
 
 const route = useRoute()
 const live = useLive()
@@ -15,7 +15,18 @@ watch(
   () => void store.refresh(),
 )
 const of = computed(() => store.signUp!)
-const next = computed(() => (of.value.liveVersion ?? 0) + 1)
+const next = computed(() => (of.value.versions[0]?.version ?? 0) + 1)
+const looksBack = ref(false)
+const canPublish = computed(
+  () => !busy.value && !store.published && store.waits === null && store.blockers.length === 0,
+)
+/** The draft beside what stands, by lot. */
+const testWords = computed(() => {
+  const { state, liveVersion, test } = of.value
+  if (state !== 'live' || !canPublish.value || (test?.versions.length ?? 0) >= MOST_TESTED)
+    return ''
+  return test ? `Add the draft to the test` : `Test the draft against ${liveVersion}`
+})
 const stages = computed(() => [
   { to: `/sign-ups/${id.value}`, name: 'Form' },
   { to: `/sign-ups/${id.value}/consent`, name: 'Consent' },
@@ -24,21 +35,29 @@ const stages = computed(() => [
   { to: `/sign-ups/${id.value}/results`, name: 'Results' },
 ])
 
-async function tell(what: 'publish' | 'pause' | 'resume' | 'end') {
+async function tell(what: 'publish' | 'test' | 'pause' | 'resume' | 'end') {
   fault.value = ''
   ending.value = false
   // Nothing is published while what was changed here is not saved; stopping it never waits.
   const path = `/api/sign-ups/${id.value}`
-  const unsaved = what === 'publish' ? await useUnsaved().settle(path) : null
+  const publishes = what === 'publish' || what === 'test'
+  const unsaved = publishes ? await useUnsaved().settle(path) : null
   if (unsaved) return void (fault.value = unsaved)
   busy.value = true
-  const body = what === 'publish' ? { revision: store.keeper!.state.value.known!.version } : {}
-  const done = await act<{ version?: number } | undefined>(`${path}/${what}`, 'POST', body)
+  const body = publishes
+    ? { revision: store.keeper!.state.value.known!.version, asTest: what === 'test' }
+    : {}
+  const route = what === 'test' ? 'publish' : what
+  const done = await act<{ version?: number } | undefined>(`${path}/${route}`, 'POST', body)
   busy.value = false
   await store.open(id.value)
   live.changes++
   if (what === 'publish' && done)
     notices.say(`Version ${done.version} is live: it stands everywhere within a minute.`)
+  if (what === 'test' && done) {
+    notices.say(`Version ${done.version} is tested from now on: visitors see it or another by lot.`)
+    await navigateTo(`/sign-ups/${id.value}/results`)
+  }
 }
 async function copy() {
   const made = await act<{ id: number }>(`/api/sign-ups/${id.value}/copy`, 'POST')
@@ -96,7 +115,7 @@ useKeys((event) => {
       <StateMark :state="of.state" /><span
         v-if="of.liveVersion"
         class="muted small -ml-1.5 whitespace-nowrap"
-        >{{ of.liveVersion }}</span
+        >{{ of.test ? `${of.test.versions.join(', ')} by lot` : of.liveVersion }}</span
       >
       <nav class="flex gap-0.5" aria-label="Parts of the sign-up">
         <NuxtLink
@@ -118,6 +137,10 @@ useKeys((event) => {
         />
         <SignUpMenu
           :state="of.state"
+          :test="testWords"
+          :versions="of.versions.length > 0"
+          @versions="looksBack = true"
+          @test="tell('test')"
           @copy="copy"
           @pause="tell('pause')"
           @resume="tell('resume')"
@@ -128,8 +151,8 @@ useKeys((event) => {
           v-if="of.state !== 'ended'"
           v-may="'POST /api/sign-ups/[id]/publish'"
           class="btn btn-sm btn-go"
-          :disabled="busy || store.published || store.waits !== null || store.blockers.length > 0"
-          :title="store.waits ?? undefined"
+          :disabled="!canPublish"
+          :title="store.waits ?? (of.test ? 'It ends the test.' : undefined)"
           @click="tell('publish')"
         >
           Publish {{ next }}
@@ -144,6 +167,7 @@ useKeys((event) => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="min-h-0 flex-1"><NuxtPage /></div>
+    <SignUpVersions :open="looksBack" @close="looksBack = false" />
     <BaseDialog :open="ending" title="End this sign-up?" @close="ending = false">
       <p>
         Nobody can sign up by it any more, and it can’t go live again. What came in by it stays. To

@@ -13,6 +13,7 @@ import { rank, type Ranked, type ReadyRanked } from './rank'
 import { reads, type ReadsOn } from './reads'
 import { segment, type InSegment } from './segment'
 import { sequence, type InSequence } from './sequence'
+import { signedUp, type SignedUp } from './signed-up'
 import { source, type CameBy } from './source'
 import { suppressed, type Suppressed } from './suppressed'
 import { tagged, type Tagged } from './tagged'
@@ -37,6 +38,7 @@ type Asks =
   | InSequence
   | DidEvent
   | CameBy
+  | SignedUp
   | Suppressed
   | PausedMail
   | ReadsOn
@@ -63,6 +65,7 @@ export const kinds: {
   event,
   rank,
   source,
+  'signed-up': signedUp,
   suppressed,
   paused,
   reads,

@@ -15,7 +15,7 @@ export interface CameBy {
 
 /** `unknown`: before Satchel kept it. */
 export type Way = (typeof ways)[number]
-export const ways = ['import', 'api', 'hand', 'unknown'] as const
+export const ways = ['import', 'form', 'api', 'hand', 'unknown'] as const
 
 export const source: ConditionKind<CameBy> = {
   read({ from, importId = null }) {
@@ -31,6 +31,7 @@ export const source: ConditionKind<CameBy> = {
       return ofSource(sql`p.source = ${`import:${importId}`}`)
     return {
       import: ofSource(sql`p.source like 'import:%'`),
+      form: ofSource(sql`p.source like 'form:%'`),
       api: ofSource(sql`p.source = 'api'`),
       hand: ofSource(sql`p.source = 'by hand' or p.source like 'by hand:%'`),
       unknown: ofSource(sql`p.source is null`),
@@ -45,6 +46,7 @@ export const source: ConditionKind<CameBy> = {
     if (way === 'unknown' || way === null) return 'not known'
     if (way === 'api') return 'by the API'
     if (way === 'hand') return found!
+    if (way === 'form') return `by the form “${found!.slice('form:'.length).trim()}”`
     const name = names.imports.get(Number(found!.slice('import:'.length)))
     return name === undefined ? 'by an import' : `by the import “${name}”`
   },
@@ -58,6 +60,11 @@ export const source: ConditionKind<CameBy> = {
       words: 'Came by an import',
       also: 'imported file csv source',
       of: { kind: 'source', from: 'import', importId: null },
+    },
+    {
+      words: 'Came by a form',
+      also: 'sign-up opt-in source',
+      of: { kind: 'source', from: 'form', importId: null },
     },
     {
       words: 'Came by the API',
@@ -87,11 +94,12 @@ function wayOf(kept: string | null): Way | null {
   if (kept === null) return 'unknown'
   if (kept === 'api') return 'api'
   if (/^import:/i.test(kept)) return 'import'
+  if (/^form:/i.test(kept)) return 'form'
   return kept === 'by hand' || /^by hand:/i.test(kept) ? 'hand' : null
 }
 
 function parse(r: TokenReader, { imports }: Names): CameBy {
-  for (const from of ['api', 'hand'] as const)
+  for (const from of ['api', 'hand', 'form'] as const)
     if (r.take(from)) return { kind: 'source', from, importId: null }
   if (r.areWords('the', 'api')) {
     r.next += 2
@@ -110,5 +118,5 @@ function parse(r: TokenReader, { imports }: Names): CameBy {
       importId: isNamed ? r.named(imports, 'import') : null,
     }
   }
-  throw r.fault('A way is needed here: import, api, hand.')
+  throw r.fault('A way is needed here: import, form, api, hand.')
 }

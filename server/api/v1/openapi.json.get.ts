@@ -6,6 +6,8 @@ const about = {
   events: 'Adds events to people on file.',
   orders: 'Adds orders of people on file; the same number twice is taken once.',
   products: 'Adds products, or changes what is known of them: what letters recommend from.',
+  'sign-ups/{key}':
+    'Takes what somebody entered for a sign-up that is live, with the words they agreed to; they get its confirming letter.',
 }
 
 /** The inbound API as an OpenAPI 3.1 document, made from the schemas that check it. */
@@ -25,6 +27,9 @@ export default defineEventHandler(() => ({
         post: {
           summary: about[name as keyof typeof about],
           parameters: [
+            ...(name.includes('{key}')
+              ? [{ name: 'key', in: 'path', required: true, schema: { type: 'string' } }]
+              : []),
             { name: 'Idempotency-Key', in: 'header', schema: { type: 'string', maxLength: 200 } },
           ],
           requestBody: {

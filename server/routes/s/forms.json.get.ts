@@ -22,7 +22,8 @@ export default defineEventHandler((event) => {
   }
   setResponseHeader(event, 'Cache-Control', 'private, max-age=60')
   return {
-    forms: here.map((one) => {
+    forms: here.map((live) => {
+      const one = byLot(event, live)
       const language = formLanguage(event, one.form, lang)
       const drawing = drawingOf(one, language, 'framed')
       return {

@@ -6,6 +6,7 @@ const emit = defineEmits<{ change: [condition: ConditionOf<'source'>] }>()
 const { set, valueOf, vocabulary } = conditionChips<'source'>(props, emit)
 const ways = {
   import: 'an import',
+  form: 'a form',
   api: 'the API',
   hand: 'hand',
   unknown: 'a way that was not kept',

@@ -14,6 +14,7 @@ import RankCondition from './RankCondition.vue'
 import ReadsCondition from './ReadsCondition.vue'
 import SegmentCondition from './SegmentCondition.vue'
 import SequenceCondition from './SequenceCondition.vue'
+import SignedUpCondition from './SignedUpCondition.vue'
 import SourceCondition from './SourceCondition.vue'
 import SuppressedCondition from './SuppressedCondition.vue'
 import TaggedCondition from './TaggedCondition.vue'
@@ -35,6 +36,7 @@ export const chipsOf: Readonly<Record<Condition['kind'], Component>> = {
   reads: ReadsCondition,
   segment: SegmentCondition,
   sequence: SequenceCondition,
+  'signed-up': SignedUpCondition,
   source: SourceCondition,
   suppressed: SuppressedCondition,
   tagged: TaggedCondition,

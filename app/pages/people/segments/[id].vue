@@ -84,8 +84,18 @@ useKeys((event) => {
 /** A segment's fields in words, where two people's stand side by side. */
 function describe(field: string, value: unknown): string {
   if (field !== 'rule' || !store.vocabulary) return String(value)
-  const { fields, lists, tags, mailings, segments, sequences, imports, goneTags, currency } =
-    store.vocabulary
+  const {
+    fields,
+    lists,
+    tags,
+    mailings,
+    segments,
+    sequences,
+    imports,
+    signUps,
+    goneTags,
+    currency,
+  } = store.vocabulary
   const named = (all: { id: number; name: string }[]) =>
     new Map(all.map(({ id, name }) => [id, name]))
   const { maximumFractionDigits } = new Intl.NumberFormat('en-GB', {
@@ -99,6 +109,7 @@ function describe(field: string, value: unknown): string {
     mailings: named(mailings),
     sequences: named(sequences),
     imports: named(imports),
+    signUps: named(signUps),
     goneTags: named(goneTags),
     segments: new Map(segments.map(({ id, name }) => [id, { name }])),
     moneyDigits: maximumFractionDigits ?? 2,

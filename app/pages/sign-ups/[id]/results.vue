@@ -1,24 +1,33 @@
 <script setup lang="ts">
-import { doubts, type Doubt, type SignUpCounts, type SignUpRates } from '~~/core/sign-ups'
+import {
+  doubts,
+  rateOf,
+  signUpRates,
+  type Doubt,
+  type JudgedTest,
+  type SignUpCounts,
+  type SignUpRate,
+} from '~~/core/sign-ups'
 import type { Interval } from '~~/core/results'
 import { languageNames, type ReaderLanguage } from '~~/core/readers'
 
 /** What came of a sign-up: seen, sent in, confirmed, stayed; by what sets visitors apart; and what was kept away. */
-interface Slice {
-  what: string | number
-  seen: number
-  begun: number
-  sentIn: number
-  confirmed: number
+type Slice = SignUpCounts & { what: string | number }
+interface Test {
+  id: number
+  versions: number[]
+  beganAt: number
+  judged: JudgedTest
 }
 interface Results {
   days: number
   by: string
   since: number
   counts: SignUpCounts
-  rates: SignUpRates
   slices: Slice[]
   kept: { doubts: { doubt: Doubt; many: number }[]; lapsed: number }
+  test: (Test & { endedAt?: undefined }) | null
+  ended: (Test & { endedAt: number; kept: number | null })[]
 }
 const store = useSignUp()
 const { date } = useTimes()
@@ -38,38 +47,41 @@ const { answer, problem } = useAnswer<Results>(() =>
     : null,
 )
 const of = computed(() => answer.value!)
-const lines = computed(() => {
-  const { counts, rates } = of.value
-  return [
-    { name: 'Sent in', many: counts.sentIn, of: counts.seen, rate: rates.sentIn },
-    { name: 'Confirmed', many: counts.confirmed, of: counts.seen, rate: rates.confirmed },
-    {
-      name: 'Stayed 30 days',
-      many: counts.after30.stayed,
-      of: counts.after30.of,
-      rate: rates.stayed30,
-    },
-    {
-      name: 'Stayed 90 days',
-      many: counts.after90.stayed,
-      of: counts.after90.of,
-      rate: rates.stayed90,
-    },
-  ]
-})
+const names = Object.keys(signUpRates) as SignUpRate[]
+const lines = computed(() =>
+  names.map((key) => ({ key, ...signUpRates[key], ...rateOf(of.value.counts, key) })),
+)
+/** Of a slice, what there is room for. */
+const columns = ['sentIn', 'confirmed', 'stayed30', 'third', 'ordered'] as const
+const shortNames: Record<(typeof columns)[number], string> = {
+  sentIn: 'Sent in',
+  confirmed: 'Confirmed',
+  stayed30: 'Stayed 30 days',
+  third: 'Third letter',
+  ordered: 'Ordered',
+}
 const interval = ({ low, high }: Interval) => `${percent(low)} to ${percent(high)}`
 function sliceName({ what }: Slice): string {
-  if (by.value === 'version') return `Version ${what}`
-  if (by.value === 'language') return languageNames[what as ReaderLanguage] ?? String(what)
-  if (by.value === 'week') return `from ${date(of.value.since + Number(what) * 7 * 86_400_000)}`
+  if (of.value.by === 'version') return `Version ${what}`
+  if (of.value.by === 'language') return languageNames[what as ReaderLanguage] ?? String(what)
+  if (of.value.by === 'week') return `from ${date(of.value.since + Number(what) * 7 * 86_400_000)}`
   return String(what) || 'not known'
+}
+const figure = ref<{ query: string; words: string } | null>(null)
+function show(outcome: SignUpRate, words: string, slice: Slice | null = null) {
+  const query = new URLSearchParams({ outcome, days: String(of.value.days), by: of.value.by })
+  if (slice) query.set('what', String(slice.what))
+  figure.value = {
+    query: String(query),
+    words: slice ? `${words}: ${sliceName(slice)}` : words,
+  }
 }
 </script>
 
 <template>
   <div class="h-full overflow-auto px-5 py-5">
     <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
-    <div v-else-if="answer" class="mx-auto grid max-w-[920px] gap-5">
+    <div v-else-if="answer" class="mx-auto grid max-w-[960px] gap-5">
       <div class="flex items-center justify-between gap-4">
         <ChoiceButtons
           v-model="days"
@@ -86,10 +98,13 @@ function sliceName({ what }: Slice): string {
           cookie</span
         >
       </div>
+      <VersionTest v-if="of.test" :test="of.test" />
       <section class="sheet" aria-label="What came of it">
         <div class="sheet-head">
           <h2>Seen by {{ count(of.counts.seen) }}</h2>
-          <span class="muted small">with 95% intervals</span>
+          <span class="muted small"
+            >{{ count(of.counts.begun) }} began to fill it in · with 95% intervals</span
+          >
         </div>
         <table class="grid-table">
           <thead>
@@ -102,15 +117,21 @@ function sliceName({ what }: Slice): string {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="line in lines" :key="line.name">
+            <tr v-for="line in lines" :key="line.key">
               <td>{{ line.name }}</td>
-              <td class="num">{{ count(line.many) }}</td>
+              <td class="num">
+                <button
+                  v-if="line.did"
+                  type="button"
+                  class="link"
+                  :aria-label="`${line.name}: who they are`"
+                  @click="show(line.key, line.name)"
+                >
+                  {{ count(line.did) }}</button><span v-else>0</span>
+              </td>
               <td class="num">{{ line.of ? percent(line.rate.rate) : '–' }}</td>
               <td class="muted">{{ line.of ? interval(line.rate) : 'nobody yet' }}</td>
-              <td class="muted">
-                {{ count(line.of) }}
-                {{ line.name.startsWith('Stayed') ? 'who confirmed that long ago' : 'who saw it' }}
-              </td>
+              <td class="muted">{{ count(line.of) }} {{ signUpRates[line.key].of }}</td>
             </tr>
           </tbody>
         </table>
@@ -125,6 +146,7 @@ function sliceName({ what }: Slice): string {
               </select></label
             >
           </h2>
+          <span class="muted small">each with its interval; a number leads to its people</span>
         </div>
         <p v-if="!of.slices.length" class="muted p-4">Nobody has seen it in this time.</p>
         <table v-else class="grid-table">
@@ -133,25 +155,35 @@ function sliceName({ what }: Slice): string {
               <th>{{ ways.find(({ key }) => key === of.by)?.name }}</th>
               <th class="num">Seen</th>
               <th class="num">Begun</th>
-              <th class="num">Sent in</th>
-              <th class="num">Confirmed</th>
-              <th class="num">Confirmed of seen</th>
+              <th v-for="key in columns" :key="key" class="num">{{ shortNames[key] }}</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="slice in of.slices" :key="slice.what">
-              <td class="max-w-[280px] truncate">{{ sliceName(slice) }}</td>
+              <td class="max-w-[220px] truncate">{{ sliceName(slice) }}</td>
               <td class="num">{{ count(slice.seen) }}</td>
               <td class="num">{{ count(slice.begun) }}</td>
-              <td class="num">{{ count(slice.sentIn) }}</td>
-              <td class="num">{{ count(slice.confirmed) }}</td>
-              <td class="num">
-                {{ slice.seen ? percent(Math.min(1, slice.confirmed / slice.seen)) : '–' }}
+              <td v-for="key in columns" :key="key" class="num">
+                <button
+                  v-if="rateOf(slice, key).did"
+                  type="button"
+                  class="link"
+                  :aria-label="`${shortNames[key]}, ${sliceName(slice)}: who they are`"
+                  @click="show(key, shortNames[key], slice)"
+                >
+                  {{ count(rateOf(slice, key).did) }}</button><span v-else>0</span
+                ><span class="muted small block whitespace-nowrap">{{
+                  rateOf(slice, key).of
+                    ? `${percent(rateOf(slice, key).rate.low)}–${percent(rateOf(slice, key).rate.high)}`
+                    : '–'
+                }}</span>
               </td>
             </tr>
           </tbody>
         </table>
       </section>
+      <CostOfAsking />
+      <VersionTest v-for="one in of.ended" :key="one.id" :test="one" />
       <div class="grid grid-cols-2 items-start gap-5">
         <section class="sheet" aria-label="Kept away">
           <div class="sheet-head"><h2>Kept away, 7 days</h2></div>
@@ -170,6 +202,7 @@ function sliceName({ what }: Slice): string {
         </section>
         <KeptForLook />
       </div>
+      <PeopleBehind :figure="figure" @close="figure = null" />
     </div>
   </div>
 </template>

@@ -2,7 +2,7 @@ import { marksOf } from '~~/cases/sign-ups'
 import { readFields, readLists, readTags } from '~~/database/people'
 import { usersOf } from '~~/database/account'
 import { startableSequences } from '~~/database/sequences'
-import { aboutFile, isPublished, versionsOf } from '~~/database/sign-ups'
+import { aboutFile, isPublished, runningTest, versionsOf } from '~~/database/sign-ups'
 
 /** A sign-up with its form, what keeps that from going live, and what there is to choose from. */
 export default defineEventHandler((event) => {
@@ -18,6 +18,7 @@ export default defineEventHandler((event) => {
     marks: marksOf(db, form),
     plain: plainFormOf(signUp),
     versions: versionsOf(db, id),
+    test: runningTest(db, id),
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     fields: readFields(db),
     tags: readTags(db).map(({ name }) => name),

@@ -1,10 +1,13 @@
-import { signUpRates } from '~~/core/sign-ups'
+import { judgeTest } from '~~/core/sign-ups'
 import { DAY } from '~~/core/time'
 import {
+  endedTests,
   keptAway,
   resultSlices,
+  runningTest,
   signUpCounts,
   signUpSlices,
+  versionCounts,
   type ResultSlice,
 } from '~~/database/sign-ups'
 
@@ -17,10 +20,18 @@ export default defineEventHandler((event) => {
   const by: ResultSlice = resultSlices.find((one) => one === query.by) ?? 'version'
   const now = clock()
   const since = now - days * DAY
-  const counts = signUpCounts(db, id, since, now)
+  const test = runningTest(db, id)
+  const judged = (versions: readonly number[], since: number, until: number) => ({
+    judged: judgeTest(versionCounts(db, id, versions, { since, until })),
+  })
   return {
-    ...{ days, by, since, counts, rates: signUpRates(counts) },
-    slices: signUpSlices(db, id, by, since),
+    ...{ days, by, since, counts: signUpCounts(db, id, since, now) },
+    slices: signUpSlices(db, id, by, since, now),
     kept: keptAway(db, id, now - 7 * DAY),
+    test: test && { ...test, ...judged(test.versions, test.beganAt, now) },
+    ended: endedTests(db, id).map((one) => ({
+      ...one,
+      ...judged(one.versions, one.beganAt, one.endedAt),
+    })),
   }
 })
