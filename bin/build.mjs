@@ -8,7 +8,7 @@ rmSync(join(root, '.output'), { recursive: true, force: true })
 // What stands on other people's pages, and beside a form on its own page; see embed/.
 await build({
   absWorkingDir: root,
-  entryPoints: { forms: 'embed/forms.ts', seen: 'embed/seen.ts' },
+  entryPoints: { forms: 'embed/forms.ts', seen: 'embed/seen.ts', desk: 'embed/desk.ts' },
   outdir: 'public/s',
   bundle: true,
   minify: true,

@@ -104,6 +104,18 @@ export function prepared<P extends object, O = unknown>(
   }
 }
 
+/** The same for a function that is given the database each time: compiled once for each. */
+export function preparedOnce<P extends object, O = unknown>(
+  build: (value: (name: keyof P & string) => never) => Compilable<O>,
+): (db: Database) => Prepared<P, O> {
+  const known = new WeakMap<Database, Prepared<P, O>>()
+  return (db) => {
+    let found = known.get(db)
+    if (!found) known.set(db, (found = prepared(db, build)))
+    return found
+  }
+}
+
 /** Rows of one statement: what a turn of the event loop brings, and far below SQLite's 32,766 values. */
 const ROWS_AT_A_TIME = 100
 

@@ -28,7 +28,10 @@ const held: Record<string, { exported: string | { not: string }; erased: 'delete
   events: { exported: 'events', erased: 'deleted' },
   notes: { exported: 'notes', erased: 'deleted' },
   merged_people: { exported: { not: 'Numbers that are nobody’s any more.' }, erased: 'deleted' },
-  webhook_calls: { exported: { not: 'Copies of what is given out as sign-ups.' }, erased: 'deleted' },
+  webhook_calls: {
+    exported: { not: 'Copies of what is given out as sign-ups.' },
+    erased: 'deleted',
+  },
   sign_up_sendings: { exported: 'sign_ups', erased: 'nobody' },
   own_limits: { exported: 'own_limits', erased: 'deleted' },
   own_changes: { exported: 'changed_by_themselves', erased: 'deleted' },

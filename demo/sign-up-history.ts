@@ -71,7 +71,11 @@ export function comers(db: Database, forms: readonly DemoSignUp[]): Comers {
           form.boxOf.has(list) && at >= form.versions[0]!.from && at <= form.until
         const form = fits(wanted) ? wanted : forms.find(fits)
         if (!form) return null
-        const { version } = form.versions.findLast(({ from }) => from <= at)!
+        // Of those who see one of two by lot, a few more come by the one that asks for less.
+        const version =
+          form.test && at >= form.test.from
+            ? form.test.versions[person.n % 20 < 11 ? 1 : 0]
+            : form.versions.findLast(({ from }) => from <= at)!.version
         const { id } = add.one({
           ...{ form: form.id, version, person: person.id, normal: person.normal },
           ...{ at: at - (2 + (person.n % 50)) * MINUTE, ended: at, hash: `demo ${key} ${form.id}` },
@@ -139,7 +143,8 @@ export function makeVisitors(db: Database, chance: Chance, size: number, now: nu
   const share = Math.min(1, 20_000 / size)
   let n = 0
   for (const row of rows) {
-    const lookers = (perSending.get(row.name) ?? 1) * share
+    const fewer = row.name === 'Twelve beaches guide' && row.version === 4 ? 0.8 : 1
+    const lookers = (perSending.get(row.name) ?? 1) * share * fewer
     const many = 1 + Math.floor(lookers) + (chance.is(lookers % 1) ? 1 : 0)
     for (let i = 0; i < many; i++) {
       const at =

@@ -2,6 +2,7 @@ import { readForm, type FormPart, type SignUpKind } from '../core/sign-ups'
 import { DAY } from '../core/time'
 import type { Database } from '../database'
 import {
+  addFile,
   addSignUp,
   changeSignUp,
   moveSignUp,
@@ -18,6 +19,8 @@ export interface DemoSignUp {
   id: number
   name: string
   versions: { version: number; from: number }[]
+  /** Two versions that visitors see by lot since a time. */
+  test: { from: number; versions: readonly [number, number] } | null
   /** Which box or button joins which list. */
   boxOf: Map<number, { partId: string; wording: string }>
   pages: (string | null)[]
@@ -65,7 +68,7 @@ export function makeSignUps(
   const made = (
     signUp: { name: string; kind: SignUpKind; pages: (string | null)[]; until?: number },
     versions: { parts: object[]; from: number; over?: object }[],
-    draft: object[] | null = null,
+    tested: { parts: object[]; from: number; over?: object } | null = null,
   ): DemoSignUp => {
     const form = (parts: object[], over: object = {}) =>
       readForm({
@@ -88,13 +91,17 @@ export function makeSignUps(
       if (i > 0) changeSignUp(db, id, { name: signUp.name, form: form(parts, over) }, i)
       return { version: publishSignUp(db, id, i + 1, 'Wren Galewright', from)!, from }
     })
-    if (draft)
-      changeSignUp(
-        db,
-        id,
-        { name: signUp.name, form: form(draft, versions.at(-1)!.over) },
-        versions.length,
-      )
+    const stands = versions.length
+    const draw = (one: { parts: object[]; over?: object }, saw: number) =>
+      changeSignUp(db, id, { name: signUp.name, form: form(one.parts, one.over) }, saw)
+    if (tested) {
+      draw(tested, stands)
+      publishSignUp(db, id, stands + 1, 'Wren Galewright', tested.from, true)
+      draw(versions.at(-1)!, stands + 1)
+    }
+    const test = tested && {
+      ...{ from: tested.from, versions: [stands, stands + 1] as const },
+    }
     const { form: last } = signUpById(db, id)!
     const boxOf = new Map(
       last.parts.flatMap((part) =>
@@ -112,10 +119,14 @@ export function makeSignUps(
           : [],
       ),
     )
-    return { ...signUp, id, versions: numbered, boxOf, until: signUp.until ?? Infinity }
+    return { ...signUp, id, versions: numbered, test, boxOf, until: signUp.until ?? Infinity }
   }
+  const file = { name: 'Twelve beaches.pdf', mime: 'application/pdf', bytes: guidePdf() }
   const promised = {
-    promised: { url: `${site}/twelve-beaches.pdf`, name: said('Twelve beaches, the guide') },
+    promised: {
+      ...{ url: '', fileId: addFile(db, file, began) },
+      name: said('Twelve beaches, the guide'),
+    },
   }
   const beaches = [
     {
@@ -169,6 +180,12 @@ export function makeSignUps(
           over: promised,
         },
       ],
+      // Whether more come where nothing but the address is asked.
+      {
+        parts: [...beaches, address, guide, wind, button('Send me the guide'), from, small],
+        from: now - 23 * DAY,
+        over: promised,
+      },
     ),
     made(
       {
@@ -272,4 +289,30 @@ export function makeSignUps(
     now - 4 * DAY,
   )
   return comers(db, forms)
+}
+
+/** The guide: one page (PDF 1.4) that names the beaches. */
+function guidePdf(): Buffer {
+  const beaches = [
+    ...['Orrin Strand', 'Sandreach', 'Long Nab', 'Tern Spit', 'The Saltings', 'Wick Bay'],
+    ...['Gannet Sands', 'Low Ness', 'Marram Head', 'Skerry Point', 'The Flats', 'Mill Beach'],
+  ]
+  const lines = beaches.map((beach, i) => `(${i + 1}. ${beach}) Tj T*`).join(' ')
+  const content = `BT /F 22 Tf 60 760 Td 30 TL (Twelve beaches, and which wind each likes) Tj T* /F 14 Tf 24 TL ${lines} ET`
+  const objects = [
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Resources << /Font << /F 5 0 R >> >> >>',
+    `<< /Length ${content.length} >>\nstream\n${content}\nendstream`,
+    '<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>',
+  ]
+  let pdf = '%PDF-1.4\n'
+  const places = objects.map((object, i) => {
+    const at = pdf.length
+    pdf += `${i + 1} 0 obj\n${object}\nendobj\n`
+    return `${String(at).padStart(10, '0')} 00000 n \n`
+  })
+  const table = pdf.length
+  pdf += `xref\n0 6\n0000000000 65535 f \n${places.join('')}trailer\n<< /Size 6 /Root 1 0 R >>\nstartxref\n${table}\n%%EOF\n`
+  return Buffer.from(pdf, 'latin1')
 }

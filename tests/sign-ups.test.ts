@@ -357,6 +357,175 @@ test('on a site that is not named nothing is drawn, and nothing is taken', async
   expect(await policy('')).toContain("frame-ancestors 'none'")
 })
 
+test('what comes afterwards: a kept file for who has confirmed, a page of one’s own, and a program that is told', async () => {
+  const key = liveForm('Afterwards', { kind: 'hosted', parts, tell: { how: 'never' } })
+  const { id } = all(satchel.db, q.selectFrom('sign_ups').select(['id', 'key'])).find(
+    (one) => one.key === key,
+  )!
+  const { page } = team
+  await page.goto(`${satchel.url}/sign-ups/${id}/afterwards`)
+  await page.getByLabel('Upload a file').setInputFiles({
+    ...{ name: 'Zwölf Strände.pdf', mimeType: 'application/pdf' },
+    buffer: Buffer.from('%PDF-1.4 beaches'),
+  })
+  await page.getByText('Zwölf Strände.pdf').waitFor()
+  await page.getByLabel('What it is called').fill('Twelve beaches')
+  await page.getByLabel('What it is called').press('Enter')
+  sitePages.set('/thanks', '<!doctype html><title>Thanks</title><h1>Thanks from the site</h1>')
+  const thanks = page.getByRole('region', { name: 'Thanks' })
+  await thanks.getByLabel(/^Or a page of your own/).fill(`${siteUrl}/thanks`)
+  await thanks.getByLabel(/^Or a page of your own/).press('Enter')
+  await page.getByLabel('Set another field').selectOption('last_name')
+  await page.getByLabel('Value of Last name').fill('Unknown')
+  await page.getByLabel('Value of Last name').press('Enter')
+  await page.getByLabel(/^A program, at its webhook/).fill(`${siteUrl}/hook`)
+  await page.getByLabel(/^A program, at its webhook/).press('Enter')
+  await page.getByText('The webhook is not encrypted').waitFor()
+  await page.getByText('so nothing was sent yet').waitFor()
+  await team.expectAccessible()
+  const publish = page.getByRole('button', { name: 'Publish 2' })
+  await publish.click()
+  await page.getByText('Version 2 is live').waitFor()
+  await stranger(false, async (visitor) => {
+    await visitor.goto(`${satchel.url}/s/${key}`)
+    await visitor.waitForTimeout(1_600)
+    await visitor.getByLabel('E-mail address').fill('guide@inkpost.example')
+    await visitor.getByLabel('Send me Wind notes.').check()
+    await visitor.getByRole('button', { name: 'Send me the guide' }).click()
+    await visitor.getByRole('heading', { name: 'Thanks from the site' }).waitFor()
+    const mail = await mailTo(satchel, 'guide@inkpost.example', 'Please confirm: was that you?')
+    await visitor.goto(confirmLink(mail.text))
+    await visitor.getByRole('button', { name: 'Yes, that was me' }).click()
+    const link = await visitor.getByRole('link', { name: 'Twelve beaches' }).getAttribute('href')
+    const file = await fetch(link!)
+    expect(file.headers.get('content-type')).toBe('application/pdf')
+    expect(file.headers.get('content-disposition')).toContain('Zw%C3%B6lf%20Str%C3%A4nde.pdf')
+    expect(await file.text()).toBe('%PDF-1.4 beaches')
+    expect((await fetch(link!.replace(/.$/, (c) => (c === 'a' ? 'b' : 'a')))).status).toBe(404)
+  })
+  const person = personByAddress(satchel.db, 'guide@inkpost.example')!
+  expect(personDetails(satchel.db, person)!.person.last_name).toBe('Unknown')
+  await page.reload()
+  await page.getByRole('link', { name: 'guide@inkpost.example' }).waitFor()
+  // The site answers 404 there; nothing else has a page for it.
+  await page.getByText('answered 404; tried again').waitFor()
+  await page.getByRole('button', { name: 'Send again' }).click()
+  await page.getByText('It is sent again now.').waitFor()
+})
+
+test('at a desk the form clears itself, keeps what is entered while there is no line, and hands each in once', async () => {
+  const key = liveForm('Desk', { kind: 'hosted', parts, doubleOptIn: false })
+  const { id } = all(satchel.db, q.selectFrom('sign_ups').select(['id', 'key'])).find(
+    (one) => one.key === key,
+  )!
+  const { page } = team
+  await page.goto(`${satchel.url}/sign-ups/${id}/placement`)
+  await page.getByRole('button', { name: 'Desk mode' }).click()
+  const address = await page
+    .getByRole('region', { name: 'At a desk' })
+    .getByRole('link')
+    .getAttribute('href')
+  await team.expectAccessible()
+  const before = sendings().length
+  await stranger(true, async (tablet, context) => {
+    await tablet.goto(address!)
+    const enter = async (mail: string) => {
+      await tablet.getByLabel('E-mail address').fill(mail)
+      await tablet.getByLabel('Send me Wind notes.').check()
+      await tablet.getByRole('button', { name: 'Send me the guide' }).click()
+      await tablet.getByRole('heading', { name: 'Look into your mailbox' }).waitFor()
+      // The next person finds it empty.
+      await tablet.getByRole('button', { name: 'Send me the guide' }).waitFor()
+      expect(await tablet.getByLabel('E-mail address').inputValue()).toBe('')
+    }
+    await enter('desk1@inkpost.example')
+    await context.setOffline(true)
+    await enter('desk2@inkpost.example')
+    await enter('desk3@inkpost.example')
+    await tablet.getByText('Kept on this device until there is a line: 2').waitFor()
+    expect(sendings()).toHaveLength(before + 1)
+    await context.setOffline(false)
+    await until('all are handed in', () => sendings().length === before + 3)
+    await until(
+      'nothing waits',
+      async () => (await tablet.locator('#desk-state').textContent()) === '',
+    )
+  })
+  const came = sendings().slice(before)
+  expect(came.map(({ normal, state }) => [normal, state])).toEqual([
+    ['desk1@inkpost.example', 'pending'],
+    ['desk2@inkpost.example', 'pending'],
+    ['desk3@inkpost.example', 'pending'],
+  ])
+  const again = await fetch(address!, {
+    method: 'POST',
+    headers: { accept: 'application/json' },
+    body: new URLSearchParams({
+      ...{ 'f.mail': 'desk1@inkpost.example', 't.wind': 'yes', version: '1' },
+      entry: came[0]!.work!.replace('desk ', ''),
+    }),
+  })
+  expect(await again.json()).toMatchObject({ state: 'waits' })
+  expect(sendings()).toHaveLength(before + 3)
+})
+
+test('a draft is tested by lot against what stands, judged by who confirmed, and one is kept; versions can be looked back at', async () => {
+  const key = liveForm('By lot', { kind: 'hosted', parts })
+  const { id } = all(satchel.db, q.selectFrom('sign_ups').select(['id', 'key'])).find(
+    (one) => one.key === key,
+  )!
+  const { page } = team
+  await page.goto(`${satchel.url}/sign-ups/${id}`)
+  await page.getByRole('textbox', { name: 'Heading' }).fill('Ten beaches')
+  await page.getByRole('button', { name: 'Publish 2', disabled: false }).waitFor()
+  await page.getByRole('button', { name: 'More' }).click()
+  await page.getByRole('menuitem', { name: 'Test the draft against 1' }).click()
+  await page.getByText('Version 2 is tested from now on').waitFor()
+  const test = page.getByRole('region', { name: 'Test', exact: true })
+  await test.getByText('Nobody has confirmed yet').waitFor()
+  // Each browser sees one of the two, and goes on seeing it.
+  const seen = async (agent: string) =>
+    /<h2>(\w+) beaches/.exec(
+      await (await fetch(`${satchel.url}/s/${key}`, { headers: { 'user-agent': agent } })).text(),
+    )![1]
+  const agents = Array.from({ length: 30 }, (_, n) => `Browser ${n}`)
+  const first = await Promise.all(agents.map(seen))
+  expect(new Set(first)).toEqual(new Set(['Ten', 'Twelve']))
+  expect(await Promise.all(agents.map(seen))).toEqual(first)
+  await test
+    .getByRole('row', { name: /Version 2/ })
+    .getByText('Keep this one')
+    .click()
+  await page.getByText('version 2 stands everywhere within a minute').waitFor()
+  await page.getByRole('region', { name: 'An earlier test' }).getByText('kept').waitFor()
+  expect(new Set(await Promise.all(agents.map(seen)))).toEqual(new Set(['Ten']))
+  await page.getByRole('button', { name: 'More' }).click()
+  await page.getByRole('menuitem', { name: 'Versions…' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Versions' })
+  await dialog.getByRole('button', { name: /^Version 1/ }).click()
+  await page.frameLocator('iframe[title="Version 1"]').getByText('Twelve beaches').waitFor()
+  await team.expectAccessible()
+  await dialog.getByRole('button', { name: 'Edit version 1 again' }).click()
+  await page.getByText('The draft is version 1 again.').waitFor()
+  await page.getByRole('link', { name: 'Form', exact: true }).click()
+  expect(await page.getByRole('textbox', { name: 'Heading' }).inputValue()).toBe('Twelve beaches')
+})
+
+test('a figure of the results leads to its people', async () => {
+  const { sign_up_id: id } = sendings().find(({ normal }) => normal === 'tove@inkpost.example')!
+  const { page } = team
+  await page.goto(`${satchel.url}/sign-ups/${id}/results`)
+  await page.getByRole('button', { name: 'Confirmed: who they are' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Confirmed' })
+  await dialog.getByRole('link', { name: 'tove@inkpost.example' }).waitFor()
+  await team.expectAccessible()
+  await dialog.getByRole('button', { name: 'Close' }).click()
+  await page
+    .getByRole('region', { name: 'What asking costs' })
+    .getByText('one thing more')
+    .waitFor()
+})
+
 test('programs are kept for a look or away, mailed nothing, and let through by hand', async () => {
   const key = liveForm('Watched', { kind: 'hosted', parts })
   const post = (body: Record<string, string>) =>

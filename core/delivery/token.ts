@@ -2,11 +2,20 @@ import { hash, timingSafeEqual } from 'node:crypto'
 
 /**
  * What a token is for: an open, a click, leaving the list, the reader's own page, a bounce's return path, a message's id; the
- * calendar, which names nobody; a form as it was drawn, which names the form and the time; a promised file, which names it
+ * calendar, which names nobody; a form as it was drawn, or as it stands at a desk, which names the form and the time; a promised file, which names it
  * and the sending that asked for it. A token of one kind does not verify as another.
  */
 export type TokenKind =
-  'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message' | 'calendar' | 'form' | 'file'
+  | 'open'
+  | 'click'
+  | 'leave'
+  | 'reader'
+  | 'bounce'
+  | 'message'
+  | 'calendar'
+  | 'form'
+  | 'file'
+  | 'desk'
 
 /** 128 bits. */
 const MAC_BYTES = 16
@@ -81,6 +90,7 @@ const kinds = {
   calendar: Buffer.from('calendar\0'),
   form: Buffer.from('form\0'),
   file: Buffer.from('file\0'),
+  desk: Buffer.from('desk\0'),
 } satisfies Record<TokenKind, Buffer>
 
 /** Bytes that SHA-256 takes at a time. */

@@ -232,6 +232,7 @@ export const permissions = {
   'POST /api/sign-ups/[id]/resume': editor('let a sign-up go on'),
   'POST /api/sign-ups/[id]/end': editor('ended a sign-up'),
   'POST /api/sign-ups/files': editor('uploaded a file that a sign-up promises'),
+  'POST /api/sign-ups/[id]/desk': editor('opened a sign-up at a desk'),
   'GET /api/sign-ups/[id]/calls': { least: 'editor' },
   'POST /api/sign-ups/[id]/calls': editor('sent a webhook call again'),
   'GET /api/sign-ups/[id]/letter': read,

@@ -1,6 +1,6 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
 import { defaultLetterhead, readLetterhead, type Letterhead } from '../../core/letters'
-import { one, q, run, type Database } from '../query'
+import { one, preparedOnce, q, run, type Database } from '../query'
 import { seal, unseal } from '../sealed'
 import { markOf } from '../versions'
 import type { Selectable } from 'kysely'
@@ -29,7 +29,7 @@ type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds' | 'replies' | 'lan
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
-  const row = one(db, q.selectFrom('account').selectAll())
+  const row = theOne(db).one({})
   return row
     ? {
         ...row,
@@ -39,6 +39,9 @@ export function readAccount(db: Database): Account | null {
       }
     : null
 }
+const theOne = preparedOnce<object, Selectable<Schema['account']>>(() =>
+  q.selectFrom('account').selectAll(),
+)
 
 /** How many messages a minute the account allows as it stands; null: as fast as the mail server takes them. */
 export function paceOf(db: Database): number | null {

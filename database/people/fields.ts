@@ -1,25 +1,25 @@
 import { dropFieldOrder } from './field-order'
 import { convertValue, type Field, type FieldKind, type FieldValue } from '../../core/people'
-import { all, one, q, run, transact, type Database } from '../query'
+import { all, one, preparedOnce, q, run, transact, type Database } from '../query'
 import { markOf } from '../versions'
 
 /** The fields of a person that are in use, first and last name before the account's own. */
 export function readFields(db: Database): Field[] {
-  const own = all(
-    db,
-    q
-      .selectFrom('fields')
-      .select(['key', 'name', 'kind'])
-      .where('retired_at', 'is', null)
-      .orderBy('position')
-      .orderBy('key'),
-  )
+  const own = inUse(db).all({})
   return [
     { key: 'first_name', name: 'First name', kind: 'text' },
     { key: 'last_name', name: 'Last name', kind: 'text' },
     ...own.map((field) => ({ ...field, kind: field.kind as FieldKind })),
   ]
 }
+const inUse = preparedOnce<object, Field>(() =>
+  q
+    .selectFrom('fields')
+    .select(['key', 'name', 'kind'])
+    .where('retired_at', 'is', null)
+    .orderBy('position')
+    .orderBy('key'),
+)
 
 /** The fields that readers see and change on their own page: their names, and those that were opened to them. */
 export function openFields(db: Database): Field[] {

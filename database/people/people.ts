@@ -5,7 +5,7 @@ import { idsInFieldOrder } from './field-order'
 import { idsAfter, type PeopleOrder } from './order'
 import { lately } from './lately'
 import { searchedFor } from './search'
-import { all, one, prepared, q, raw, type Database } from '../query'
+import { all, one, prepared, preparedOnce, q, raw, type Database } from '../query'
 
 /** Which people: everyone, or those on a list, with a tag, among others, suppressed; and part of a name or address. */
 export interface PeopleChoice {
@@ -200,8 +200,11 @@ export function pulsesOf(db: Database, personIds: readonly number[]): Map<number
 
 /** Who has an address, by its normal form. */
 export function personByAddress(db: Database, normal: string): number | undefined {
-  return one(db, q.selectFrom('people').select('id').where('normal', '=', normal))?.id
+  return byAddress(db).one({ normal })?.id
 }
+const byAddress = preparedOnce<{ normal: string }, { id: number }>((value) =>
+  q.selectFrom('people').select('id').where('normal', '=', value('normal')),
+)
 
 /** All that a person's page shows. */
 export function personDetails(db: Database, id: number) {

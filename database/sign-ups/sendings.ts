@@ -13,7 +13,7 @@ import {
 } from '../../core/sign-ups'
 import { deviceOf } from '../../core/counting'
 import type { ReaderLanguage } from '../../core/readers'
-import { all, one, q, run, type Database } from '../query'
+import { all, one, preparedOnce, q, run, type Database } from '../query'
 import { seal } from '../sealed'
 import { MINUTE } from '../../core/time'
 import type { Schema } from '../schema'
@@ -46,34 +46,39 @@ export interface NewSending {
 export function addSending(db: Database, sending: NewSending, now: number): number {
   const { entered, state, mail } = sending
   const secret = randomBytes(24).toString('base64url')
-  return run(
-    db,
-    q.insertInto('sign_up_sendings').values({
-      sign_up_id: sending.signUpId,
-      version: sending.version,
-      language: sending.language,
-      at: now,
-      address: entered.address.address,
-      normal: entered.address.normal,
-      given: JSON.stringify(entered.values),
-      ticked: JSON.stringify(entered.ticked),
-      page: sending.page,
-      source: JSON.stringify(entered.source),
-      device: deviceOf(sending.agent ?? ''),
-      ip: sending.ip,
-      agent: sending.agent?.slice(0, 300) ?? null,
-      state,
-      doubt: sending.doubt,
-      work: sending.work,
-      hash: hashOf(secret),
-      // Kept away, it never gets a mail; else one may still go out.
-      secret: state === 'kept-away' ? null : seal(db, secret),
-      mail,
-      send_due: mail && now,
-      ...dueIn(state, now),
-    }),
-  ).id
+  return insertSending(db).one({
+    ...{ sign_up_id: sending.signUpId, version: sending.version, language: sending.language },
+    ...{ at: now, address: entered.address.address, normal: entered.address.normal },
+    given: JSON.stringify(entered.values),
+    ticked: JSON.stringify(entered.ticked),
+    page: sending.page,
+    source: JSON.stringify(entered.source),
+    device: deviceOf(sending.agent ?? ''),
+    ip: sending.ip,
+    agent: sending.agent?.slice(0, 300) ?? null,
+    ...{ state, doubt: sending.doubt, work: sending.work },
+    hash: hashOf(secret),
+    // Kept away, it never gets a mail; else one may still go out.
+    secret: state === 'kept-away' ? null : seal(db, secret),
+    mail,
+    send_due: mail && now,
+    ...dueIn(state, now),
+  })!.id
 }
+const written = [
+  ...(['sign_up_id', 'version', 'language', 'at', 'address', 'normal', 'given'] as const),
+  ...(['ticked', 'page', 'source', 'device', 'ip', 'agent', 'state', 'doubt', 'work'] as const),
+  ...(['hash', 'secret', 'mail', 'send_due', 'remind_due', 'over_due'] as const),
+]
+const insertSending = preparedOnce<
+  Record<(typeof written)[number], string | number | null>,
+  { id: number }
+>((value) =>
+  q
+    .insertInto('sign_up_sendings')
+    .values(Object.fromEntries(written.map((column) => [column, value(column)])) as never)
+    .returning('id'),
+)
 
 /** When a sending in a state is reminded, and when it is over. */
 const dueIn = (state: SendingState, now: number) =>
@@ -87,7 +92,23 @@ export function sendingsBefore(
   of: { normal: string; ip: string | null; signUpId: number },
   now: number,
 ): { address: number; network: number; form: number; unproven: number; all: number } {
-  const many = (column: 'normal' | 'ip' | 'sign_up_id', value: string | number, within: number) =>
+  const within = (column: keyof typeof counted, value: string | number, ms: number) =>
+    counted[column](db).one({ value, since: now - ms })!
+  const form = within('sign_up_id', of.signUpId, WINDOWS.form)
+  const network = of.ip === null ? null : within('ip', of.ip, WINDOWS.network)
+  return {
+    address: within('normal', of.normal, WINDOWS.address).undoubted,
+    network: network?.worked ?? 0,
+    form: form.worked,
+    unproven: form.n - form.worked,
+    all: network?.n ?? 0,
+  }
+}
+const countedBy = (column: 'normal' | 'ip' | 'sign_up_id') =>
+  preparedOnce<
+    { value: string | number; since: number },
+    { n: number; worked: number; undoubted: number }
+  >((value) =>
     q
       .selectFrom('sign_up_sendings')
       .select([
@@ -95,24 +116,21 @@ export function sendingsBefore(
         sql<number>`count(work)`.as('worked'),
         sql<number>`coalesce(sum(doubt is null), 0)`.as('undoubted'),
       ])
-      .where(column, '=', value)
-      .where('at', '>', now - within)
-  const form = one(db, many('sign_up_id', of.signUpId, WINDOWS.form))!
-  const network = of.ip === null ? null : one(db, many('ip', of.ip, WINDOWS.network))!
-  return {
-    address: one(db, many('normal', of.normal, WINDOWS.address))!.undoubted,
-    network: network?.worked ?? 0,
-    form: form.worked,
-    unproven: form.n - form.worked,
-    all: network?.n ?? 0,
-  }
+      .where(column, '=', value('value'))
+      .where('at', '>', value('since')),
+  )
+const counted = {
+  normal: countedBy('normal'),
+  ip: countedBy('ip'),
+  sign_up_id: countedBy('sign_up_id'),
 }
 
 /** Whether a piece of work was handed in before. */
-export function isWorkUsed(db: Database, work: string): boolean {
-  const found = q.selectFrom('sign_up_sendings').select('id').where('work', '=', work)
-  return one(db, found.limit(1)) !== undefined
-}
+export const isWorkUsed = (db: Database, work: string): boolean =>
+  workUsed(db).one({ work }) !== undefined
+const workUsed = preparedOnce<{ work: string }, { id: number }>((value) =>
+  q.selectFrom('sign_up_sendings').select('id').where('work', '=', value('work')).limit(1),
+)
 
 /** The last time that a mail of a kind was sent, or is to be, for an address; null where none was. */
 export function lastMailTo(db: Database, normal: string, mail: SignUpMail): number | null {
@@ -140,19 +158,27 @@ export function sameSending(
   db: Database,
   of: { signUpId: number; version: number; entered: Entered },
 ): Sending | null {
-  const found = q
-    .selectFrom('sign_up_sendings')
-    .selectAll()
-    .where('normal', '=', of.entered.address.normal)
-    .where('sign_up_id', '=', of.signUpId)
-    .where('version', '=', of.version)
-    .where('given', '=', JSON.stringify(of.entered.values))
-    .where('ticked', '=', JSON.stringify(of.entered.ticked))
-    .where('state', 'in', ['pending', 'for-a-look'])
-    .limit(1)
-  const row = one(db, found)
+  const row = findSame(db).one({
+    ...{ normal: of.entered.address.normal, signUp: of.signUpId, version: of.version },
+    ...{ given: JSON.stringify(of.entered.values), ticked: JSON.stringify(of.entered.ticked) },
+  })
   return row ? sendingFrom(row) : null
 }
+const findSame = preparedOnce<
+  { normal: string; signUp: number; version: number; given: string; ticked: string },
+  Row
+>((value) =>
+  q
+    .selectFrom('sign_up_sendings')
+    .selectAll()
+    .where('normal', '=', value('normal'))
+    .where('sign_up_id', '=', value('signUp'))
+    .where('version', '=', value('version'))
+    .where('given', '=', value('given'))
+    .where('ticked', '=', value('ticked'))
+    .where('state', 'in', ['pending', 'for-a-look'])
+    .limit(1),
+)
 
 export function sendingById(db: Database, id: number): Sending | null {
   const row = one(db, q.selectFrom('sign_up_sendings').selectAll().where('id', '=', id))

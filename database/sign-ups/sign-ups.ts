@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { sql, type Selectable } from 'kysely'
 import { readForm, type SignUpForm } from '../../core/sign-ups'
 import { DAY } from '../../core/time'
-import { all, one, q, run, transact, type Database } from '../query'
+import { all, one, preparedOnce, q, run, transact, type Database } from '../query'
 import { endTest, testVersion } from './tests'
 import type { Schema } from '../schema'
 
@@ -47,19 +47,23 @@ export interface Published {
 
 /** The sign-up of a public address, and what is published there; null where nothing is to be seen. */
 export function liveSignUp(db: Database, key: string): Published | null {
-  const row = one(
-    db,
-    q
-      .selectFrom('sign_ups')
-      .select(['id', 'key', 'name', 'state', 'live_version'])
-      .where('key', '=', key)
-      .where('deleted_at', 'is', null),
-  )
+  const row = byKey(db).one({ key })
   if (!row || row.live_version === null) return null
   const { live_version: version, ...signUp } = row
   const form = formOfVersion(db, row.id, version)
   return form && { signUp, version, form }
 }
+
+const byKey = preparedOnce<
+  { key: string },
+  Pick<SignUp, 'id' | 'key' | 'name' | 'state' | 'live_version'>
+>((value) =>
+  q
+    .selectFrom('sign_ups')
+    .select(['id', 'key', 'name', 'state', 'live_version'])
+    .where('key', '=', value('key'))
+    .where('deleted_at', 'is', null),
+)
 
 /** Every sign-up that is live, with what is published. */
 export function liveSignUps(db: Database) {

@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { MOST_TESTED, type FormTest } from '../../core/sign-ups'
-import { all, one, q, raw, run, transact, type Database } from '../query'
+import { all, one, preparedOnce, q, raw, run, transact, type Database } from '../query'
 
 export interface RunningTest extends FormTest {
   beganAt: number
@@ -8,18 +8,22 @@ export interface RunningTest extends FormTest {
 
 /** The test of a form that runs now; null where none does. */
 export function runningTest(db: Database, signUpId: number): RunningTest | null {
-  const row = one(
-    db,
-    q
-      .selectFrom('sign_up_tests')
-      .select(['id', 'versions', 'began_at'])
-      .where('sign_up_id', '=', signUpId)
-      .where('ended_at', 'is', null),
-  )
+  const row = nowRunning(db).one({ signUp: signUpId })
   return row
     ? { id: row.id, versions: JSON.parse(row.versions) as number[], beganAt: row.began_at }
     : null
 }
+
+const nowRunning = preparedOnce<
+  { signUp: number },
+  { id: number; versions: string; began_at: number }
+>((value) =>
+  q
+    .selectFrom('sign_up_tests')
+    .select(['id', 'versions', 'began_at'])
+    .where('sign_up_id', '=', value('signUp'))
+    .where('ended_at', 'is', null),
+)
 
 /**
  * Puts a version beside the one that stands, or beside those of the test that runs, which begins anew with it: what was

@@ -12,7 +12,7 @@ import { directionOf, languageNames, type ReaderLanguage } from '~~/core/readers
 import { toldTo } from '~~/cases/readers'
 
 /** Where a form is drawn: on a page of its own, or within a frame on one of its sites. */
-export type Stands = 'alone' | 'framed'
+export type Stands = 'alone' | 'framed' | 'desk'
 
 export const standsOf = (event: H3Event): Stands =>
   getQuery(event).in === 'page' ? 'framed' : 'alone'
@@ -22,7 +22,7 @@ export function signUpPage(
   event: H3Event,
   drawing: Pick<Drawing, 'form' | 'language' | 'look'>,
   body: string,
-  { stands, status = 200 }: { stands: Stands; status?: number },
+  { stands, status = 200, desk = '' }: { stands: Stands; status?: number; desk?: string },
 ): string {
   const { form, language, look } = drawing
   setResponseStatus(event, status)
@@ -37,9 +37,13 @@ export function signUpPage(
   const page =
     stands === 'framed'
       ? 'body{margin:0;background:transparent}'
-      : `body{margin:0;padding:max(24px,7vh) 14px 48px;background:${ground}}main{max-width:460px;margin:0 auto;box-shadow:0 1px 2px #0000001f,0 12px 32px #0000000f;border-radius:${Math.min(look.corner, 16)}px}nav{max-width:460px;margin:16px auto 0;text-align:center;font:14px ${look.textFont}}nav a{display:inline-block;padding:6px 8px;color:${contrast(look.ink, ground) >= 4.5 ? look.ink : '#101010'}}`
-  return `<!doctype html><html lang="${language}" dir="${directionOf(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeText(title)}</title>${shared(form, language, title)}<style>${page}${formStyle(look)}</style></head><body><main>${body}</main>${stands === 'alone' ? byHand(form, language) : ''}<script src="/s/seen.js" async></script></body></html>`
+      : `${stands === 'desk' ? DESK_STYLE : ''}body{margin:0;padding:max(24px,7vh) 14px 48px;background:${ground}}main{max-width:460px;margin:0 auto;box-shadow:0 1px 2px #0000001f,0 12px 32px #0000000f;border-radius:${Math.min(look.corner, 16)}px}nav{max-width:460px;margin:16px auto 0;text-align:center;font:14px ${look.textFont}}nav a{display:inline-block;padding:6px 8px;color:${contrast(look.ink, ground) >= 4.5 ? look.ink : '#101010'}}`
+  return `<!doctype html><html lang="${language}" dir="${directionOf(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeText(title)}</title>${shared(form, language, title)}<style>${page}${formStyle(look)}</style></head><body><main>${body}</main>${stands === 'alone' ? byHand(form, language) : ''}${desk || '<script src="/s/seen.js" async></script>'}</body></html>`
 }
+
+/** On a tablet it can be read from a step away. */
+const DESK_STYLE =
+  'main{zoom:1.25}#desk-state{text-align:center;margin:18px 0 0;font:15px sans-serif}'
 
 /** The form's other languages, to be chosen by hand. */
 function byHand({ languages }: SignUpForm, language: ReaderLanguage): string {

@@ -27,8 +27,8 @@ const points = (share: number) => `${share > 0 ? '−' : '+'}${Math.abs(share * 
     <p v-if="problem" class="fault p-4" role="alert">{{ problem }}</p>
     <div v-else-if="answer" class="grid grid-cols-2">
       <div class="border-r border-line-soft">
-        <p class="muted small px-4 pt-3">All forms, by what they ask</p>
-        <p v-if="!answer.byNumber.length" class="muted p-4">Nobody has seen a form yet.</p>
+        <p class="muted small px-3 pt-3">All forms, by what they ask</p>
+        <p v-if="!answer.byNumber.length" class="muted px-3 py-4">Nobody has seen a form yet.</p>
         <table v-else class="grid-table">
           <tbody>
             <tr v-for="one in answer.byNumber" :key="one.asked">
@@ -43,8 +43,8 @@ const points = (share: number) => `${share > 0 ? '−' : '+'}${Math.abs(share * 
         </table>
       </div>
       <div>
-        <p class="muted small px-4 pt-3">This form, versions with it against those without</p>
-        <p v-if="!answer.costs.length" class="muted p-4">
+        <p class="muted small px-3 pt-3">This form, versions with it against those without</p>
+        <p v-if="!answer.costs.length" class="muted px-3 py-4">
           Every version asked for the same, so nothing tells what a field costs.
         </p>
         <table v-else class="grid-table">

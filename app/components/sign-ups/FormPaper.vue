@@ -69,7 +69,9 @@ const fallback = (what: 'title' | 'text') =>
       :class="
         form.kind === 'pop-over'
           ? 'shadow-[0_10px_28px_rgb(20_30_20/.18)]'
-          : form.kind === 'hosted' && 'shadow-[0_1px_2px_#0002]'
+          : form.kind === 'hosted'
+            ? 'shadow-[0_1px_2px_#0002]'
+            : 'mt-5'
       "
     >
       <!-- What is drawn is made by core out of the form; every text in it is escaped. -->

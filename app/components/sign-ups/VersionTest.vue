@@ -61,7 +61,7 @@ async function keep(version: number | null) {
           <th class="num">Confirmed</th>
           <th class="num">Rate</th>
           <th>Interval</th>
-          <th class="num">Best with</th>
+          <th class="num">Probably best</th>
           <th></th>
         </tr>
       </thead>
@@ -91,7 +91,7 @@ async function keep(version: number | null) {
         </tr>
       </tbody>
     </table>
-    <p class="border-t border-line-soft px-4 py-3">
+    <p class="border-t border-line-soft px-3 py-3">
       {{ verdict }}
       <button
         v-if="runs"

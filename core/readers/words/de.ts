@@ -120,6 +120,7 @@ export const de: ReaderWords = {
   formStale: 'Diese Seite war lange offen. Bitte senden Sie sie noch einmal ab.',
   formGoOn: 'Weiter',
   formPlain: 'Bitte noch ein Blick: Drücken Sie den Knopf, wenn alles stimmt.',
+  formKept: 'Auf diesem Gerät aufbewahrt, bis es eine Verbindung gibt: {many}',
   formClosed: 'Hier kann man sich zurzeit nicht anmelden',
   formClosedAbout: '{sender} hat dieses Formular geschlossen. Es wurde nichts gesendet.',
   confirmSubject: 'Bitte bestätigen: Waren Sie das?',

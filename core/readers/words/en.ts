@@ -121,6 +121,7 @@ export const en = {
   formStale: 'This page has been open for a long time. Please send it once more.',
   formGoOn: 'Go on',
   formPlain: 'One more look, please: press the button if everything is right.',
+  formKept: 'Kept on this device until there is a line: {many}',
   formClosed: 'Nobody can sign up here at the moment',
   formClosedAbout: '{sender} has closed this form. Nothing was sent.',
   confirmSubject: 'Please confirm: was that you?',

@@ -116,6 +116,7 @@ export const es: ReaderWords = {
   formStale: 'Esta página lleva mucho tiempo abierta. Envíela otra vez, por favor.',
   formGoOn: 'Continuar',
   formPlain: 'Un último vistazo: pulse el botón si todo está bien.',
+  formKept: 'Guardados en este dispositivo hasta que haya conexión: {many}',
   formClosed: 'Ahora no es posible apuntarse aquí',
   formClosedAbout: '{sender} ha cerrado este formulario. No se ha enviado nada.',
   confirmSubject: 'Confirme, por favor: ¿fue usted?',

@@ -119,6 +119,7 @@ export const fr: ReaderWords = {
   formStale: 'Cette page est restée longtemps ouverte. Veuillez l’envoyer encore une fois.',
   formGoOn: 'Continuer',
   formPlain: 'Un dernier coup d’œil : appuyez sur le bouton si tout est juste.',
+  formKept: 'Gardés sur cet appareil jusqu’au retour de la connexion : {many}',
   formClosed: 'On ne peut pas s’inscrire ici en ce moment',
   formClosedAbout: '{sender} a fermé ce formulaire. Rien n’a été envoyé.',
   confirmSubject: 'À confirmer : était-ce vous ?',

@@ -117,6 +117,7 @@ export const it: ReaderWords = {
   formStale: 'Questa pagina è rimasta aperta a lungo. La invii ancora una volta, per favore.',
   formGoOn: 'Continua',
   formPlain: 'Un’ultima occhiata: prema il pulsante se è tutto giusto.',
+  formKept: 'Conservati su questo dispositivo finché non c’è connessione: {many}',
   formClosed: 'Al momento qui non ci si può iscrivere',
   formClosedAbout: '{sender} ha chiuso questo modulo. Non è stato inviato nulla.',
   confirmSubject: 'Conferma: è stato Lei?',

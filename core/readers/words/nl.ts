@@ -119,6 +119,7 @@ export const nl: ReaderWords = {
   formStale: 'Deze pagina heeft lang opengestaan. Verstuur haar nog een keer.',
   formGoOn: 'Verder',
   formPlain: 'Nog één blik: druk op de knop als alles klopt.',
+  formKept: 'Op dit apparaat bewaard tot er verbinding is: {many}',
   formClosed: 'Inschrijven kan hier op dit moment niet',
   formClosedAbout: '{sender} heeft dit formulier gesloten. Er is niets verstuurd.',
   confirmSubject: 'Bevestig, alstublieft: was u dat?',

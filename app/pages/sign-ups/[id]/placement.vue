@@ -35,6 +35,14 @@ async function copy(what: string, words: string) {
   await navigator.clipboard.writeText(what)
   notices.say(words)
 }
+const { dayAndTime } = useTimes()
+const desk = ref<{ address: string; until: number } | null>(null)
+async function openDesk() {
+  desk.value = await act<{ address: string; until: number }>(
+    `/api/sign-ups/${of.value.id}/desk`,
+    'POST',
+  )
+}
 const code = (as: string) => `/api/sign-ups/${of.value.id}/code?as=${as}`
 </script>
 
@@ -74,7 +82,41 @@ const code = (as: string) => `/api/sign-ups/${of.value.id}/code?as=${as}`
                 </button>
                 <a class="btn btn-sm" :href="code('svg')" download>QR code, SVG</a>
                 <a class="btn btn-sm" :href="code('png')" download>QR code, PNG</a>
+                <button
+                  v-may="'POST /api/sign-ups/[id]/desk'"
+                  type="button"
+                  class="btn btn-sm"
+                  :disabled="of.state !== 'live'"
+                  @click="openDesk"
+                >
+                  Desk mode
+                </button>
               </div>
+            </div>
+          </div>
+        </section>
+        <section v-if="desk" class="sheet" aria-label="At a desk">
+          <div class="sheet-head">
+            <h2>At a desk</h2>
+            <span class="muted small">works until {{ dayAndTime(desk.until) }}</span>
+          </div>
+          <div class="grid gap-2 p-4">
+            <a class="link break-all" :href="desk.address" target="_blank" rel="noopener">{{
+              desk.address
+            }}</a>
+            <p class="muted small">
+              Open it on the tablet and make it full screen. It clears itself after each person.
+              What is entered while there is no line is kept on the tablet and handed in later;
+              leave the page open until it says that nothing waits. Addresses are always confirmed.
+            </p>
+            <div>
+              <button
+                type="button"
+                class="btn btn-sm"
+                @click="copy(desk.address, 'The address is copied.')"
+              >
+                Copy the address
+              </button>
             </div>
           </div>
         </section>

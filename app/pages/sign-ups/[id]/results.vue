@@ -51,6 +51,12 @@ const names = Object.keys(signUpRates) as SignUpRate[]
 const lines = computed(() =>
   names.map((key) => ({ key, ...signUpRates[key], ...rateOf(of.value.counts, key) })),
 )
+/** Versions and weeks in their order, the latest first; anything else with the most seen first. */
+const slices = computed(() =>
+  of.value.by === 'version' || of.value.by === 'week'
+    ? of.value.slices.toSorted((one, other) => Number(other.what) - Number(one.what))
+    : of.value.slices,
+)
 /** Of a slice, what there is room for. */
 const columns = ['sentIn', 'confirmed', 'stayed30', 'third', 'ordered'] as const
 const shortNames: Record<(typeof columns)[number], string> = {
@@ -159,7 +165,7 @@ function show(outcome: SignUpRate, words: string, slice: Slice | null = null) {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="slice in of.slices" :key="slice.what">
+            <tr v-for="slice in slices" :key="slice.what">
               <td class="max-w-[220px] truncate">{{ sliceName(slice) }}</td>
               <td class="num">{{ count(slice.seen) }}</td>
               <td class="num">{{ count(slice.begun) }}</td>

@@ -15,9 +15,10 @@ export default defineEventHandler((event) => {
         : []
     }),
   )
-  const stands = standsOf(event)
+  const stands = atDesk(event, live.signUp.id) ? 'desk' : standsOf(event)
   // A browser says which page a frame stands on, as far as that page lets it.
   const page = stands === 'framed' ? pageFrom(getHeader(event, 'referer')) : null
   const drawing = drawingOf(live, language, stands, { typed, page })
-  return signUpPage(event, drawing, formHtml(drawing), { stands })
+  const desk = stands === 'desk' ? deskParts(drawing) : ''
+  return signUpPage(event, drawing, formHtml(drawing), { stands, desk })
 })

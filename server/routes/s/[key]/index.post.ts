@@ -7,9 +7,10 @@ export default defineEventHandler(async (event) => {
   const live = liveFormOf(event)
   // A script on one of its sites asks for the answer as data; the browser says which site that is.
   const asksData = (getHeader(event, 'accept') ?? '').startsWith('application/json')
-  const site = asksData ? siteAsking(event) : null
+  const desk = live !== null && atDesk(event, live.signUp.id)
+  const site = asksData && !desk ? siteAsking(event) : null
   if (site) readableOn(event, site)
-  if (asksData && live && !(site && mayStandOn(live.form, site)))
+  if (asksData && live && !desk && !(site && mayStandOn(live.form, site)))
     throw createError({ statusCode: 403, message: 'This form may not stand on this site.' })
   if (!live) return closedForm(event)
   const posted = postedBy((await readRawBody(event)) ?? '')
@@ -26,8 +27,16 @@ export default defineEventHandler(async (event) => {
   const work = await workDone(signUp.id, first('work'))
   const { origin, host, 'sec-fetch-site': fetchSite } = getHeaders(event)
   // A form that we did not draw says neither when it was seen nor by whom; it is shown once more, as it was filled in.
-  const again = !first('token') ? 'plain' : age !== null && age > DRAWN_FOR ? 'stale' : undefined
+  const again = desk
+    ? undefined
+    : !first('token')
+      ? 'plain'
+      : age !== null && age > DRAWN_FOR
+        ? 'stale'
+        : undefined
   const fromElsewhere = again === 'plain' || first('elsewhere') !== ''
+  // At a desk many enter by one device, and some of it comes later, when there is a line again; each once.
+  const entry = desk && /^[\w-]{8,60}$/.test(first('entry')) ? `desk ${first('entry')}` : null
   const came = again
     ? null
     : takeSending(
@@ -36,13 +45,14 @@ export default defineEventHandler(async (event) => {
         typed,
         {
           trapped: first(TRAP) !== '',
-          drawnFor: age,
-          work,
+          drawnFor: desk ? DESK_READ : age,
+          work: entry ?? work,
           // On a page of its own it is we who show it, and a script says its site; in a frame nobody can tell.
           proven:
             site !== null ||
             (stands === 'alone' &&
               !fromElsewhere &&
+              !desk &&
               comesFromHere({ site: fetchSite, origin, host, url: satchel().url })),
           sure: first('sure') !== '' || meant !== '',
           page:
@@ -50,6 +60,7 @@ export default defineEventHandler(async (event) => {
               ? `/s/${signUp.key}`
               : pageFrom(first('page')),
           ...fromWhere(event),
+          ...(desk ? { ip: null } : {}),
         },
         mailboxDomains(),
         clock(),
@@ -75,6 +86,9 @@ export default defineEventHandler(async (event) => {
   // A frame can't lead its page elsewhere by itself; a link can.
   return signUpPage(event, drawing, saidHtml(said, drawing, true), { stands })
 })
+
+/** Somebody stands before it and reads. */
+const DESK_READ = 60_000
 
 /** What a form posted (application/x-www-form-urlencoded), by name. */
 function postedBy(body: string): Posted {
