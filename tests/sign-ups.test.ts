@@ -376,8 +376,8 @@ test('what comes afterwards: a kept file for who has confirmed, a page of one’
   await thanks.getByLabel(/^Or a page of your own/).fill(`${siteUrl}/thanks`)
   await thanks.getByLabel(/^Or a page of your own/).press('Enter')
   await page.getByLabel('Set another field').selectOption('last_name')
-  await page.getByLabel('Value of Last name').fill('Unknown')
-  await page.getByLabel('Value of Last name').press('Enter')
+  await page.getByLabel('Value of Last name', { exact: true }).fill('Unknown')
+  await page.getByLabel('Value of Last name', { exact: true }).press('Enter')
   await page.getByLabel(/^A program, at its webhook/).fill(`${siteUrl}/hook`)
   await page.getByLabel(/^A program, at its webhook/).press('Enter')
   await page.getByText('The webhook is not encrypted').waitFor()
@@ -515,7 +515,7 @@ test('a figure of the results leads to its people', async () => {
   const { sign_up_id: id } = sendings().find(({ normal }) => normal === 'tove@inkpost.example')!
   const { page } = team
   await page.goto(`${satchel.url}/sign-ups/${id}/results`)
-  await page.getByRole('button', { name: 'Confirmed: who they are' }).click()
+  await page.getByRole('button', { name: /^Confirmed: 1, who/ }).click()
   const dialog = page.getByRole('dialog', { name: 'Confirmed' })
   await dialog.getByRole('link', { name: 'tove@inkpost.example' }).waitFor()
   await team.expectAccessible()

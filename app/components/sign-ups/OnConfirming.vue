@@ -82,7 +82,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
           /><button
             type="button"
             class="link small"
-            :aria-label="`Set ${fieldName(one.field)} no more`"
+            :aria-label="`Remove the value of ${fieldName(one.field)}`"
             @click="
               store.setForm({ values: form.values.filter(({ field }) => field !== one.field) })
             "

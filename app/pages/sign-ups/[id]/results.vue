@@ -130,7 +130,7 @@ function show(outcome: SignUpRate, words: string, slice: Slice | null = null) {
                   v-if="line.did"
                   type="button"
                   class="link"
-                  :aria-label="`${line.name}: who they are`"
+                  :aria-label="`${line.name}: ${count(line.did)}, who they are`"
                   @click="show(line.key, line.name)"
                 >
                   {{ count(line.did) }}</button><span v-else>0</span>
@@ -174,7 +174,7 @@ function show(outcome: SignUpRate, words: string, slice: Slice | null = null) {
                   v-if="rateOf(slice, key).did"
                   type="button"
                   class="link"
-                  :aria-label="`${shortNames[key]}, ${sliceName(slice)}: who they are`"
+                  :aria-label="`${shortNames[key]}, ${sliceName(slice)}: ${count(rateOf(slice, key).did)}, who they are`"
                   @click="show(key, shortNames[key], slice)"
                 >
                   {{ count(rateOf(slice, key).did) }}</button><span v-else>0</span
