@@ -92,7 +92,9 @@ test('other calendars read it by its address, and by no other', async () => {
   const wanted = scheduled('Wind notes 47')
   const found = events.find(({ summary }) => summary === 'Wind notes 47')!
   expect(found.startDate.toUnixTime() * 1000).toBe(Math.floor(wanted.scheduled_at! / 1000) * 1000)
-  expect((await fetch(href!.replace(/.\.ics$/, '2.ics'))).status).toBe(404)
+  // Another sign in its midst; the last might stand for fewer bits, or be the same.
+  const forged = href!.replace(/.(?=.{10}\.ics$)/, (sign) => (sign === 'a' ? 'b' : 'a'))
+  expect((await fetch(forged)).status).toBe(404)
 })
 
 test('the domain’s records are looked up, and stand in Standing', async () => {
