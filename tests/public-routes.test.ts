@@ -98,7 +98,8 @@ test('wrong and forged tokens answer 404 and change nothing', async () => {
   ]
   const good = token('leave', 3)
   const forged = [
-    good.slice(0, -1) + (good.endsWith('a') ? 'b' : 'a'),
+    // In its midst: the last sign stands for fewer bits, so another may mean the same.
+    good.slice(0, -10) + (good.at(-10) === 'a' ? 'b' : 'a') + good.slice(-9),
     token('open', 3),
     'x',
     '../../etc',
