@@ -56,6 +56,8 @@ keepRunning(['web', 'engine', 'world'], {
   WORLD_IMAP_PORT: String(imapPort),
   WORLD_ZONE: join(data, 'zone.json'),
   WORLD_CUSTOMERS: join(data, 'customers.txt'),
+  WORLD_SITE_FORMS: join(data, 'site-forms.json'),
+  WORLD_SATCHEL: url,
   WORLD_PROVIDERS: join(data, 'providers.json'),
   WORLD_CLOCK_URL: `http://127.0.0.1:${port}/practice/clock`,
   WORLD_REPORTS_URL: `http://127.0.0.1:${port}/in/reports/${reportsKey}`,
@@ -73,7 +75,7 @@ Wren, an owner, is signed in. Others are tove@ (editor), ines@ (writer) and bram
 password is: a fair wind for kites
 
 Mail that goes out arrives in the practice world: http://127.0.0.1:${webPort}/mail; how its mailbox
-providers and readers behave is changed there, at /providers.
+providers and readers behave is changed there, at /providers. The shop’s own site, with its sign-ups, is at /shop.
 Ctrl C ends it; npm run demo goes on where it was; npm run demo -- --fresh begins anew.`)
 
 async function checkPort(name, wanted) {

@@ -5,6 +5,7 @@ import { all, closeDatabase, openDatabase, q } from '../database'
 import { addApiToken } from '../database/imports'
 import { makeAccount } from './account'
 import { addDeeds } from './deeds'
+import { siteForms } from './site-forms'
 import { addTrialMailboxes } from './trial-mailboxes'
 import { publishedZone } from './zone'
 
@@ -31,6 +32,7 @@ addDeeds(db, Date.now())
 addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
 const customers = all(db, q.selectFrom('people').select('normal').orderBy('id').limit(50_000))
+const forms = JSON.stringify(siteForms(db), null, 2)
 const zone = JSON.stringify(publishedZone(db), null, 2)
 closeDatabase(db)
 writeFileSync(join(folder, 'shop.secret'), token, { mode: 0o600 })
@@ -41,6 +43,7 @@ writeFileSync(
     mode: 0o600,
   },
 )
+writeFileSync(join(folder, 'site-forms.json'), forms)
 writeFileSync(join(folder, 'zone.json'), zone, { mode: 0o600 })
 writeFileSync(join(folder, 'made'), `${size}\n`)
 console.log(

@@ -8,7 +8,9 @@ import { openPostOffice } from './post-office/smtp'
 import { gatherReaders } from './readers/readers'
 import { openCustomers } from './shop/customers'
 import { tellOver } from './shop/telling'
+import { visitForm } from './visitors/visit'
 import { openWeb } from './web/server'
+import { readSiteForms } from './web/site-forms'
 
 const smtpPort = Number(process.env.WORLD_SMTP_PORT || 4525)
 const webPort = Number(process.env.WORLD_WEB_PORT || 4580)
@@ -20,6 +22,8 @@ const reportsUrl = process.env.WORLD_REPORTS_URL || null
 const shopApi = process.env.WORLD_SHOP_API || ''
 const shopToken = process.env.WORLD_SHOP_TOKEN || ''
 
+const forms = readSiteForms(process.env.WORLD_SITE_FORMS || null, process.env.WORLD_SATCHEL || '')
+
 const kept = keepProviders(process.env.WORLD_PROVIDERS || null)
 const clock = followClock(clockUrl, Date.now)
 const mailboxes = new Mailboxes()
@@ -30,6 +34,10 @@ const readers = gatherReaders({
   seed: process.env.WORLD_SEED || 'sandreach',
   tell: telling?.tell ?? null,
   customers: openCustomers(process.env.WORLD_CUSTOMERS || null),
+  site: forms && {
+    forms,
+    visit: (visitor) => visitForm(visitor, forms, `http://127.0.0.1:${webPort}`),
+  },
 })
 const zone = process.env.WORLD_ZONE || null
 const filing = openFiling(resolverOf(zone))
@@ -55,6 +63,7 @@ const web = openWeb({
   mailboxes,
   now: clock.now,
   providersChanged: kept.save,
+  forms,
   waiting: () => readers.waiting() + (telling?.waiting() ?? 0),
 })
 

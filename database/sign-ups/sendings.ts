@@ -172,7 +172,8 @@ const findSame = preparedOnce<
     .selectFrom('sign_up_sendings')
     .selectAll()
     .where('normal', '=', value('normal'))
-    .where('sign_up_id', '=', value('signUp'))
+    // `+`: found by the address, which has few, and not by the form, which has many.
+    .where(sql`+sign_up_id`, '=', value('signUp'))
     .where('version', '=', value('version'))
     .where('given', '=', value('given'))
     .where('ticked', '=', value('ticked'))

@@ -1,10 +1,13 @@
 import type { ShopAct } from '../shop/visit'
+import type { Visitor } from '../visitors/hour'
 
 /** Something a reader, their provider, or somebody in the shop does. */
 export type Deed =
   | { do: 'get'; url: string; agent: string; method?: 'GET' | 'HEAD' }
   | { do: 'follow'; url: string; agent: string; address: string }
   | { do: 'shop'; kind: ShopAct['kind']; entry: ShopAct['entry']; at: number }
+  | { do: 'visit'; visitor: Visitor }
+  | { do: 'confirm-by-page'; url: string; agent: string }
   | { do: 'leave-by-page'; url: string; agent: string }
   /** On their own page they ask for less instead. */
   | { do: 'less-by-page'; url: string; agent: string; wish: Record<string, string> }
@@ -16,7 +19,7 @@ const PATIENCE = 10_000
 
 /** Does what is done over HTTP; where a link led, for who followed one. */
 export async function carryOut(
-  deed: Exclude<Deed, { do: 'shop' }>,
+  deed: Exclude<Deed, { do: 'shop' | 'visit' }>,
   reportsUrl: string | null,
 ): Promise<URL | null> {
   const ask = (url: string | URL, options: RequestInit = {}) =>
@@ -33,6 +36,7 @@ export async function carryOut(
       const to = response.headers.get('location')
       return deed.do === 'follow' && to ? new URL(to, deed.url) : null
     }
+    case 'confirm-by-page':
     case 'leave-by-page':
     case 'less-by-page': {
       const headers = { 'User-Agent': deed.agent }
@@ -40,7 +44,10 @@ export async function carryOut(
       const form = /<form[^>]*method="post"[^>]*>/i.exec(page)?.[0]
       // A form that does not say where it goes, goes to its page.
       const action = form && (/action="([^"]+)"/i.exec(form)?.[1] ?? deed.url)
-      const says = deed.do === 'leave-by-page' ? { leave: 'yes' } : deed.wish
+      const says =
+        deed.do === 'less-by-page'
+          ? deed.wish
+          : { [deed.do === 'leave-by-page' ? 'leave' : 'confirm']: 'yes' }
       if (action)
         await ask(new URL(action, deed.url), {
           ...{ method: 'POST', body: new URLSearchParams(says), headers },

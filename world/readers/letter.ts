@@ -5,6 +5,8 @@ export interface ReadLetter {
   unsubscribe: string | null
   /** Where readers change what they get; not one of the letter's links. */
   ownPage: string | null
+  /** Where they say that they want what they signed up for; not one of the letter's links either. */
+  confirmBy: string | null
   /** Where a mail asks to be unsubscribed, and where an answer goes; null: nowhere of its own. */
   leaveBy: string | null
   replyTo: string | null
@@ -24,6 +26,7 @@ export function readLetter(source: string): ReadLetter {
     [...html.matchAll(pattern)].map((match) => match[1]!.replaceAll('&amp;', '&'))
   const links = find(/<a[^>]*\shref="(https?:[^"]+)"/gi)
   const ownPage = links.find((url) => /\/r\/[a-z2-7]+$/.test(url)) ?? null
+  const confirmBy = links.find((url) => /\/s\/confirm\/[\w-]+$/.test(url)) ?? null
   return {
     subject: decodeWords(header('Subject')),
     messageId: header('Message-ID'),
@@ -31,8 +34,8 @@ export function readLetter(source: string): ReadLetter {
     leaveBy: /<mailto:([^>?]+)/.exec(header('List-Unsubscribe'))?.[1] ?? null,
     replyTo: /[^\s<>]+@[^\s<>]+/.exec(header('Reply-To'))?.[0] ?? null,
     pictures: find(/<img[^>]*\ssrc="(https?:[^"]+)"/gi),
-    ownPage,
-    links: links.filter((url) => url !== ownPage),
+    ...{ ownPage, confirmBy },
+    links: links.filter((url) => url !== ownPage && url !== confirmBy),
     html,
   }
 }

@@ -15,6 +15,7 @@ const letter = (no: number): ReadLetter => ({
   messageId: `<${no}@galewright.example>`,
   unsubscribe: 'https://mail.galewright.example/u/tok',
   ownPage: 'https://mail.galewright.example/r/tok',
+  confirmBy: null,
   leaveBy: null,
   replyTo: 'r-x@galewright.example',
   pictures: ['https://mail.galewright.example/o/1.gif'],
@@ -121,3 +122,25 @@ test.each(['report', 'words', 'returned', 'German'] as const)(
     }
   },
 )
+
+test('who gets a confirming letter presses its button soon, or never; a scanner only looks', () => {
+  const confirmBy = 'https://mail.galewright.example/s/confirm/abc'
+  const came = (address: string, i: number) =>
+    outcomeOf(
+      { address, returnPath: 'b@galewright.example', folder: 'inbox' },
+      { ...letter(i), links: [], pictures: [], confirmBy },
+      { now, seed: 'confirming', patience: 1 },
+    )
+  const people = Array.from({ length: 3_000 }, (_, i) => `c${i}@harbourmail.example`)
+  const pressed = people
+    .filter(mailboxExists)
+    .map((address, i) => came(address, i).filter(({ deed }) => deed.do === 'confirm-by-page'))
+  const share = pressed.filter(({ length }) => length === 1).length / pressed.length
+  expect(share).toBeGreaterThan(0.74)
+  expect(share).toBeLessThan(0.82)
+  expect(pressed.flat().every(({ at }) => at > now && at < now + 32 * 60_000)).toBe(true)
+  const scanned = came('c1@workdesk.example', 1).filter(({ deed }) => deed.do === 'get')
+  expect(scanned).toEqual([
+    { at: now + 800, deed: expect.objectContaining({ url: confirmBy, method: 'HEAD' }) as never },
+  ])
+})

@@ -18,6 +18,8 @@ const LOOKS_INTO_JUNK = 0.05
 const UNWANTED = 5
 /** Of those who have had enough, so many ask for less where a letter offers it. */
 const LESS_INSTEAD = 0.25
+/** Of those who get a confirming letter, who press its button. */
+const CONFIRMS = 0.78
 /** Messages that are late at a provider which reports afterwards. */
 const LATE = 0.002
 
@@ -56,7 +58,7 @@ export function outcomeOf(
   if (provider.prefetches)
     for (const url of letter.pictures) add(now + 500, { do: 'get', url, agent: prefetchAgent })
   if (provider.scansLinks)
-    for (const url of letter.links)
+    for (const url of [...letter.links, letter.confirmBy ?? []].flat())
       add(now + 800, { do: 'get', url, agent: scannerAgent, method: 'HEAD' })
   if (mail.folder === 'inbox' || chance('looks into junk') < LOOKS_INTO_JUNK)
     read(mail, letter, { now, seed, patience }, add)
@@ -69,8 +71,15 @@ function read(
   { now, seed, patience }: { now: number; seed: string; patience: number },
   add: (at: number, deed: Deed) => void,
 ) {
-  const { messageId, replyTo, subject, unsubscribe, leaveBy, ownPage } = letter
+  const { messageId, replyTo, subject, unsubscribe, leaveBy, ownPage, confirmBy } = letter
   const habits = habitsOf(address)
+  // Who just signed up sits before it and waits for this one.
+  if (confirmBy) {
+    const at = now + (1 + 30 * chanceOf('confirms at', seed, address, messageId) ** 3) * MINUTE
+    if (chanceOf('confirms', seed, address, messageId) < CONFIRMS)
+      add(at, { do: 'confirm-by-page', url: confirmBy, agent: habits.agent })
+    return
+  }
   const provider = providerOf(address)
   let n = 0
   const chance = () => chanceOf(seed, address, messageId, n++)

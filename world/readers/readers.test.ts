@@ -93,6 +93,7 @@ test('a mail program finds a letter’s headers, pictures and links through its 
     '--b--',
   ].join('\r\n')
   expect(readLetter(source)).toEqual({
+    confirmBy: null,
     subject: 'Wind — force 5',
     html: expect.stringContaining('<p>Force 5 — <a') as string,
     messageId: '<abc@galewright.example>',

@@ -4,7 +4,9 @@ import type { FollowedClock } from '../followed-clock'
 import type { Customers } from '../shop/customers'
 import { shopHour } from '../shop/hours'
 import { visit, type ShopAct } from '../shop/visit'
+import { visitorsOf, type Visitor } from '../visitors/hour'
 import { isShop } from '../web/site'
+import type { SiteForms } from '../web/site-forms'
 import { carryOut, type Deed } from './deeds'
 import { agentOf } from './habits'
 import { readLetter, type ReadLetter } from './letter'
@@ -29,8 +31,10 @@ export function gatherReaders(options: {
   tell: ((told: { kind: ShopAct['kind']; entry: ShopAct['entry'] }) => void) | null
   /** Whom the shop knows; null: nobody comes in but by a letter. */
   customers?: Customers | null
+  /** The forms of the practice site, and how somebody comes to one; null: nobody does. */
+  site?: { forms: SiteForms; visit: (visitor: Visitor) => Promise<void> } | null
 }) {
-  const { clock, reportsUrl, seed, tell, customers = null } = options
+  const { clock, reportsUrl, seed, tell, customers = null, site = null } = options
   const agenda = new Agenda<Deed>()
   const received = new Map<string, number[]>()
   /** How whoever got a letter could leave by it. */
@@ -71,21 +75,29 @@ export function gatherReaders(options: {
       agenda.add(now + after, { do: 'shop', kind, entry, at: now + after })
   }
 
-  /** What happens in the shop from hour to hour is put on the agenda as each begins. */
-  function openShop(now: number) {
-    if (!customers || !tell || !clock.isKnown()) return
+  /** What happens in the shop and on its site from hour to hour is put on the agenda as each begins. */
+  function planHours(now: number) {
+    if (!clock.isKnown()) return
     const hour = Math.floor(now / HOUR)
     planned ??= hour - 1
     opened ??= now
     for (; planned < hour; planned++) {
-      const { acts, joining, leaving } = shopHour(seed, planned + 1, customers.all())
-      for (const { at, kind, entry } of acts)
-        if (at >= opened) agenda.add(at, { do: 'shop', kind, entry, at })
-      for (const address of joining) customers.add(address)
-      for (const { at, address } of leaving) {
-        const url = waysOut.get(address)
-        if (url) agenda.add(at, { do: 'leave-by-page', url, agent: agentOf(address) })
-      }
+      planShop(planned + 1, opened)
+      if (!site) continue
+      for (const visitor of visitorsOf(seed, planned + 1, site.forms, customers?.all() ?? []))
+        if (visitor.at >= opened) agenda.add(visitor.at, { do: 'visit', visitor })
+    }
+  }
+
+  function planShop(hour: number, opened: number) {
+    if (!customers || !tell) return
+    const { acts, joining, leaving } = shopHour(seed, hour, customers.all())
+    for (const { at, kind, entry } of acts)
+      if (at >= opened) agenda.add(at, { do: 'shop', kind, entry, at })
+    for (const address of joining) customers.add(address)
+    for (const { at, address } of leaving) {
+      const url = waysOut.get(address)
+      if (url) agenda.add(at, { do: 'leave-by-page', url, agent: agentOf(address) })
     }
   }
 
@@ -97,6 +109,7 @@ export function gatherReaders(options: {
         const entry = deed.kind === 'people' ? deed.entry : { ...deed.entry, at }
         return void tell?.({ kind: deed.kind, entry })
       }
+      if (deed.do === 'visit') return void (await site?.visit(deed.visitor))
       const to = await carryOut(deed, reportsUrl)
       if (deed.do === 'follow' && to && tell) goShopping(deed, to)
     } catch {
@@ -107,7 +120,7 @@ export function gatherReaders(options: {
   async function live() {
     while (!stopped) {
       const now = clock.now()
-      openShop(now)
+      planHours(now)
       const due = agenda.takeDue(now, Math.max(0, 40 - underWay))
       for (const deed of due) {
         underWay++

@@ -10,6 +10,9 @@ const busy = [
   ...[6, 3, 2, 2, 3, 8, 20, 38, 48, 52, 54, 56],
   ...[62, 56, 50, 48, 50, 56, 66, 78, 84, 78, 52, 28],
 ]
+/** The share of a day's visits that comes in an hour, counted since 1970. */
+export const busyAt = (hour: number): number =>
+  busy[((hour % 24) + 24) % 24]! / busy.reduce((sum, one) => sum + one, 0)
 /** In these hours somebody stands at the till. */
 const OPENS = 9
 const CLOSES = 18
@@ -42,7 +45,7 @@ export function shopHour(
   if (customers.length === 0) return { acts, joining, leaving }
   let n = 0
   const chance = () => chanceOf(seed, 'the shop', hour, n++)
-  const ofDay = busy[((hour % 24) + 24) % 24]! / busy.reduce((sum, one) => sum + one, 0)
+  const ofDay = busyAt(hour)
   const somebody = () => customers[Math.floor(chance() * customers.length)]!
   const time = () => (hour + chance()) * HOUR
   for (let i = times(customers.length * VISITS * ofDay, chance()); i > 0; i--) {
@@ -81,6 +84,6 @@ const pages = ['/', '/new-kites', '/spares', '/workshop', '/beach-reports', '/fo
 )
 
 /** How often something happens of which so much is to be expected: the fraction is a chance. */
-function times(expected: number, chance: number): number {
+export function times(expected: number, chance: number): number {
   return Math.floor(expected) + (chance < expected % 1 ? 1 : 0)
 }

@@ -142,3 +142,33 @@ test('habits that were changed are there again after a start', () => {
   changeProvider('veilpost.example', { reopens })
   rmSync(folder, { recursive: true })
 })
+
+test('the shop’s site carries the forms of Satchel by one line, for its proxy’s users and in a browser', async () => {
+  const forms = {
+    satchel: 'http://127.0.0.1:4500',
+    forms: [
+      { key: 'guide', kind: 'in-page' as const, pages: ['/beaches'] },
+      { key: 'foot', kind: 'in-page' as const, pages: ['*'] },
+    ],
+  }
+  const site = openWeb({ mailboxes, waiting: () => 0, now: Date.now, forms })
+  await new Promise<void>((done) => site.listen(0, '127.0.0.1', done))
+  port = (site.address() as AddressInfo).port
+  try {
+    const line = '<script async src="http://127.0.0.1:4500/s/forms.js"></script>'
+    const guide = await get('https://galewright.example/beaches')
+    expect(guide.text).toContain(line)
+    expect(guide.text).toContain('<div data-sign-up="guide"></div>')
+    expect(guide.text).not.toContain('data-sign-up="foot"')
+    const other = await get('/shop/workshop')
+    expect(other.text).toContain(line)
+    expect(other.text).toContain('<footer><div data-sign-up="foot"></div>')
+    expect(other.text).toContain('href="/shop/beaches"')
+    expect((await get('/shop')).text).toContain('Kites made in Sandreach')
+    expect((await get('/shop/wind')).location).toBe('/shop/forecast')
+    const gone = await get('/shop/nowhere')
+    expect([gone.status, gone.text.includes(line)]).toEqual([404, false])
+  } finally {
+    site.close()
+  }
+})

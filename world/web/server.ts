@@ -3,6 +3,7 @@ import type { Mailboxes } from '../post-office/mailboxes'
 import { mailListPage, mailPage } from './mailbox-pages'
 import { answerProviders } from './provider-pages'
 import { answerSite } from './site'
+import type { SiteForms } from './site-forms'
 
 interface World {
   mailboxes: Mailboxes
@@ -10,11 +11,13 @@ interface World {
   now: () => number
   /** Habits of providers were changed. */
   providersChanged?: () => void
+  /** The forms that the practice site carries. */
+  forms?: SiteForms | null
 }
 
 /**
  * The practice world's web: a proxy to its sites (requests with a whole URL), and for people and
- * tests the mailboxes (`/mail`, `/mailboxes.json`) and how the world is (`/health`).
+ * tests the shop's site (`/shop`), the mailboxes (`/mail`, `/mailboxes.json`) and how the world is (`/health`).
  */
 export function openWeb(options: World): Server {
   return createServer((request, response) => {
@@ -28,10 +31,15 @@ export function openWeb(options: World): Server {
 async function answer(
   request: IncomingMessage,
   response: ServerResponse,
-  { mailboxes, waiting, now, providersChanged }: World,
+  { mailboxes, waiting, now, providersChanged, forms = null }: World,
 ) {
   const url = new URL(request.url ?? '/', 'http://world.test')
-  if (/^https?:\/\//i.test(request.url ?? '')) return answerSite(url, request, response, now())
+  if (/^https?:\/\//i.test(request.url ?? ''))
+    return answerSite(url, request, response, { now: now(), forms })
+  if (/^\/shop(\/|$)/.test(url.pathname)) {
+    const there = new URL(url.pathname.slice('/shop'.length) || '/', 'https://galewright.example')
+    return answerSite(there, request, response, { now: now(), forms, under: '/shop' })
+  }
   const html = (text: string, status = 200) => {
     response.writeHead(status, {
       'Content-Type': 'text/html; charset=utf-8',

@@ -1,5 +1,7 @@
 import { products } from '../shop/range'
 import { sendJournal } from './journal'
+import { sitePage } from './page'
+import type { SiteForms } from './site-forms'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 
 /** The web sites of the practice world: what each path of each host answers. */
@@ -36,24 +38,38 @@ export function isShop(url: URL): boolean {
   return sites[url.hostname] === shop
 }
 
-/** Answers a request for a practice web site, as a proxy gets it: with the whole URL. */
+/**
+ * Answers a request for a practice web site, as a proxy gets it: with the whole URL. `under`: the path under which it is
+ * looked at in a browser, without a proxy.
+ */
 export function answerSite(
   url: URL,
   request: IncomingMessage,
   response: ServerResponse,
-  now: number,
+  { now, forms, under = '' }: { now: number; forms: SiteForms | null; under?: string },
 ) {
   const site = sites[url.hostname]
   const send = (status: number, title: string, headers: Record<string, string> = {}) => {
-    const page = `<!doctype html><html lang="en"><meta charset="utf-8"><title>${title}</title><h1>${title}</h1><p>A page of the practice world.</p></html>`
-    response.writeHead(status, { 'Content-Type': 'text/html; charset=utf-8', ...headers })
+    const page = sitePage(title, url.pathname, status === 200 ? forms : null, under)
+    response.writeHead(status, {
+      'Content-Type': 'text/html; charset=utf-8',
+      'Content-Security-Policy': policyOf(forms),
+      ...headers,
+    })
     response.end(request.method === 'HEAD' ? undefined : page)
   }
   if (!site) return send(502, 'There is no such site in the practice world')
   const to = moved[url.pathname]
-  if (to) return send(301, 'Moved', { Location: `https://${url.hostname}${to}` })
+  if (to)
+    return send(301, 'Moved', {
+      Location: under ? `${under}${to}` : `https://${url.hostname}${to}`,
+    })
   if (site === shop && url.pathname === '/journal.xml')
     return sendJournal(url, request, response, now)
   const title = site[url.pathname] ?? (site === shop ? productAt(url.pathname) : undefined)
   return title ? send(200, title) : send(404, 'This page is gone')
 }
+
+/** As strict as a site can be that carries the one line. */
+const policyOf = (forms: SiteForms | null) =>
+  `default-src 'none'; style-src 'unsafe-inline'${forms ? `; script-src ${forms.satchel}; connect-src ${forms.satchel}; img-src ${forms.satchel}; form-action ${forms.satchel}` : ''}`
