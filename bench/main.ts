@@ -8,6 +8,7 @@ import { publicPages } from './public'
 import { peopleTable } from './people-table'
 import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { reports } from './reports'
+import { hostedPage, hostedPaint } from './hosted-page'
 import { embedded, signUps } from './sign-up'
 import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
@@ -40,6 +41,8 @@ const measures = [
   publicPages,
   signUps,
   embedded,
+  hostedPage,
+  hostedPaint,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

@@ -8,7 +8,12 @@ rmSync(join(root, '.output'), { recursive: true, force: true })
 // What stands on other people's pages, and beside a form on its own page; see embed/.
 await build({
   absWorkingDir: root,
-  entryPoints: { forms: 'embed/forms.ts', seen: 'embed/seen.ts', desk: 'embed/desk.ts' },
+  entryPoints: {
+    forms: 'embed/forms.ts',
+    seen: 'embed/seen.ts',
+    desk: 'embed/desk.ts',
+    'desk-kept': 'embed/desk-kept.ts',
+  },
   outdir: 'public/s',
   bundle: true,
   minify: true,

@@ -77,6 +77,16 @@ async function handInKept() {
   setTimeout(() => void handInKept(), AGAIN)
 }
 
+/** Keeps the page in this browser, so that it can be loaded again while the line is down. */
+async function keepPage() {
+  if (!('serviceWorker' in navigator)) return
+  await navigator.serviceWorker.register('/s/desk-kept.js')
+  const kept = await caches.open('sign-up desk')
+  const pictures = [...document.images].map(({ src }) => src)
+  await kept.addAll([...new Set([location.href, '/s/desk.js', ...pictures])])
+}
+
+void keepPage().catch(() => {})
 room.addEventListener('submit', (event) => void send(event as SubmitEvent))
 keep(kept)
 void handInKept()

@@ -7,6 +7,7 @@ import {
 } from '../core/delivery'
 import { firstLinkOf } from '../core/letters'
 import type { CompiledLetter } from '../core/letters/rendering'
+import { footersFor } from '../cases/letters'
 import { readAccount, type Account } from '../database/account'
 import {
   claimsOf,
@@ -69,6 +70,7 @@ function prepare(
     senderName,
     picker: pickerFor(db, letter.document, url, clock()),
     valuesFor: readerValuesFor(db, letter, list.id),
+    footerFor: footersFor(db, list.id),
     listName: list.name,
   }
 }
@@ -111,5 +113,6 @@ export interface GoingLetter {
   picker: Picker | null
   /** Reads what its fill-ins name of what readers did, where they name such. */
   valuesFor: ReturnType<typeof readerValuesFor>
+  footerFor: ReturnType<typeof footersFor>
   listName: string
 }

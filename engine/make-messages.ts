@@ -1,5 +1,5 @@
 import { pourMessage, type PouredMessage } from '../core/delivery'
-import { truthOf, type FillInContext } from '../core/letters'
+import { truthOf } from '../core/letters'
 import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
 import type { Candidate } from '../database/sending'
 import { valuesOf } from '../database/people'
@@ -34,7 +34,7 @@ function messagesOf(
   letter: GoingLetter,
   recipients: readonly Candidate[],
 ): Made[] {
-  const { compiled, picker, valuesFor, listName: list, senderName: sender } = letter
+  const { compiled, picker, valuesFor, footerFor, listName: list, senderName: sender } = letter
   const ids = recipients.map(({ person_id }) => person_id)
   const now = clock()
   const truths = compiled.rules.length ? truthsOf(db, ids, compiled.rules, now) : null
@@ -44,11 +44,12 @@ function messagesOf(
     const id = recipient.person_id
     notes.begin({ mailing: of.mailing.id, what: String(id) })
     const truth = truths ? (truths.get(id) ?? 0) : null
+    const values = valuesOf(recipient)
     const context = personContext(
-      { address: recipient.address, values: valuesOf(recipient) },
+      { address: recipient.address, values },
       { list, sender, mailing: of.mailing.name },
       (picked?.get(id) ?? nothing) as Record<string, PickedProduct>,
-      (did?.get(id) ?? nothing) as FillInContext,
+      { ...(did?.get(id) ?? nothing), ...footerFor?.(values) },
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const message = pourMessage(

@@ -5,6 +5,7 @@ import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { plainPlan } from '../core/dispatch'
+import { wordsIn } from '../core/readers'
 import { richText } from '../core/letters/rich-text'
 import type { Rule } from '../core/segments'
 import { all, q, run, type Database } from '../database'
@@ -17,7 +18,7 @@ import {
   updateMailing,
 } from '../database/mailings'
 import { answersByProvider, resultsBy } from '../database/results'
-import { suppressPeople } from '../database/people'
+import { addField, suppressPeople } from '../database/people'
 import { finishedLetter } from '../tests/subscribers'
 import { readAccount, saveLetterhead, updateAccount } from '../database/account'
 import { engineNotes } from '../database/jobs'
@@ -420,4 +421,28 @@ test('never more are claimed than there are connections, and mailings share them
   // None waits until another is through.
   const order = taken.map(({ raw }) => /^Subject: (\w+)/m.exec(raw)![1])
   for (const subject of ['One', 'Two', 'Three']) expect(order.indexOf(subject)).toBeLessThan(40)
+})
+
+test('each reader finds the way out in their own language, where a field says it', async () => {
+  addField(db, { key: 'language', name: 'Language', kind: 'text' })
+  somebody(db, 'anna@inkpost.example', { list, values: { language: 'Deutsch' } })
+  somebody(db, 'ines@inkpost.example', { list, values: { language: 'es-MX' } })
+  somebody(db, 'finn@inkpost.example', { list })
+  const id = mailingOnItsWay(db, list, { letter: finishedLetter() })
+  const { sending } = engineAt(await openOffice())
+  await stepUntil(sending, isSent(id))
+  const said = new Map(
+    await Promise.all(
+      taken.map(async ({ to, raw }) => {
+        const { html } = await simpleParser(raw)
+        const way = /<a href="[^"]*\/u\/[^"]*"[^>]*>([^<]*)</.exec(String(html))
+        return [to.split('@')[0]!, way?.[1]] as const
+      }),
+    ),
+  )
+  expect(Object.fromEntries(said)).toEqual({
+    anna: wordsIn('de').unsubscribe,
+    ines: wordsIn('es').unsubscribe,
+    finn: wordsIn('en').unsubscribe,
+  })
 })

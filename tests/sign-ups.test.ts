@@ -449,7 +449,16 @@ test('at a desk the form clears itself, keeps what is entered while there is no 
     await enter('desk3@inkpost.example')
     await tablet.getByText('Kept on this device until there is a line: 2').waitFor()
     expect(sendings()).toHaveLength(before + 1)
+    // The tablet is put away and taken out again, and there is still no line.
+    await tablet.evaluate('navigator.serviceWorker.ready.then(() => {})')
     await context.setOffline(false)
+    await page.goto('about:blank')
+    await satchel.kill('web')
+    await tablet.reload()
+    await tablet.getByText('Kept on this device until there is a line: 2').waitFor()
+    await tablet.getByLabel('E-mail address').fill('desk4@inkpost.example')
+    expect(sendings()).toHaveLength(before + 1)
+    await satchel.start('web')
     await until('all are handed in', () => sendings().length === before + 3)
     await until(
       'nothing waits',

@@ -4,7 +4,7 @@ import { readAccount } from '../../database/account'
 import { letterheadOf, pictureShapes } from '../../database/letters'
 import { senderOf } from '../../database/mailings'
 import { listById } from '../../database/people'
-import { footerNow } from './footer'
+import { footerNow, speaksByReader } from './footer'
 
 /**
  * What a letter is rendered with: its letterhead, and whom it comes from.
@@ -23,7 +23,7 @@ export function frameOf(
     postalAddress: account.postal_address,
     senderName: senderOf(db, of.plan === undefined ? null : { plan: of.plan }).name,
     listName: list?.public_name ?? 'this list',
-    footer: footerNow(db, of.list_id),
+    footer: { ...footerNow(db, of.list_id), byReader: speaksByReader(db) },
     url,
     shapes: pictureShapes(db),
   }

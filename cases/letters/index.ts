@@ -1,6 +1,6 @@
 /** What web and engine do with letters: what one goes out with, how somebody reads it, its web version, its pictures. */
 export { contentNow } from './content'
-export { footerNow, footerOf } from './footer'
+export { footersFor, footerNow, footerOf } from './footer'
 export { frameOf } from './frame'
 export { outgoingOf } from './outgoing'
 export { readAs } from './read-as'

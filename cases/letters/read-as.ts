@@ -11,6 +11,7 @@ import {
 } from '../../database/mailings'
 import { anybody, listById, readerById, valuesOf } from '../../database/people'
 import { audiencePeople, countAudience, somebodyLacking } from '../../database/segments'
+import { footersFor } from './footer'
 import { outgoingOf } from './outgoing'
 
 /** Who reads: somebody by id, or the n-th of the audience, or of those for whom the letter's rules are as `truths` says. */
@@ -49,9 +50,12 @@ export async function readAs(
       reader
         ? pickerFor(db, letter.document, frame.url, now)?.pickFor([reader.id]).get(reader.id)
         : {},
-      reader && list
-        ? readerValuesFor(db, letter, list.id)?.([reader.id]).get(reader.id)
-        : undefined,
+      {
+        ...(reader && list
+          ? readerValuesFor(db, letter, list.id)?.([reader.id]).get(reader.id)
+          : undefined),
+        ...(reader ? footersFor(db, mailing.list_id)?.(valuesOf(reader)) : undefined),
+      },
     ),
     truthOf(truth, rules.length),
   )

@@ -1,5 +1,5 @@
 import { isPaused, languageFor, toldIn, type ReaderPage, type Told } from '../../core/readers'
-import { languageKeys } from '../../core/people/language'
+import { saidLanguage } from '../../core/people/language'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import {
@@ -18,7 +18,7 @@ export function toldTo(db: Database, personId: number | null, listId: number | n
   const person = personId === null ? undefined : personDetails(db, personId)?.person
   const values = person ? valuesOf(person) : {}
   const language = languageFor({
-    said: languageKeys.map((key) => values[key]).find((value) => value != null),
+    said: saidLanguage(values),
     list: listId === null ? null : listById(db, listId)?.language,
     account: account.language,
   })

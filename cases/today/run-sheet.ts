@@ -10,6 +10,7 @@ import { recentImports } from '../../database/imports'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
 import { countAudience } from '../../database/segments'
 import { countPeople } from '../../database/people'
+import { readSignUps } from '../../database/sign-ups'
 import { growthByDay, providersSince, uncertainMailings } from '../../database/results'
 
 /** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
@@ -63,6 +64,9 @@ export function runSheet(db: Database, now: number): TodaySheet {
         mailing: { id: mailing.id, name: mailing.name },
         count: mailing.uncertain,
       })),
+      ...readSignUps(db, now)
+        .filter(({ toLook }) => toLook > 0)
+        .map(({ id, name, toLook }) => ({ kind: 'sign-up' as const, id, name, toLook })),
       ...recentImports(db, 3)
         .filter((one) => one.refused > 0 && one.created_at > now - 3 * DAY)
         .map((one) => ({

@@ -1,5 +1,9 @@
 /** Fields, by their key, that say which language somebody reads. */
-export const languageKeys = ['language', 'lang', 'locale'] as const
+export const languageKeys: readonly string[] = ['language', 'lang', 'locale']
+
+/** What a field of somebody's says of their language; undefined where none does. */
+export const saidLanguage = (values: Readonly<Record<string, unknown>>): unknown =>
+  languageKeys.map((key) => values[key]).find((value) => value != null)
 
 /** Countries whose addresses tell a language: the ending of the domain, and the language most of its people read. */
 const byEnding: Readonly<Record<string, string>> = {

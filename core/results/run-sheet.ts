@@ -24,6 +24,7 @@ export type Waiting =
   | { kind: 'bounces'; domain: string; rate: number; bounced: number; tried: number }
   | { kind: 'stuck'; mailing: SheetMailing; note: string | null }
   | { kind: 'uncertain'; mailing: { id: number; name: string }; count: number }
+  | { kind: 'sign-up'; id: number; name: string; toLook: number }
   | { kind: 'import'; id: number; name: string; refused: number; rows: number }
 
 /** A share with what it is of, and whether it is over its limit. */

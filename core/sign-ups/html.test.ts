@@ -86,3 +86,11 @@ test('the style touches nothing outside the form', () => {
     .filter(Boolean)
   for (const selector of selectors) expect(selector).toMatch(/^\.sup/)
 })
+
+test('a picture has its room before it is there, where its shape is known', () => {
+  const form = someForm([{ id: 'p', kind: 'picture', src: '/p/a.png' }])
+  expect(formHtml(drawn(form, { shapes: { '/p/a.png': 0.5 } }))).toMatch(
+    /<img class="sup-picture"[^>]* width="600" height="300">/,
+  )
+  expect(formHtml(drawn(form))).toMatch(/<img class="sup-picture"[^>]* width="600">/)
+})

@@ -15,6 +15,8 @@ export interface Drawing {
   look: DrawnLook
   fields: ReadonlyMap<string, Field>
   sender: { name: string; postalAddress: string }
+  /** How high a picture is for its width, by its source, so that its room is there before it is; of others nothing is known. */
+  shapes?: Readonly<Record<string, number>>
   /** Where it posts, and what says when and for which version it was drawn. */
   action: string
   token: string
@@ -39,7 +41,7 @@ export function formHtml(drawing: Drawing): string {
   const { form, look, told, action, token, version, language, sender } = drawing
   const said = saidAbove(drawing)
   const logo = look.logo
-    ? `<img class="sup-logo" src="${escapeHtml(look.logo)}" alt="${escapeHtml(sender.name)}" width="${look.logoWidth}">`
+    ? `<img class="sup-logo" src="${escapeHtml(look.logo)}" alt="${escapeHtml(sender.name)}"${sized(look.logo, look.logoWidth, drawing.shapes)}>`
     : ''
   const hidden = (name: string, value: string) =>
     `<input type="hidden" name="${escapeHtml(name)}" value="${escapeHtml(value)}">`
@@ -88,6 +90,14 @@ export function saidHtml(
   return `<div class="sup" lang="${drawing.language}" dir="${directionOf(drawing.language)}"><div class="sup-parts"><h2 tabindex="-1">${text(said.title)}</h2><p>${text(said.text)}</p>${link}</div></div>`
 }
 
+/** A picture is shown as wide as the form; this is what its height is reckoned by. */
+const PICTURE = 600
+
+const sized = (src: string, width: number, shapes: Drawing['shapes'] = {}) => {
+  const shape = shapes[src]
+  return ` width="${width}"${shape ? ` height="${Math.round(width * shape)}"` : ''}`
+}
+
 function partHtml(part: FormPart, drawing: Drawing): string {
   const { form, language, told, typed = {}, faults = {}, sender } = drawing
   const words = (of: Words) => escapeHtml(wordsFor(of, language, firstLanguage(form)))
@@ -98,7 +108,7 @@ function partHtml(part: FormPart, drawing: Drawing): string {
       return `<p>${words(part.text)}</p>`
     case 'picture':
       return part.src
-        ? `<img class="sup-picture" src="${escapeHtml(part.src)}" alt="${words(part.alt)}">`
+        ? `<img class="sup-picture" src="${escapeHtml(part.src)}" alt="${words(part.alt)}"${sized(part.src, PICTURE, drawing.shapes)}>`
         : ''
     case 'field':
       return fieldHtml(part, drawing)

@@ -14,9 +14,12 @@ export function addPicture(
   return { id, path: `/p/${picture.hash}` }
 }
 
-/** How high each picture is for its width, by its public path. */
-export function pictureShapes(db: Database): Record<string, number> {
-  const rows = all(db, q.selectFrom('pictures').select(['hash', 'width', 'height']))
+/** How high each picture is for its width, by its public path; `only`: of these alone. */
+export function pictureShapes(db: Database, only?: readonly string[]): Record<string, number> {
+  if (only?.length === 0) return {}
+  const some = q.selectFrom('pictures').select(['hash', 'width', 'height'])
+  const hashes = only?.map((path) => path.replace('/p/', ''))
+  const rows = all(db, hashes ? some.where('hash', 'in', hashes) : some)
   return Object.fromEntries(rows.map(({ hash, width, height }) => [`/p/${hash}`, height / width]))
 }
 

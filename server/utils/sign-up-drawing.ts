@@ -4,11 +4,13 @@ import { isReaderLanguage, toldIn, type ReaderLanguage } from '~~/core/readers'
 import {
   drawnLook,
   firstLanguage,
+  partsOf,
   plainFormHtml,
   testedVersion,
   type Drawing,
   type SignUpForm,
 } from '~~/core/sign-ups'
+import { pictureShapes } from '~~/database/letters'
 import { readFields } from '~~/database/people'
 import { readerWords } from '~~/database/readers'
 import {
@@ -79,11 +81,16 @@ export function drawingOf(
 ): Drawing {
   const { db } = satchel()
   const { name, postal_address, letterhead, zone } = account()
+  const look = drawnLook(form, letterhead)
+  const pictured = [...partsOf(form, 'picture').map(({ src }) => src), look.logo ?? ''].filter(
+    Boolean,
+  )
   return {
     ...{ form, language, version },
     told: toldIn(readerWords(db, language), language, zone),
-    look: drawnLook(form, letterhead),
+    look,
     fields: new Map(readFields(db).map((field) => [field.key, field])),
+    shapes: pictureShapes(db, pictured),
     sender: { name, postalAddress: postal_address },
     action: `/s/${signUp.key}${stands === 'framed' ? '?in=page' : ''}`,
     token: drawnToken(signUp.id),

@@ -87,6 +87,7 @@ const onlyButton = computed(() => of.value.form.parts.every(({ kind }) => kind !
             placeholder="e.g. the letter greets by it"
             @taken="set({ reason: $event })"
         /></label>
+        <CostOfField v-if="!stays" :field="part.field" />
         <label v-if="chooses" class="grid gap-1"
           ><span class="muted small">What there is to choose from, a line each</span
           ><textarea

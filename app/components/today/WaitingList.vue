@@ -55,6 +55,16 @@ const items = computed(() =>
           label: 'Decide',
           to: `/mail/${one.mailing.id}/dispatch`,
         }
+      case 'sign-up':
+        return {
+          key: `f${one.id}`,
+          level: 'note' as const,
+          title: `${count(one.toLook)} came by “${one.name}” and ${one.toLook === 1 ? 'is' : 'are'} doubtful`,
+          detail:
+            'They are mailed nothing. Let them through or drop them; after 14 days they go by themselves.',
+          label: 'Look',
+          to: `/sign-ups/${one.id}/results`,
+        }
       case 'import':
         return {
           key: `i${one.id}`,

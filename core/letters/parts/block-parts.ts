@@ -12,7 +12,7 @@ import { isStacked, PRESSED, SMALLEST } from '../geometry'
 import { inlinesOf, isEmptyText } from '../rich-text'
 import { headingSize, type InheritedStyle } from '../style'
 import { escapeHtml } from '../rendering/escape'
-import type { Rendering } from '../rendering/frame'
+import { footerWord, type Rendering } from '../rendering/frame'
 import { LINE, LINES, QUIET, type Part, type Pressed, type Shown, type Type } from './part'
 import { picksTable } from '../rendering/picked'
 import { inlineHtml, linkTag, richHtml } from '../rendering/rich-html'
@@ -125,13 +125,12 @@ export function partsOf(block: Block, rendering: Rendering, around: Around): Par
     case 'footer': {
       const fine: Type = { ...type, size: SMALLEST, line: 1.5, ink: QUIET }
       const address = escapeHtml(rendering.postalAddress).replace(/\n/g, '<br>')
-      const { unsubscribe, yourPage } = rendering.footer
       const small = pressed(SMALLEST * 1.5)
-      const link = (to: string, words: string) =>
-        `<a href="${to}" style="color:${QUIET};${small}">${escapeHtml(words)}</a>`
+      const link = (to: string, name: 'unsubscribe' | 'yourPage') =>
+        `<a href="${to}" style="color:${QUIET};${small}">${footerWord(rendering, name, escapeHtml)}</a>`
       const links = [
-        link(slotMark.leave, unsubscribe),
-        ...(yourPage === null ? [] : [link(slotMark.yourPage, yourPage)]),
+        link(slotMark.leave, 'unsubscribe'),
+        ...(rendering.footer.yourPage === null ? [] : [link(slotMark.yourPage, 'yourPage')]),
       ].join(' &nbsp;·&nbsp; ')
       const html = `${rendering.written(() => richHtml(block.text, rendering, accent))}<p style="margin:0 0 12px">${address}</p><p style="margin:0">${links}</p>`
       return [{ kind: 'words', html, align: 'left', type: fine, room: room(22, 26) }]

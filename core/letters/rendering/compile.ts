@@ -6,7 +6,7 @@ import { linksOf, type LetterLink } from '../links'
 import type { Letter } from '../document'
 import type { Condition } from '../shown-to'
 import { escapeHtml } from './escape'
-import { numbering, rendering, type LetterFrame } from './frame'
+import { footerFill, numbering, rendering, type LetterFrame } from './frame'
 import { documentToText } from './plain-text'
 import { pickFill } from './picked'
 import { cutAtSlots } from './slots'
@@ -49,7 +49,10 @@ export async function compileLetter(letter: Letter, frame: LetterFrame): Promise
 
 /** What a slot is filled with. Throws where it can't be read. */
 export function fillOf(expression: string): CompiledFill {
-  return pickFill(expression) ?? { expression, value: compileFillIn(expression) }
+  return (
+    pickFill(expression) ??
+    footerFill(expression) ?? { expression, value: compileFillIn(expression) }
+  )
 }
 
 /** The letter as MJML with marks for its slots, and what their numbers mean. */

@@ -1,6 +1,7 @@
 import type { LetterDocument } from '../document'
 import type { Letterhead } from '../letterhead'
 import { conditionsOf, type Condition, type Conditions } from '../shown-to'
+import type { CompiledFill } from './compile'
 import { escapeHtml } from './escape'
 import { cleanHtml } from './raw-html'
 import { slotMark } from './slots'
@@ -28,6 +29,33 @@ export interface FooterWords {
   unsubscribe: string
   /** The link to the reader's own page; null in letters from before there was one. */
   yourPage: string | null
+  /** Whether readers who speak another language are told it in theirs; the words above are for all others. */
+  byReader?: boolean
+}
+
+/** A word of the footer: as it is for everybody, or the mark of what each reader's own language says. */
+export function footerWord(
+  { footer, fill }: Pick<Rendering, 'footer' | 'fill'>,
+  name: 'unsubscribe' | 'yourPage',
+  written: (words: string) => string,
+): string {
+  const words = footer[name] ?? ''
+  return footer.byReader ? fill(footerExpression(name, words)) : written(words)
+}
+const footerExpression = (name: string, words: string) => `footer ${name} ${words}`
+
+/** What a mark of the footer is filled with: the reader's words, as their context has them, or those for everybody. */
+export function footerFill(expression: string): CompiledFill | null {
+  const found = /^footer (unsubscribe|yourPage) (.*)$/s.exec(expression)
+  if (!found) return null
+  const [, name, words] = found
+  return {
+    expression,
+    value: ({ footer }) => {
+      const theirs = footer?.[name!]
+      return typeof theirs === 'string' ? theirs : words!
+    },
+  }
 }
 
 /** The same while one letter is rendered: slots, links and conditions get their numbers here. */

@@ -2,7 +2,7 @@ import { shownEntries, type Block, type LetterDocument } from '../document'
 import { htmlLinks, linkRuns } from '../links'
 import { inlinesOf, type Inline, type TextNode } from '../rich-text'
 import { headingsOf } from '../parts/block-parts'
-import type { Rendering } from './frame'
+import { footerWord, type Rendering } from './frame'
 import { picksText } from './picked'
 import { htmlText } from './raw-html'
 import { slotMark } from './slots'
@@ -77,9 +77,12 @@ function blockText(block: Block, rendering: Rendering): string {
   }
 }
 
-function footerLinks({ footer: { unsubscribe, yourPage } }: Rendering): string {
-  const leave = `${unsubscribe}: ${slotMark.leave}`
-  return yourPage === null ? leave : `${leave}\n${yourPage}: ${slotMark.yourPage}`
+function footerLinks(rendering: Rendering): string {
+  const said = (name: 'unsubscribe' | 'yourPage') => footerWord(rendering, name, (words) => words)
+  const leave = `${said('unsubscribe')}: ${slotMark.leave}`
+  return rendering.footer.yourPage === null
+    ? leave
+    : `${leave}\n${said('yourPage')}: ${slotMark.yourPage}`
 }
 
 function contentsText(rendering: Rendering): string[] {

@@ -242,3 +242,25 @@ test('links in an author’s own HTML are counted like any other, each under its
     { numRuns: 60 },
   )
 })
+
+test('a footer is told in each reader’s own language where it is known, and else as for everybody', async () => {
+  const byReader = { ...frame, footer: { ...frame.footer, byReader: true } }
+  const told = await compileLetter(letter, byReader)
+  const merged = (footer?: Record<string, string>) =>
+    mergeLetter(
+      told,
+      personContext(
+        { address: 'a@b.example', values: {} },
+        { list: '', sender: '', mailing: '' },
+        {},
+        footer ? { footer } : {},
+      ),
+    )
+  const theirs = merged({ unsubscribe: 'Se désabonner <ici>', yourPage: 'Modifier' })
+  expect(theirs.html).toContain('Se désabonner &lt;ici&gt;')
+  expect(theirs.text).toContain('Se désabonner <ici>: #leave')
+  expect(theirs.text).not.toContain('Abmelden')
+  const others = merged()
+  expect(others.html).toContain('Abmelden &lt;jetzt&gt;')
+  expect(others.text).toContain('Ändern: ')
+})

@@ -11,10 +11,12 @@ import { documentToText } from './plain-text'
  */
 export async function letterSource(
   letter: Letter,
-  frame: LetterFrame,
+  given: LetterFrame,
   format: 'mjml' | 'html' | 'text',
   linkTo = (url: string, _n: number) => url,
 ): Promise<string> {
+  // Other programs know nothing of who speaks what.
+  const frame = { ...given, footer: { ...given.footer, byReader: false } }
   const { mjml, numbers } = letterToMjml(letter, frame)
   const links = linksOf(letter.document).map(({ url }) => url)
   const readable = (
