@@ -4,14 +4,18 @@ import {
   emptyMap,
   enter,
   insertStep,
-  lineOf,
+  joinAt,
+  lotOf,
+  mailingsOfMap,
+  stepsInOrder,
+  type Happening,
   type Place,
   type SequenceMap,
   type Start,
 } from '../core/sequences'
 import { hourOf } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
-import { all, q, run, type Database } from '../database'
+import { all, prepared, q, run, type Database } from '../database'
 import {
   createMailing,
   mailingById,
@@ -20,7 +24,7 @@ import {
   saveLinks,
 } from '../database/mailings'
 import { letterOf } from '../database/letters'
-import { addSequence } from '../database/sequences'
+import { addSequence, carryOut, countPassed } from '../database/sequences'
 import type { Chance } from './chance'
 import { historyStatements } from './history'
 import { letterFrom, type Words } from './letters'
@@ -34,6 +38,8 @@ type Plan = {
   when: Start['when']
   /** Waits in milliseconds between letters. */
   steps: (number | Words)[]
+  /** Where its line forks, once it is drawn; `mail` makes a mailing for one more letter. */
+  shape?: (map: SequenceMap, mail: (words: Words) => number) => SequenceMap
 }
 
 /** Four sequences: two that run, one that rests, one that is being drawn; with everybody who came by. */
@@ -74,7 +80,7 @@ export function makeSequences(
     )
     const walk = walker(db, chance, agent, id, map)
     for (const { person, at } of comersOf(db, people, plan, now)) walk(person, plan.list, at, now)
-    for (const mailing of mailingsIn(map)) {
+    for (const mailing of mailingsOfMap(map)) {
       keepHours(db, mailing)
       const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
       saveLinks(
@@ -90,9 +96,6 @@ export function makeSequences(
     }
   }
 }
-
-const mailingsIn = (map: SequenceMap) =>
-  lineOf(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
 
 /** How many opened and clicked in each hour since they got a mail. */
 function keepHours(db: Database, mailing: number) {
@@ -120,13 +123,14 @@ function keepHours(db: Database, mailing: number) {
 /** The map of a plan, each letter in a mailing of its own. */
 function draw(db: Database, id: number, plan: Plan): SequenceMap {
   const start: SequenceMap = { ...emptyMap, start: { when: plan.when, rule: null } }
-  return plan.steps.reduce<SequenceMap>((map, step, n) => {
-    const after = lineOf(map).at(-1)?.id ?? null
+  const line = plan.steps.reduce<SequenceMap>((map, step, n) => {
+    const after = stepsInOrder(map).at(-1)?.id ?? null
     if (typeof step === 'number')
       return insertStep(map, after, `wait-${n}`, { kind: 'wait', ms: step })
     const mailing = mailFor(db, id, plan, letterFrom(step))
     return insertStep(map, after, `mail-${n}`, { kind: 'mail', mailingId: mailing })
   }, start)
+  return plan.shape?.(line, (words) => mailFor(db, id, plan, letterFrom(words))) ?? line
 }
 
 function mailFor(db: Database, sequence: number, plan: Plan, letter: Letter): number {
@@ -171,10 +175,21 @@ function comersOf(db: Database, people: DemoPerson[], plan: Plan, now: number) {
 /** Leads people through a map as they would have been led, up to now, and writes what came of it. */
 function walker(db: Database, chance: Chance, agent: number, sequence: number, map: SequenceMap) {
   const write = historyStatements(db)
+  const ordered = prepared<{ person: number; from: number; to: number }, { n: number }>(
+    db,
+    (value) =>
+      q
+        .selectFrom('orders')
+        .select((eb) => eb.fn.countAll<number>().as('n'))
+        .where('person_id', '=', value('person'))
+        .where('at', '>=', value('from'))
+        .where('at', '<=', value('to')),
+  )
   return (person: DemoPerson, list: number, entered: number, now: number) => {
     const on = person.lists.get(list)!
-    let place: Place | null = enter(map, entered)
+    let place: Place | null = enter(map, entered, 'UTC')
     let last = place!
+    let clicked: number | null = null
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
     while (place && place.due <= now) {
       const at: number = place.due
@@ -182,10 +197,20 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
         subscribed: at < on.until,
         suppressed: at >= person.setAsideAt,
         pausedUntil: null,
+        holds: (what: Happening) =>
+          what.is === 'clicked'
+            ? clicked !== null && clicked <= at
+            : what.is === 'ordered' &&
+              ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
+        lot: (step: string) => lotOf(sequence, step, person.id),
+        zone: 'UTC',
       }
-      const { effects, next, ended } = advance(map, place, facts, at)
-      for (const { mailingId } of effects) read(person, mailingId, at, now)
-      last = place
+      const { effects, next, ended, passed } = advance(map, place, facts, at)
+      if (passed) countPassed(db, { sequence_id: sequence, version: 1 }, passed)
+      for (const effect of effects)
+        if (effect.is === 'mail') clicked = read(person, effect.mailingId, at, now) ?? clicked
+        else carryOut(db, effect, person.id, at)
+      last = ended?.why === 'goal' ? { ...place, step: passed!.step } : place
       place = next
       if (ended) ending = { ...ended, at }
     }
@@ -204,8 +229,8 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
     )
   }
 
-  /** Somebody who has just joined reads more gladly than others. */
-  function read(person: DemoPerson, mailing: number, at: number, now: number) {
+  /** Somebody who has just joined reads more gladly than others; when they clicked, if they did. */
+  function read(person: DemoPerson, mailing: number, at: number, now: number): number | null {
     const accepted = at + chance.between(500, 40_000)
     // Some of it bounces, and is complained about, as any mail.
     if (chance.is(0.006)) {
@@ -214,7 +239,7 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
         ...{ opened: null, clicked: null, left: null, machine: null, scanner: null, agent: null },
         ...{ answer: 'The mailbox is full.', variant: null, part: null, truth: null },
       })
-      return
+      return null
     }
     const soon = Math.floor(accepted + MINUTE - Math.log(1 - chance.next()) * 5 * HOUR)
     const opened = chance.is(0.3 + 0.6 * person.keen) && soon < now ? soon : null
@@ -231,6 +256,7 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
     if (opened !== null) write.act.run({ ...act, kind: 'open', link: null, at: opened })
     if (clicked !== null)
       write.act.run({ ...act, kind: 'click', link: firstLinkOf(0), at: clicked })
+    return clicked
   }
 }
 
@@ -275,6 +301,18 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           button: { label: 'Open the map of beaches', path: '/beaches' },
         },
       ],
+      // Who clicks is marked on the way; who buys a kite has no need of the rest.
+      shape(map) {
+        const way = { when: { is: 'clicked' as const, mail: null }, next: null }
+        let shaped = insertStep(map, 'wait-3', 'fork', { kind: 'fork', ways: [way] })
+        shaped = insertStep(shaped, { step: 'fork', way: 1 }, 'mark', {
+          kind: 'do',
+          acts: [{ is: 'tag', tag: 'wants more' }],
+        })
+        return insertStep(shaped, 'mail-4', 'goal', {
+          ...{ kind: 'goal', name: 'a first order', when: { is: 'ordered' }, out: true },
+        })
+      },
     },
     {
       name: 'Basket left behind',
@@ -305,6 +343,29 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
           button: { label: 'Answer three questions', path: '/which-kite' },
         },
       ],
+      // Half get the three questions, half an offer of help; whoever orders is out.
+      shape(map, mail) {
+        let shaped = insertStep(map, 'wait-2', 'split', {
+          kind: 'split',
+          ways: [{ share: 500, next: null }],
+        })
+        const help = mail({
+          subject: 'Shall we choose it with you?',
+          preview: 'Ten minutes on the telephone, with somebody who flies it',
+          title: 'Ask somebody who flies it',
+          lines: [
+            'Tell us when we may ring. We take the kite in question to the beach beforehand, and say what it does there.',
+          ],
+          button: { label: 'Say when we may ring', path: '/which-kite' },
+        })
+        shaped = insertStep(shaped, { step: 'split', way: 1 }, 'help', {
+          ...{ kind: 'mail', mailingId: help },
+        })
+        shaped = insertStep(shaped, 'mail-3', 'goal', {
+          ...{ kind: 'goal', name: 'bought after all', when: { is: 'ordered' }, out: true },
+        })
+        return joinAt(shaped, 'split', 1, 'goal')
+      },
     },
     {
       name: 'First course',

@@ -1,5 +1,13 @@
 import { beforeEach, expect, test } from 'vitest'
-import { emptyMap, insertStep, removeStep, type SequenceMap } from '../core/sequences'
+import {
+  emptyMap,
+  insertStep,
+  lotOf,
+  removeStep,
+  type NewStep,
+  type SequenceMap,
+  type Spot,
+} from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import { all, one, q, run, type Database } from '../database'
 import {
@@ -17,6 +25,7 @@ import {
   readSequences,
   sequenceById,
   startSequence,
+  trafficOf,
 } from '../database/sequences'
 import { sequenceProblems } from '../cases/sequences'
 import {
@@ -24,6 +33,7 @@ import {
   everythingKnown,
   addList,
   mergePeople,
+  personDetails,
   suppressPeople,
   changeSubscription,
 } from '../database/people'
@@ -331,4 +341,110 @@ test('merged, one stays in what either was in; erased, nothing stays', async () 
   expect(countMembers(db, rule, engine.time.now + HOUR)).toBe(1)
   erasePerson(db, kept, engine.time.now)
   expect(all(db, q.selectFrom('enrolments').selectAll())).toEqual([])
+})
+
+/** A fork behind a welcome's wait: who clicked gets a tag and a field, everyone else another mail; a goal ends it all. */
+function forked() {
+  const id = addSequence(db, 'First order', list, 0)
+  const hello = mailStep(id, null, 'hello')
+  const put = (at: Spot, step: string, what: NewStep) =>
+    write(id, { map: insertStep(read(id).map, at, step, what) })
+  put({ step: 'hello', way: 0 }, 'pause', { kind: 'wait', ms: 2 * DAY })
+  put({ step: 'pause', way: 0 }, 'fork', {
+    kind: 'fork',
+    ways: [{ when: { is: 'clicked', mail: 'hello' }, next: null }],
+  })
+  put({ step: 'fork', way: 1 }, 'mark', {
+    kind: 'do',
+    acts: [
+      { is: 'tag', tag: 'keen' },
+      { is: 'set', field: 'first_name', value: 'Keen' },
+    ],
+  })
+  const nudge = mailStep(id, 'fork', 'nudge')
+  put({ step: 'nudge', way: 0 }, 'rest', { kind: 'wait', ms: DAY })
+  put({ step: 'rest', way: 0 }, 'goal', {
+    ...{ kind: 'goal', name: 'ordered', when: { is: 'ordered' }, out: true },
+  })
+  return { id, hello, nudge }
+}
+const order = (person: number, at: number) =>
+  run(
+    db,
+    q.insertInto('orders').values({ number: `${person} ${at}`, person_id: person, at, money: 900 }),
+  )
+const standing = (person: number) =>
+  one(
+    db,
+    q.selectFrom('enrolments').select(['state', 'why', 'step']).where('person_id', '=', person),
+  )
+
+test('a fork asks what they did since they came in; a step does what it says, once; ways are counted', async () => {
+  const { id, hello, nudge } = forked()
+  expect(sequenceProblems(db, read(id), engine.time.now)).toEqual([])
+  start(id)
+  const [keen, other] = [join('keen'), join('other')]
+  await settle()
+  run(
+    db,
+    q
+      .updateTable('recipients')
+      .set({ clicked_at: engine.time.now })
+      .where('mailing_id', '=', hello)
+      .where('person_id', '=', keen),
+  )
+  engine.time.now += 2 * DAY
+  await settle()
+  await settle()
+  expect([state(nudge, keen), state(nudge, other)]).toEqual([undefined, 'queued'])
+  const known = everythingKnown(db, keen)!
+  expect(known.tags).toEqual(['keen'])
+  expect(personDetails(db, keen)!.person.first_name).toBe('Keen')
+  expect(personDetails(db, other)!.person.first_name).not.toBe('Keen')
+  expect(standing(keen)).toMatchObject({ state: 'finished', why: null })
+  expect(trafficOf(db, id)).toMatchObject({
+    ...{ hello: [2], pause: [2], fork: [1, 1], mark: [1], nudge: [1] },
+  })
+})
+
+test('who reaches the goal is out at their next step, and only by what they did since they came in', async () => {
+  const { id, nudge } = forked()
+  start(id)
+  const [buyer, before] = [join('buyer'), join('before')]
+  order(before, engine.time.now - 1)
+  await settle()
+  engine.time.now += HOUR
+  order(buyer, engine.time.now)
+  engine.time.now += 2 * DAY
+  await settle()
+  expect(standing(buyer)).toEqual({ state: 'finished', why: 'goal', step: 'goal' })
+  expect(standing(before)).toMatchObject({ state: 'inside', step: 'rest' })
+  expect([state(nudge, buyer), state(nudge, before)]).toEqual([undefined, 'queued'])
+  expect(trafficOf(db, id).goal).toEqual([0, 1])
+})
+
+test('a split draws by lot, always the same for somebody; a rule is asked as things are then', async () => {
+  const id = addSequence(db, 'Halves', list, 0)
+  const mail = mailStep(id, null, 'hello')
+  const map = insertStep(read(id).map, null, 'split', {
+    kind: 'split',
+    ways: [{ share: 300, next: null }],
+  })
+  write(id, {
+    map: insertStep(map, { step: 'split', way: 1 }, 'tag', {
+      kind: 'do',
+      acts: [{ is: 'tag', tag: 'aside' }],
+    }),
+  })
+  start(id)
+  const people = Array.from({ length: 200 }, (_, n) => join(`half${n}`))
+  await settle()
+  const [main, aside] = trafficOf(db, id).split as [number, number]
+  expect(main + aside).toBe(200)
+  expect(aside).toBeGreaterThan(35)
+  expect(aside).toBeLessThan(85)
+  expect(everythingKnown(db, people[0]!)!.tags).toEqual(
+    lotOf(id, 'split', people[0]!) < 0.3 ? ['aside'] : [],
+  )
+  expect(people.every((person) => state(mail, person) === 'queued')).toBe(true)
 })

@@ -17,6 +17,10 @@ const onFile = (over: object = {}) => ({
   mailings: [],
   people: [],
   problems: [],
+  cautions: [],
+  fields: [],
+  others: [],
+  traffic: {},
   ...over,
 })
 async function opened(over: object = {}) {

@@ -1,9 +1,14 @@
 import type { LetterSender } from '~~/core/senders'
+import type { Field } from '~~/core/people'
 import {
   insertStep,
-  lineOf,
+  joinAt,
   removeStep,
+  removeWay as withoutWay,
+  stepsInOrder,
+  type NewStep,
   type SequenceMap,
+  type Spot,
   type Start,
   type Step,
 } from '~~/core/sequences'
@@ -21,6 +26,8 @@ export interface OpenSequence {
   counts: { inside: number; finished: number; left: number }
   /** By step: how many stand there. */
   standing: Record<string, number>
+  /** By step: how many went by each of its ways. */
+  traffic: Record<string, number[]>
   mailings: SequenceMail[]
   people: {
     id: number
@@ -33,6 +40,10 @@ export interface OpenSequence {
     entered_at: number
   }[]
   problems: string[]
+  cautions: string[]
+  fields: Pick<Field, 'key' | 'name'>[]
+  /** Sequences that people can be let into by a step. */
+  others: { id: number; name: string }[]
   lists: { id: number; name: string }[]
   segments: { id: number; name: string }[]
   events: string[]
@@ -78,6 +89,15 @@ function sequenceKeeper(id: number): Keeper<SequenceChange> {
   }))
 }
 
+/** What a step is like when it is put in. */
+const fresh: Record<Exclude<Step['kind'], 'mail'>, NewStep> = {
+  wait: { kind: 'wait', ms: 2 * 24 * 60 * 60_000 },
+  fork: { kind: 'fork', ways: [{ when: { is: 'clicked', mail: null }, next: null }] },
+  split: { kind: 'split', ways: [{ share: 500, next: null }] },
+  do: { kind: 'do', acts: [] },
+  goal: { kind: 'goal', name: '', when: { is: 'ordered' }, out: true },
+}
+
 /** The sequence that is open: each change is kept at once, and can be undone. */
 export const useSequence = defineStore('sequence', () => {
   const onServer = shallowRef<OpenSequence | null>(null)
@@ -95,7 +115,8 @@ export const useSequence = defineStore('sequence', () => {
   /** The sequence that is to be open: answers about any other come too late. */
   let wanted = 0
 
-  const line = computed(() => (sequence.value ? lineOf(sequence.value.map) : []))
+  /** Its steps, each behind all that lead to it. */
+  const line = computed(() => (sequence.value ? stepsInOrder(sequence.value.map) : []))
   /** While it runs its map is fixed; what people inside walk through does not change under their feet. */
   const canChange = computed(
     () =>
@@ -174,24 +195,32 @@ export const useSequence = defineStore('sequence', () => {
     await save(next)
   }
 
-  async function addWait(after: string | null) {
+  /** Puts a step of a kind in on a way; a mail with a letter of its own to begin with. */
+  async function addStep(spot: Spot, kind: Step['kind']) {
+    const of = sequence.value!.id
+    const step = kind === 'mail' ? await newMail() : fresh[kind]
+    if (!step || sequence.value?.id !== of) return
     const id = crypto.randomUUID()
-    const wait = { kind: 'wait' as const, ms: 2 * 24 * 60 * 60_000 }
-    await set({ map: insertStep(sequence.value!.map, after, id, wait) })
+    await set({ map: insertStep(sequence.value.map, spot, id, step) })
     chosen.value = id
   }
 
-  async function addMail(after: string | null) {
+  async function newMail(): Promise<NewStep | null> {
     const many = line.value.filter(({ step }) => step.kind === 'mail').length
     const body = { name: `${sequence.value!.name}, mail ${many + 1}` }
-    const of = sequence.value!.id
-    const made = await act<{ id: number }>(`/api/sequences/${of}/mails`, 'POST', body)
-    if (!made || sequence.value?.id !== of) return
-    const id = crypto.randomUUID()
-    await set({
-      map: insertStep(sequence.value!.map, after, id, { kind: 'mail', mailingId: made.id }),
-    })
-    chosen.value = id
+    const path = `/api/sequences/${sequence.value!.id}/mails`
+    const made = await act<{ id: number }>(path, 'POST', body)
+    return made && { kind: 'mail', mailingId: made.id }
+  }
+
+  /** A side way comes together with the others at another step; null: at Finish. */
+  async function joinWay(id: string, way: number, target: string | null) {
+    await set({ map: joinAt(sequence.value!.map, id, way, target) })
+  }
+
+  async function removeWay(id: string, way: number) {
+    await set({ map: withoutWay(sequence.value!.map, id, way) })
+    useNotices().say('The way is removed.', { label: 'Undo', run: undo })
   }
 
   async function remove(id: string) {
@@ -211,6 +240,6 @@ export const useSequence = defineStore('sequence', () => {
 
   return {
     ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange },
-    ...{ open, set, undo, redo, addWait, addMail, remove, changeStep, changeStart },
+    ...{ open, set, undo, redo, addStep, joinWay, removeWay, remove, changeStep, changeStart },
   }
 })

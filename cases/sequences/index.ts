@@ -1,2 +1,2 @@
 /** What web and engine do with sequences. */
-export { sequenceProblems } from './problems'
+export { sequenceCautions, sequenceProblems } from './problems'

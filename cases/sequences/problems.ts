@@ -1,6 +1,6 @@
 import { blockersOf } from '../../core/proof'
 import { readyRule } from '../../core/segments'
-import { lineOf, mapProblems } from '../../core/sequences'
+import { mapCautions, mapProblems, stepsInOrder, type SequenceMap } from '../../core/sequences'
 import type { Database } from '../../database'
 import { mailingById } from '../../database/mailings'
 import { readCatalog } from '../../database/segments'
@@ -10,7 +10,7 @@ import { proofMailing } from '../mailings'
 /** What keeps a sequence from running, in sentences: of its map, of who may come in, and of its letters. */
 export function sequenceProblems(db: Database, sequence: Sequence, now: number): string[] {
   const { rule } = sequence.map.start
-  const letters = lineOf(sequence.map).flatMap(({ step }) => {
+  const letters = stepsInOrder(sequence.map).flatMap(({ step }) => {
     const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
     if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
       return ['A mail is gone. Remove its step.']
@@ -23,7 +23,24 @@ export function sequenceProblems(db: Database, sequence: Sequence, now: number):
   })
   return [
     ...mapProblems(sequence.map, sequence.list_id),
-    ...(rule ? readyRule(rule, readCatalog(db)).problems.map(({ message }) => message) : []),
+    ...[...(rule ? [rule] : []), ...rulesOf(sequence.map)].flatMap((one) =>
+      readyRule(one, readCatalog(db)).problems.map(({ message }) => message),
+    ),
     ...letters,
   ]
 }
+
+/** The rules that forks and goals of a map ask. */
+const rulesOf = (map: SequenceMap) =>
+  stepsInOrder(map).flatMap(({ step }) => {
+    const asked =
+      step.kind === 'fork'
+        ? step.ways.map(({ when }) => when)
+        : step.kind === 'goal'
+          ? [step.when]
+          : []
+    return asked.flatMap((when) => (when.is === 'fits' ? [when.rule] : []))
+  })
+
+/** What may well be meant in a sequence, and often is not, in sentences. */
+export const sequenceCautions = ({ map }: Sequence): string[] => mapCautions(map)

@@ -1,10 +1,11 @@
 /** What a slot is drawn for; each is independent of the others. */
-export type SlotUse = 'holdout' | 'test' | 'variant'
+export type SlotUse = 'holdout' | 'test' | 'variant' | 'way'
 
 const salts: Record<SlotUse, number> = {
   holdout: 0x9e3779b1,
   test: 0x85ebca77,
   variant: 0xc2b2ae3d,
+  way: 0x27d4eb2f,
 }
 
 /**

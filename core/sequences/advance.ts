@@ -1,4 +1,6 @@
-import type { SequenceMap } from './map'
+import { reachableFrom, stepsInOrder, type SequenceMap } from './map'
+import { kindOfStep, waysOf } from './steps'
+import type { Effect, InsideFacts } from './steps/kind'
 
 /** Where somebody stands: the step that is carried out next, when, and which visit to it that is. */
 export interface Place {
@@ -9,70 +11,116 @@ export interface Place {
   visit: number
 }
 
-/** What must be known of somebody inside to go on with them. */
-export interface InsideFacts {
-  subscribed: boolean
-  suppressed: boolean
-  /** They asked for no mail until then; null: they did not. */
-  pausedUntil: number | null
+/** What comes of carrying out a step. */
+export interface Advanced {
+  effects: Effect[]
+  /** Where they stand then; null where they came out. */
+  next: Place | null
+  ended: Ending | null
+  /** The step they went by, and by which of its ways; null where they stay, or left. Of a goal way 1: it was reached. */
+  passed: { step: string; way: number } | null
 }
 
-/** What carrying a step out does in the world. */
-export type Effect = { is: 'mail'; mailingId: number }
-
-export type Advanced =
-  { effects: Effect[]; next: Place; ended: null } | { effects: Effect[]; next: null; ended: Ending }
-
-/** How somebody came out: by Finish, or on the way. */
+/** How somebody came out: by Finish or the goal, or on the way. */
 export type Ending =
-  | { state: 'finished'; why: null }
+  | { state: 'finished'; why: null | 'goal' }
   | { state: 'left'; why: 'unsubscribed' | 'suppressed' | 'the step is gone' }
 
 /**
  * Carries out the step at which somebody stands and says where they stand then. Nothing happens outside of the answer:
- * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done; who paused their mail
- * stays before it until the pause is over.
+ * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done; who
+ * has reached a goal that is still ahead of them goes there first.
  */
 export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now: number): Advanced {
   if (facts.suppressed) return left('suppressed')
   if (!facts.subscribed) return left('unsubscribed')
   const step = map.steps[place.step]
   if (!step) return left('the step is gone')
-  if (step.kind === 'mail' && facts.pausedUntil !== null && facts.pausedUntil > now)
-    return { effects: [], next: { ...place, due: facts.pausedUntil }, ended: null }
-  const effects: Effect[] = step.kind === 'mail' ? [{ is: 'mail', mailingId: step.mailingId }] : []
-  const next = arriveAt(map, step.next, now, place.visit + 1)
+  const goal = goalsAhead(map, place.step).find((id) => {
+    const ahead = map.steps[id]!
+    return ahead.kind === 'goal' && facts.holds(ahead.when)
+  })
+  if (goal !== undefined) return reachGoal(map, goal, place, facts, now)
+  const came = kindOfStep(step).carryOut(step, place.step, facts, now)
+  if ('stay' in came)
+    return { effects: [], next: { ...place, due: came.stay }, ended: null, passed: null }
+  const { effects, way } = came
+  const next = arriveAt(map, waysOf(step)[way]!.next, now, place.visit + 1, facts.zone)
+  const passed = { step: place.step, way }
   return next === null
-    ? { effects, next, ended: { state: 'finished', why: null } }
-    : { effects, next, ended: null }
+    ? { effects, next, ended: { state: 'finished', why: null }, passed }
+    : { effects, next, ended: null, passed }
 }
 
-/** The mail somebody is still to get who stands at a step, as things stand, with how long after it is due, ms. */
+function reachGoal(
+  map: SequenceMap,
+  id: string,
+  place: Place,
+  { zone }: InsideFacts,
+  now: number,
+): Advanced {
+  const goal = map.steps[id]!
+  const passed = { step: id, way: 1 }
+  const on =
+    goal.kind === 'goal' && goal.out ? null : arriveAt(map, goal.next, now, place.visit + 1, zone)
+  return on === null
+    ? { effects: [], next: null, ended: { state: 'finished', why: 'goal' }, passed }
+    : { effects: [], next: on, ended: null, passed }
+}
+
+/** The goals at or behind a step, in the order of the map. */
+function goalsAhead(map: SequenceMap, id: string): string[] {
+  let goals = goalsOf.get(map)
+  if (!goals)
+    goalsOf.set(
+      map,
+      (goals = stepsInOrder(map).flatMap((one) => (one.step.kind === 'goal' ? [one.id] : []))),
+    )
+  if (goals.length === 0) return goals
+  const ahead = reachableFrom(map, id)
+  return goals.filter((goal) => ahead.has(goal))
+}
+const goalsOf = new WeakMap<SequenceMap, string[]>()
+
+/**
+ * The mail somebody is still to get who stands at a step, with how long after it is due, ms: as things stand, which is along
+ * the main way of every fork, and without reaching a goal.
+ */
 export function mailAhead(map: SequenceMap, step: string): { mailingId: number; after: number }[] {
   const found: { mailingId: number; after: number }[] = []
   let place: Place | null = { step, due: 0, visit: 0 }
-  const facts = { subscribed: true, suppressed: false, pausedUntil: null }
-  // A map is a line without circles; the limit holds for one that was made up.
+  const facts: InsideFacts = {
+    ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
+    ...{ holds: () => false, lot: () => 1 },
+  }
+  // The limit holds for a map that goes round, which none does that runs.
   for (let steps = 0; place && steps < 1_000; steps++) {
     const at: number = place.due
     const { effects, next } = advance(map, place, facts, at)
-    found.push(...effects.map(({ mailingId }) => ({ mailingId, after: at })))
+    for (const effect of effects)
+      if (effect.is === 'mail') found.push({ mailingId: effect.mailingId, after: at })
     place = next
   }
   return found
 }
 
 /** Where somebody stands who comes in now; null where there is nothing to do for them. */
-export function enter(map: SequenceMap, now: number): Place | null {
-  return arriveAt(map, map.first, now, 0)
+export function enter(map: SequenceMap, now: number, zone: string): Place | null {
+  return arriveAt(map, map.first, now, 0, zone)
 }
 
-function arriveAt(map: SequenceMap, id: string | null, now: number, visit: number): Place | null {
+function arriveAt(
+  map: SequenceMap,
+  id: string | null,
+  now: number,
+  visit: number,
+  zone: string,
+): Place | null {
   const step = id === null ? undefined : map.steps[id]
   if (id === null || !step) return null
-  return { step: id, due: step.kind === 'wait' ? now + step.ms : now, visit }
+  return { step: id, due: kindOfStep(step).due?.(step, now, zone) ?? now, visit }
 }
 
 function left(why: Extract<Ending, { state: 'left' }>['why']): Advanced {
-  return { effects: [], next: null, ended: { state: 'left', why } }
+  return { effects: [], next: null, ended: { state: 'left', why }, passed: null }
 }

@@ -2,8 +2,37 @@
  * Sequences: mail that sends itself along a map of steps. The map is data; `advance` is the whole of what happens to
  * somebody inside, without doing any of it.
  */
-export { emptyMap, insertStep, lineOf, mailingsOfMap, readMap, removeStep } from './map'
-export type { MailStep, SequenceMap, Start, Step, WaitStep } from './map'
+export {
+  emptyMap,
+  goesRound,
+  insertStep,
+  joinAt,
+  joinsFor,
+  mailingsOfMap,
+  readMap,
+  removeStep,
+  removeWay,
+  sideWay,
+  stepsInOrder,
+} from './map'
+export type { SequenceMap, Spot, Start } from './map'
+export { kindOfStep, stepKinds, waysOf } from './steps'
+export type { NewStep, Step } from './steps'
+export type { Effect, InsideFacts } from './steps/kind'
+export type { MailStep } from './steps/mail'
+export { officeHours, openFrom } from './steps/wait'
+export type { OpenHours, WaitStep } from './steps/wait'
+export type { ForkStep } from './steps/fork'
+export { restOf, WHOLE } from './steps/split'
+export type { SplitStep } from './steps/split'
+export { actNames } from './steps/do'
+export type { Act, DoStep } from './steps/do'
+export type { GoalStep } from './steps/goal'
+export { happenings, readHappening } from './happening'
+export type { Happening } from './happening'
 export { advance, enter, mailAhead } from './advance'
-export type { Advanced, Effect, Ending, InsideFacts, Place } from './advance'
-export { mapProblems } from './problems'
+export type { Advanced, Ending, Place } from './advance'
+export { mapCautions, mapProblems } from './problems'
+export { lotOf } from './lot'
+export { layOut } from './layout'
+export type { Laid, LaidEdge } from './layout'

@@ -1,9 +1,11 @@
 import { readRule, type Rule } from '../segments'
 import { accountsSender, readOwnSender, type OwnSender } from '../senders'
+import { isStepId } from './happening'
+import { kindOfStep, leadTo, stepKinds, waysOf, type NewStep, type Step } from './steps'
 
 /**
- * A map of steps. `first` is the step after Start; each step names the one after it, and null is Finish. A map
- * is data: steps refer to each other by id, and to what is on file by number.
+ * A map of steps. `first` is the step after Start; each step names those after it, and null is Finish. Ways fork and come
+ * together again. A map is data: steps refer to each other by id, and to what is on file by number.
  */
 export interface SequenceMap {
   start: Start
@@ -19,22 +21,6 @@ export interface Start {
   sender?: OwnSender
 }
 
-export type Step = MailStep | WaitStep
-
-/** A mailing of the sequence's own, whose letter goes out to everybody who comes by. */
-export interface MailStep {
-  kind: 'mail'
-  mailingId: number
-  next: string | null
-}
-
-export interface WaitStep {
-  kind: 'wait'
-  /** Milliseconds. */
-  ms: number
-  next: string | null
-}
-
 export const emptyMap: SequenceMap = {
   start: { when: { is: 'joined' }, rule: null },
   first: null,
@@ -43,8 +29,6 @@ export const emptyMap: SequenceMap = {
 
 /** As many steps as one can still read. */
 const MOST_STEPS = 100
-/** Ten years; longer than anybody waits for a letter. */
-const LONGEST_WAIT = 3_660 * 24 * 60 * 60_000
 
 /** Reads a map from JSON that came from outside; null where it is none. */
 export function readMap(json: unknown): SequenceMap | null {
@@ -52,12 +36,14 @@ export function readMap(json: unknown): SequenceMap | null {
   const start = readStart(json.start)
   const entries = Object.entries(json.steps).map(([id, step]) => [id, readStep(step)] as const)
   const known = new Set(entries.map(([id]) => id))
-  const leads = (next: string | null) => next === null || known.has(next)
-  const first = json.first ?? null
+  const leads = (next: string | null) => next === null || (isStepId(next) && known.has(next))
+  const first = (json.first ?? null) as string | null
   return start &&
     entries.length <= MOST_STEPS &&
-    entries.every(([id, step]) => isId(id) && step !== null && leads(step.next)) &&
-    (first === null || isId(first)) &&
+    entries.every(
+      ([id, step]) =>
+        isStepId(id) && step !== null && waysOf(step).every(({ next }) => leads(next)),
+    ) &&
     leads(first)
     ? { start, first, steps: Object.fromEntries(entries) as Record<string, Step> }
     : null
@@ -77,64 +63,149 @@ function readStart(json: unknown): Start | null {
 }
 
 function readStep(json: unknown): Step | null {
-  if (!isObject(json)) return null
-  const next = json.next ?? null
-  if (next !== null && !isId(next)) return null
-  if (json.kind === 'mail')
-    return Number.isSafeInteger(json.mailingId) && (json.mailingId as number) > 0
-      ? { kind: 'mail', mailingId: json.mailingId as number, next }
-      : null
-  return json.kind === 'wait' &&
-    Number.isSafeInteger(json.ms) &&
-    (json.ms as number) > 0 &&
-    (json.ms as number) <= LONGEST_WAIT
-    ? { kind: 'wait', ms: json.ms as number, next }
-    : null
+  if (!isObject(json) || typeof json.kind !== 'string' || !Object.hasOwn(stepKinds, json.kind))
+    return null
+  const own = kindOfStep(json as unknown as Step).read(json)
+  return own && ({ ...own, next: json.next ?? null } as Step)
 }
 
 function isObject(json: unknown): json is Record<string, unknown> {
   return typeof json === 'object' && json !== null && !Array.isArray(json)
 }
-function isId(value: unknown): value is string {
-  return typeof value === 'string' && /^[a-z0-9-]{1,40}$/.test(value)
-}
 
-/** The steps in the order in which somebody comes by them; a step that is met again ends the line. */
-export function lineOf(map: SequenceMap): { id: string; step: Step }[] {
-  const line: { id: string; step: Step }[] = []
+/**
+ * The steps that somebody can come by, each behind all that lead to it; of a step's ways the main one is followed first. In
+ * a map with a circle one of its steps stands before what leads to it.
+ */
+export function stepsInOrder(map: SequenceMap): { id: string; step: Step }[] {
   const met = new Set<string>()
-  for (let id = map.first; id !== null && !met.has(id); id = map.steps[id]!.next) {
+  const behind: { id: string; step: Step }[] = []
+  const visit = (id: string | null) => {
+    if (id === null || met.has(id)) return
     met.add(id)
-    line.push({ id, step: map.steps[id]! })
+    const step = map.steps[id]!
+    // What is met last stands first, so the main way is followed last.
+    for (const { next } of waysOf(step).toReversed()) visit(next)
+    behind.push({ id, step })
   }
-  return line
+  visit(map.first)
+  return behind.reverse()
 }
 
-/** The map with a step put in behind another, or behind Start where `after` is null. */
+/** Whether somebody could come by a step twice. */
+export function goesRound(map: SequenceMap): boolean {
+  const place = new Map(stepsInOrder(map).map(({ id }, n) => [id, n]))
+  return [...place].some(([id, n]) =>
+    waysOf(map.steps[id]!).some(({ next }) => next !== null && place.get(next)! <= n),
+  )
+}
+
+/** What can still come behind a step, itself included. */
+export function reachableFrom(map: SequenceMap, id: string): ReadonlySet<string> {
+  const known = reached.get(map) ?? new Map<string, Set<string>>()
+  reached.set(map, known)
+  let found = known.get(id)
+  if (!found)
+    known.set(id, (found = new Set(stepsInOrder({ ...map, first: id }).map((one) => one.id))))
+  return found
+}
+const reached = new WeakMap<SequenceMap, Map<string, Set<string>>>()
+
+/** Where on the map something is put: on a way out of a step; `step` null: behind Start. */
+export interface Spot {
+  step: string | null
+  way: number
+}
+
+/** The map with a step put in on a way. All of a new fork's ways lead on to where that way led. */
 export function insertStep(
   map: SequenceMap,
-  after: string | null,
+  at: Spot | string | null,
   id: string,
-  step: Omit<MailStep, 'next'> | Omit<WaitStep, 'next'>,
+  step: NewStep,
 ): SequenceMap {
-  const next = after === null ? map.first : map.steps[after]!.next
-  const steps: Record<string, Step> = { ...map.steps, [id]: { ...step, next } as Step }
-  if (after === null) return { ...map, first: id, steps }
-  return { ...map, steps: { ...steps, [after]: { ...map.steps[after]!, next: id } } }
+  const spot = typeof at === 'object' && at !== null ? at : { step: at, way: 0 }
+  const before = spot.step === null ? null : map.steps[spot.step]!
+  const next = before ? waysOf(before)[spot.way]!.next : map.first
+  const added = leadTo({ ...step, next } as Step, () => next)
+  const steps: Record<string, Step> = { ...map.steps, [id]: added }
+  if (before === null) return { ...map, first: id, steps }
+  const led = leadTo(before, (to, way) => (way === spot.way ? id : to))
+  return { ...map, steps: { ...steps, [spot.step!]: led } }
 }
 
-/** The map without a step; whatever led to it leads to the one behind it. */
+/** The map without a step, and without what only its side ways led to; what led to it leads on along its main way. */
 export function removeStep(map: SequenceMap, id: string): SequenceMap {
   const gone = map.steps[id]
   if (!gone) return map
   const past = (next: string | null) => (next === id ? gone.next : next)
-  const steps = Object.entries(map.steps)
-    .filter(([one]) => one !== id)
-    .map(([one, step]) => [one, { ...step, next: past(step.next) }] as const)
-  return { ...map, first: past(map.first), steps: Object.fromEntries(steps) }
+  const steps = Object.fromEntries(
+    Object.entries(map.steps)
+      .filter(([one]) => one !== id)
+      .map(([one, step]) => [one, leadTo(step, past)] as const),
+  )
+  const kept = { ...map, first: past(map.first), steps }
+  return 'ways' in gone ? withoutLost(map, kept) : kept
 }
 
-/** The mailings of a map, in the order of its line. */
+/** The steps that a side way of a step has for itself, along its main ways; and where it comes together with the others. */
+export function sideWay(
+  map: SequenceMap,
+  id: string,
+  way: number,
+): { steps: string[]; joins: string | null } {
+  const ways = waysOf(map.steps[id]!)
+  const others = new Set(
+    ways.flatMap(({ next }, n) =>
+      n === way || next === null ? [] : [...reachableFrom(map, next)],
+    ),
+  )
+  const steps: string[] = []
+  let on = ways[way]!.next
+  while (on !== null && !others.has(on) && !steps.includes(on)) {
+    steps.push(on)
+    on = waysOf(map.steps[on]!)[0]!.next
+  }
+  return { steps, joins: on }
+}
+
+/** Where a side way may come together with the others: at what the main way leads to, or (null) at Finish. */
+export function joinsFor(map: SequenceMap, id: string): string[] {
+  const main = map.steps[id]!.next
+  return main === null ? [] : stepsInOrder({ ...map, first: main }).map((one) => one.id)
+}
+
+/** The map with a side way that comes together with the others at another step; null: at Finish. */
+export function joinAt(
+  map: SequenceMap,
+  id: string,
+  way: number,
+  target: string | null,
+): SequenceMap {
+  const last = sideWay(map, id, way).steps.at(-1)
+  const [from, of] = last === undefined ? [id, way] : [last, 0]
+  const led = leadTo(map.steps[from]!, (next, n) => (n === of ? target : next))
+  return { ...map, steps: { ...map.steps, [from]: led } }
+}
+
+/** The map with a step's side way taken away, and with it what only that way led to. */
+export function removeWay(map: SequenceMap, id: string, way: number): SequenceMap {
+  const step = map.steps[id]
+  if (!step || !('ways' in step) || step.ways.length < 2) return map
+  const ways = step.ways.filter((_, n) => n !== way - 1)
+  const kept = { ...map, steps: { ...map.steps, [id]: { ...step, ways } as Step } }
+  return withoutLost(map, kept)
+}
+
+/** What could be reached before and can't be now is gone, too. */
+function withoutLost(before: SequenceMap, map: SequenceMap): SequenceMap {
+  const could = new Set(stepsInOrder(before).map(({ id }) => id))
+  const can = new Set(stepsInOrder(map).map(({ id }) => id))
+  const steps = Object.entries(map.steps).filter(([id]) => can.has(id) || !could.has(id))
+  return { ...map, steps: Object.fromEntries(steps) }
+}
+
+/** The mailings of a map, in the order of its steps. */
 export function mailingsOfMap(map: SequenceMap): number[] {
-  return lineOf(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
+  return stepsInOrder(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
 }

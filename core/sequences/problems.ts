@@ -1,17 +1,58 @@
-import { lineOf, type SequenceMap } from './map'
+import { DAY } from '../time'
+import { goesRound, stepsInOrder, type SequenceMap } from './map'
+import { kindOfStep, waysOf, type Step } from './steps'
 
 /** What keeps a sequence from running, in sentences; none where it may run. */
 export function mapProblems(map: SequenceMap, listId: number | null): string[] {
   const problems: string[] = []
   if (listId === null) problems.push('Choose the list on whose behalf it writes.')
-  const line = lineOf(map)
-  if (!line.some(({ step }) => step.kind === 'mail')) problems.push('There is no mail in it yet.')
-  if (line.length && line.at(-1)!.step.next !== null)
-    problems.push('It goes round in a circle: nobody would ever finish.')
-  const lost = Object.keys(map.steps).length - line.length
+  const order = stepsInOrder(map)
+  if (!order.some(({ step }) => step.kind === 'mail')) problems.push('There is no mail in it yet.')
+  if (goesRound(map)) problems.push('It goes round in a circle: nobody would ever finish.')
+  const lost = Object.keys(map.steps).length - order.length
   if (lost > 0)
     problems.push(lost === 1 ? 'One step is never reached.' : `${lost} steps are never reached.`)
-  if (line.at(-1)?.step.kind === 'wait')
-    problems.push('The last wait has nothing behind it. Remove it, or put a mail behind it.')
-  return problems
+  if (order.some(({ step }) => step.kind === 'wait' && step.next === null))
+    problems.push('A last wait has nothing behind it. Remove it, or put a mail behind it.')
+  return [...problems, ...order.flatMap(({ step }) => kindOfStep(step).problems?.(step) ?? [])]
+}
+
+/** What may well be meant, and often is not, in sentences. */
+export function mapCautions(map: SequenceMap): string[] {
+  if (goesRound(map)) return []
+  const order = stepsInOrder(map)
+  const close = order.filter(
+    ({ step }) => step.kind === 'mail' && mailWithin(map, step, DAY),
+  ).length
+  const same = order.filter(({ step }) => {
+    const ways = waysOf(step)
+    return ways.length > 1 && ways.every(({ next }) => next === ways[0]!.next)
+  }).length
+  return [
+    ...(close > 0
+      ? [
+          close === 1
+            ? 'One mail is followed by another within a day.'
+            : `${close} mails are followed by another within a day.`,
+        ]
+      : []),
+    ...(same > 0
+      ? [
+          same === 1
+            ? 'All ways of a fork lead to the same step.'
+            : `All ways of ${same} forks lead to the same step.`,
+        ]
+      : []),
+  ]
+}
+
+/** Whether behind a step another mail comes within a time, by any of its ways. */
+function mailWithin(map: SequenceMap, step: Step, ms: number): boolean {
+  return waysOf(step).some(({ next }) => {
+    const then = next === null ? undefined : map.steps[next]
+    if (!then) return false
+    if (then.kind === 'mail') return true
+    const left = ms - (then.kind === 'wait' ? then.ms : 0)
+    return left > 0 && mailWithin(map, then, left)
+  })
 }

@@ -4,57 +4,106 @@ import {
   advance,
   emptyMap,
   enter,
+  goesRound,
   insertStep,
-  lineOf,
+  joinAt,
+  joinsFor,
+  layOut,
   mailingsOfMap,
+  mapCautions,
   mapProblems,
+  openFrom,
+  officeHours,
   readMap,
   removeStep,
+  removeWay,
+  sideWay,
+  stepsInOrder,
+  waysOf,
+  type Act,
+  type Happening,
+  type InsideFacts,
+  type NewStep,
   type SequenceMap,
 } from '.'
 
 const HOUR = 3_600_000
-const step = fc.oneof(
-  fc.record({ kind: fc.constant('mail' as const), mailingId: fc.integer({ min: 1, max: 99 }) }),
+const DAY = 24 * HOUR
+const share = fc.integer({ min: 1, max: 240 })
+const mail = fc.record({
+  kind: fc.constant('mail' as const),
+  mailingId: fc.integer({ min: 1, max: 99 }),
+})
+const wait = fc.record({
+  kind: fc.constant('wait' as const),
+  ms: fc.integer({ min: 1, max: 90 * DAY }),
+})
+const happening = fc.constantFrom<Happening>({ is: 'ordered' }, { is: 'clicked', mail: null })
+const step: fc.Arbitrary<NewStep> = fc.oneof(
+  { weight: 3, arbitrary: mail },
+  { weight: 2, arbitrary: wait },
   fc.record({
-    kind: fc.constant('wait' as const),
-    ms: fc.integer({ min: 1, max: 90 * 24 * HOUR }),
+    kind: fc.constant('fork' as const),
+    ways: fc.array(fc.record({ when: happening, next: fc.constant(null) }), {
+      minLength: 1,
+      maxLength: 3,
+    }),
+  }),
+  fc.record({
+    kind: fc.constant('split' as const),
+    ways: fc.array(fc.record({ share, next: fc.constant(null) }), { minLength: 1, maxLength: 4 }),
+  }),
+  fc.record({
+    kind: fc.constant('do' as const),
+    acts: fc.constant<Act[]>([{ is: 'tag', tag: 'owner' }]),
   }),
 )
-/** Lines that were built step by step, each put in at some place. */
-const someMap = fc.array(fc.tuple(step, fc.nat()), { maxLength: 8 }).map((steps) =>
-  steps.reduce<SequenceMap>((map, [one, where], n) => {
-    const line = lineOf(map)
-    const after = line.length
-      ? [null, ...line.map(({ id }) => id)][where % (line.length + 1)]!
-      : null
-    return insertStep(map, after, `s${n}`, one)
-  }, emptyMap),
-)
-const inside = { subscribed: true, suppressed: false, pausedUntil: null }
+/** Every way of a map, as a spot where something can be put. */
+const spotsOf = (map: SequenceMap) => [
+  { step: null, way: 0 },
+  ...stepsInOrder(map).flatMap(({ id, step }) => waysOf(step).map((_, way) => ({ step: id, way }))),
+]
+/** Maps that were built step by step, each put in on some way. */
+const mapOf = (steps: fc.Arbitrary<NewStep>, maxLength: number) =>
+  fc.array(fc.tuple(steps, fc.nat()), { maxLength }).map((all) =>
+    all.reduce<SequenceMap>((map, [one, where], n) => {
+      const spots = spotsOf(map)
+      return insertStep(map, spots[where % spots.length]!, `s${n}`, one)
+    }, emptyMap),
+  )
+const someMap = mapOf(step, 14)
+const someLine = mapOf(fc.oneof(mail, wait), 8)
+
+const inside: InsideFacts = {
+  ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
+  ...{ holds: () => false, lot: () => 0.5 },
+}
 
 /** Everything that happens to somebody who is always seen to on time. */
-function walk(map: SequenceMap, from: number) {
+function walk(map: SequenceMap, from: number, facts = inside) {
   const mails: { mailingId: number; at: number }[] = []
-  let place = enter(map, from)
-  let steps = 0
+  const passed: string[] = []
+  let place = enter(map, from, 'UTC')
+  let ended = null
   let at = from
   while (place) {
     at = place.due
-    const { effects, next } = advance(map, place, inside, at)
-    mails.push(...effects.map(({ mailingId }) => ({ mailingId, at })))
-    place = next
-    if (++steps > 1_000) throw new Error('It never ends.')
+    const came = advance(map, place, facts, at)
+    for (const effect of came.effects)
+      if (effect.is === 'mail') mails.push({ mailingId: effect.mailingId, at })
+    if (came.passed) passed.push(came.passed.step)
+    ;({ next: place, ended } = came)
+    if (passed.length > 1_000) throw new Error('It never ends.')
   }
-  return { mails, steps, at }
+  return { mails, passed, at, ended }
 }
 
-test('whoever comes in meets every step once, in its order, and takes as long as the waits together', () => {
+test('along a line everybody meets every step once, in its order, and takes as long as the waits together', () => {
   fc.assert(
-    fc.property(someMap, fc.integer({ min: 0, max: 2e12 }), (map, from) => {
-      const { mails, steps, at } = walk(map, from)
-      const line = lineOf(map)
-      expect(steps).toBe(line.length)
+    fc.property(someLine, fc.integer({ min: 0, max: 2e12 }), (map, from) => {
+      const { mails, passed, at } = walk(map, from)
+      const line = stepsInOrder(map)
+      expect(passed).toEqual(line.map(({ id }) => id))
       expect(mails.map(({ mailingId }) => mailingId)).toEqual(mailingsOfMap(map))
       expect(at - from).toBe(
         line.reduce((sum, { step }) => sum + (step.kind === 'wait' ? step.ms : 0), 0),
@@ -63,16 +112,71 @@ test('whoever comes in meets every step once, in its order, and takes as long as
   )
 })
 
+test('on any map everybody finishes, by ways that are there, and no step is carried out twice', () => {
+  fc.assert(
+    fc.property(
+      someMap,
+      fc.infiniteStream(fc.boolean()),
+      fc.double({ min: 0, max: 0.999, noNaN: true }),
+      (map, says, lot) => {
+        const facts = { ...inside, holds: () => says.next().value as boolean, lot: () => lot }
+        const { passed, ended } = walk(map, 0, facts)
+        expect(new Set(passed).size).toBe(passed.length)
+        if (map.first === null) expect(ended).toBeNull()
+        else expect(ended).toEqual({ state: 'finished', why: null })
+        for (const [n, id] of passed.entries()) {
+          const ways = waysOf(map.steps[id]!).map(({ next }) => next)
+          expect(ways).toContain(passed[n + 1] ?? null)
+        }
+      },
+    ),
+  )
+})
+
 test('a step taken out again leaves the map as it was, and a map survives being stored', () => {
   fc.assert(
     fc.property(someMap, step, fc.nat(), (map, one, where) => {
-      const places = [null, ...lineOf(map).map(({ id }) => id)]
-      const wider = insertStep(map, places[where % places.length]!, 'new', one)
-      expect(lineOf(wider)).toHaveLength(lineOf(map).length + 1)
+      const spots = spotsOf(map)
+      const wider = insertStep(map, spots[where % spots.length]!, 'new', one)
+      expect(stepsInOrder(wider)).toHaveLength(stepsInOrder(map).length + 1)
+      expect(goesRound(wider)).toBe(false)
       expect(removeStep(wider, 'new')).toEqual(map)
       expect(readMap(JSON.parse(JSON.stringify(wider)))).toEqual(wider)
     }),
   )
+})
+
+test('with a fork goes what only its side ways led to; the main way and what comes together stay', () => {
+  let map = insertStep(emptyMap, null, 'end', { kind: 'mail', mailingId: 1 })
+  const way = { when: { is: 'ordered' as const }, next: null }
+  map = insertStep(map, null, 'fork', { kind: 'fork', ways: [way, way] })
+  map = insertStep(map, { step: 'fork', way: 1 }, 'aside', { kind: 'mail', mailingId: 2 })
+  map = insertStep(map, { step: 'fork', way: 2 }, 'apart', { kind: 'mail', mailingId: 3 })
+  map = insertStep(map, { step: 'fork', way: 0 }, 'main', { kind: 'mail', mailingId: 4 })
+  expect(stepsInOrder(map).map(({ id }) => id)).toEqual(['fork', 'main', 'aside', 'apart', 'end'])
+  expect(Object.keys(removeStep(map, 'fork').steps).sort()).toEqual(['end', 'main'])
+  const fewer = removeWay(map, 'fork', 1)
+  expect(Object.keys(fewer.steps).sort()).toEqual(['apart', 'end', 'fork', 'main'])
+  // A fork without a way is none.
+  expect(removeWay(fewer, 'fork', 1)).toBe(fewer)
+})
+
+test('a side way comes together with the others where it is told to, with the steps it has for itself', () => {
+  let map = insertStep(emptyMap, null, 'goal', {
+    ...{ kind: 'goal', name: '', when: { is: 'ordered' }, out: true },
+  })
+  map = insertStep(map, null, 'one', { kind: 'mail', mailingId: 1 })
+  map = insertStep(map, null, 'split', { kind: 'split', ways: [{ share: 500, next: null }] })
+  expect(sideWay(map, 'split', 1)).toEqual({ steps: [], joins: 'one' })
+  expect(joinsFor(map, 'split')).toEqual(['one', 'goal'])
+  const past = joinAt(map, 'split', 1, 'goal')
+  expect(sideWay(past, 'split', 1)).toEqual({ steps: [], joins: 'goal' })
+  const other = insertStep(past, { step: 'split', way: 1 }, 'two', { kind: 'mail', mailingId: 2 })
+  expect(sideWay(other, 'split', 1)).toEqual({ steps: ['two'], joins: 'goal' })
+  const apart = joinAt(other, 'split', 1, null)
+  expect(apart.steps.two).toMatchObject({ next: null })
+  expect(walk(apart, 0, { ...inside, lot: () => 0 }).passed).toEqual(['split', 'two'])
+  expect(joinAt(apart, 'split', 1, 'goal')).toEqual(other)
 })
 
 test('what is no map is not read as one', () => {
@@ -84,10 +188,17 @@ test('what is no map is not read as one', () => {
   )
   const wait = { kind: 'wait', ms: 5, next: null }
   const start = { when: { is: 'joined' }, rule: null }
-  expect(readMap({ start, first: 'a', steps: { a: wait } })).not.toBeNull()
+  const read = (step: object) => readMap({ start, first: 'a', steps: { a: step } })
+  expect(read(wait)).not.toBeNull()
   expect(readMap({ start, first: 'b', steps: { a: wait } })).toBeNull()
-  expect(readMap({ start, first: 'a', steps: { a: { ...wait, next: 'b' } } })).toBeNull()
-  expect(readMap({ start, first: 'a', steps: { a: { ...wait, ms: 0 } } })).toBeNull()
+  expect(read({ ...wait, next: 'b' })).toBeNull()
+  expect(read({ ...wait, ms: 0 })).toBeNull()
+  expect(read({ ...wait, hours: { days: [1], from: 600, to: 500 } })).toBeNull()
+  expect(read({ kind: 'fork', ways: [], next: null })).toBeNull()
+  expect(read({ kind: 'fork', ways: [{ when: { is: 'ordered' }, next: 'b' }] })).toBeNull()
+  expect(read({ kind: 'split', ways: [{ share: 600 }, { share: 400 }] })).toBeNull()
+  expect(read({ kind: 'do', acts: [{ is: 'erase' }] })).toBeNull()
+  expect(read({ kind: 'constructor', next: null })).toBeNull()
   expect(readMap({ start: { ...start, rule: { kind: 'x' } }, first: null, steps: {} })).toBeNull()
   expect(
     readMap({ start: { when: { is: 'event', name: ' ' }, rule: null }, first: null, steps: {} }),
@@ -96,11 +207,12 @@ test('what is no map is not read as one', () => {
 
 test('who is unsubscribed or suppressed leaves before anything is done', () => {
   const map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
-  const place = enter(map, 0)!
+  const place = enter(map, 0, 'UTC')!
   expect(advance(map, place, inside, 0)).toEqual({
     effects: [{ is: 'mail', mailingId: 7 }],
     next: null,
     ended: { state: 'finished', why: null },
+    passed: { step: 'hello', way: 0 },
   })
   expect(advance(map, place, { ...inside, subscribed: false }, 0)).toMatchObject({
     effects: [],
@@ -114,17 +226,130 @@ test('who is unsubscribed or suppressed leaves before anything is done', () => {
     effects: [],
     ended: { state: 'left', why: 'the step is gone' },
   })
-  expect(enter(emptyMap, 0)).toBeNull()
+  expect(enter(emptyMap, 0, 'UTC')).toBeNull()
+  const paused = advance(map, place, { ...inside, pausedUntil: 9 }, 0)
+  expect(paused).toEqual({ effects: [], next: { ...place, due: 9 }, ended: null, passed: null })
 })
 
 test('who comes late to a wait waits from when they came, not from when they should have', () => {
   let map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
   map = insertStep(map, 'hello', 'pause', { kind: 'wait', ms: HOUR })
-  const late = advance(map, enter(map, 0)!, inside, 5 * HOUR)
+  const late = advance(map, enter(map, 0, 'UTC')!, inside, 5 * HOUR)
   expect(late.next).toEqual({ step: 'pause', due: 6 * HOUR, visit: 1 })
 })
 
-test('what a sequence lacks is said in sentences', () => {
+test('a wait with hours ends at the next moment within them, by the clock of the zone', () => {
+  const friday = Date.UTC(2026, 10, 27, 17)
+  // London in November is as UTC.
+  expect(openFrom(friday, officeHours, 'Europe/London')).toBe(friday)
+  expect(openFrom(friday + 2 * HOUR, officeHours, 'Europe/London')).toBe(Date.UTC(2026, 10, 30, 8))
+  expect(openFrom(Date.UTC(2026, 10, 30, 3), officeHours, 'Europe/London')).toBe(
+    Date.UTC(2026, 10, 30, 8),
+  )
+  // On the days on which the clocks change, eight is eight, and what is missing is the next that there is.
+  const sunday = { days: [0], from: 8 * 60, to: 24 * 60 }
+  expect(openFrom(Date.UTC(2026, 2, 28, 12), sunday, 'Europe/London')).toBe(
+    Date.UTC(2026, 2, 29, 7),
+  )
+  expect(openFrom(Date.UTC(2026, 9, 24, 12), sunday, 'Europe/London')).toBe(
+    Date.UTC(2026, 9, 25, 8),
+  )
+  const missing = { days: [0], from: 90, to: 24 * 60 }
+  expect(openFrom(Date.UTC(2026, 2, 28, 12), missing, 'Europe/London')).toBe(
+    Date.UTC(2026, 2, 29, 1),
+  )
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 4e12 }), (at) => {
+      const then = openFrom(at, officeHours, 'America/New_York')
+      expect(then).toBeGreaterThanOrEqual(at)
+      expect(openFrom(then, officeHours, 'America/New_York')).toBe(then)
+      expect(then - at).toBeLessThan(4 * DAY)
+    }),
+  )
+})
+
+test('the first way that holds is taken, and everyone else’s where none does', () => {
+  let map = insertStep(emptyMap, null, 'fork', {
+    kind: 'fork',
+    ways: [
+      { when: { is: 'clicked', mail: null }, next: null },
+      { when: { is: 'ordered' }, next: null },
+    ],
+  })
+  for (const way of [0, 1, 2])
+    map = insertStep(map, { step: 'fork', way }, `way${way}`, { kind: 'mail', mailingId: way + 1 })
+  const taken = (holds: InsideFacts['holds']) => walk(map, 0, { ...inside, holds }).passed[1]
+  expect(taken(() => false)).toBe('way0')
+  expect(taken(() => true)).toBe('way1')
+  expect(taken(({ is }) => is === 'ordered')).toBe('way2')
+})
+
+test('a split is as wide as it says', () => {
+  fc.assert(
+    fc.property(fc.array(share, { minLength: 1, maxLength: 4 }), (shares) => {
+      const map = insertStep(emptyMap, null, 'split', {
+        kind: 'split',
+        ways: shares.map((one) => ({ share: one, next: null })),
+      })
+      const counts = new Array<number>(shares.length + 1).fill(0)
+      const place = enter(map, 0, 'UTC')!
+      for (let n = 0; n < 1_000; n++)
+        counts[advance(map, place, { ...inside, lot: () => (n + 0.5) / 1_000 }, 0).passed!.way]!++
+      expect(counts.slice(1)).toEqual(shares)
+    }),
+  )
+})
+
+test('who reaches a goal that is ahead of them comes to it at once, and out by it or on behind it', () => {
+  const build = (out: boolean) => {
+    let map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 1 })
+    const goal = { kind: 'goal' as const, name: 'bought', when: { is: 'ordered' as const }, out }
+    map = insertStep(map, 'hello', 'goal', goal)
+    map = insertStep(map, 'hello', 'again', { kind: 'mail', mailingId: 2 })
+    return insertStep(map, 'goal', 'thanks', { kind: 'mail', mailingId: 3 })
+  }
+  const reached = { ...inside, holds: () => true }
+  const place = { step: 'again', due: 0, visit: 1 }
+  expect(advance(build(true), place, reached, 5)).toEqual({
+    effects: [],
+    next: null,
+    ended: { state: 'finished', why: 'goal' },
+    passed: { step: 'goal', way: 1 },
+  })
+  expect(advance(build(false), place, reached, 5)).toMatchObject({
+    effects: [],
+    next: { step: 'thanks', due: 5 },
+    passed: { step: 'goal', way: 1 },
+  })
+  // Behind it, it is a goal no more; and who has not reached it goes by.
+  expect(advance(build(true), { ...place, step: 'thanks' }, reached, 5).effects).toHaveLength(1)
+  expect(walk(build(true), 0).passed).toEqual(['hello', 'again', 'goal', 'thanks'])
+})
+
+test('a map is laid out from top to bottom, everything in a place of its own', () => {
+  fc.assert(
+    fc.property(someMap, (map) => {
+      const { stops, edges, columns, rows } = layOut(map)
+      const cells = new Set(stops.map(({ column, row }) => `${column} ${row}`))
+      expect(cells.size).toBe(stops.length)
+      expect(stops).toHaveLength(stepsInOrder(map).length + 2)
+      expect(Math.max(...stops.map(({ column }) => column))).toBeLessThan(columns)
+      expect(Math.max(...stops.map(({ row }) => row))).toBe(rows - 1)
+      const at = new Map(stops.map((stop) => [stop.id, stop]))
+      for (const { from, to, lane } of edges) {
+        const [above, below] = [at.get(from)!, at.get(to)!]
+        expect(above.row).toBeLessThan(below.row)
+        // Nothing else stands in the lane between the two.
+        for (const { id, column, row } of stops)
+          if (id !== from && id !== to && column === lane)
+            expect(row <= above.row || row >= below.row).toBe(true)
+      }
+    }),
+    { numRuns: 400 },
+  )
+})
+
+test('what a sequence lacks is said in sentences, and what may not be meant', () => {
   expect(mapProblems(emptyMap, null)).toEqual([
     'Choose the list on whose behalf it writes.',
     'There is no mail in it yet.',
@@ -132,7 +357,7 @@ test('what a sequence lacks is said in sentences', () => {
   const mail = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
   expect(mapProblems(mail, 1)).toEqual([])
   expect(mapProblems(insertStep(mail, 'hello', 'w', { kind: 'wait', ms: 5 }), 1)).toEqual([
-    'The last wait has nothing behind it. Remove it, or put a mail behind it.',
+    'A last wait has nothing behind it. Remove it, or put a mail behind it.',
   ])
   const round = { ...mail, steps: { hello: { ...mail.steps.hello!, next: 'hello' } } }
   expect(mapProblems(round, 1)).toEqual(['It goes round in a circle: nobody would ever finish.'])
@@ -141,4 +366,16 @@ test('what a sequence lacks is said in sentences', () => {
     steps: { ...mail.steps, aside: { kind: 'mail' as const, mailingId: 8, next: null } },
   }
   expect(mapProblems(lost, 1)).toEqual(['One step is never reached.'])
+  expect(mapProblems(insertStep(mail, 'hello', 'd', { kind: 'do', acts: [] }), 1)).toEqual([
+    'A step that is to do something does nothing yet.',
+  ])
+  expect(mapCautions(mail)).toEqual([])
+  const two = insertStep(mail, 'hello', 'next', { kind: 'mail', mailingId: 8 })
+  expect(mapCautions(two)).toEqual(['One mail is followed by another within a day.'])
+  expect(mapCautions(insertStep(two, 'hello', 'w', { kind: 'wait', ms: DAY }))).toEqual([])
+  const forked = insertStep(mail, 'hello', 'fork', {
+    kind: 'fork',
+    ways: [{ when: { is: 'ordered' }, next: null }],
+  })
+  expect(mapCautions(forked)).toEqual(['All ways of a fork lead to the same step.'])
 })

@@ -10,6 +10,7 @@ export {
   zones,
   addDays,
   hourOf,
+  minuteOfDay,
   nextHour,
   sameHourAfter,
   timeLabel,

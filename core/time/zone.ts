@@ -28,6 +28,15 @@ export function hourOf(at: number, zone: string): number {
   return DateTime.fromMillis(at, { zone }).hour
 }
 
+/** A minute of the day in which `at` falls, by the clock of `zone`; where that is left out, the next that there is. */
+export function minuteOfDay(at: number, minute: number, zone: string): number {
+  const day = DateTime.fromMillis(at, { zone }).startOf('day')
+  if (minute === 24 * 60) return day.plus({ days: 1 }).toMillis()
+  const found = day.set({ hour: Math.floor(minute / 60), minute: minute % 60 })
+  const isThere = found.hour * 60 + found.minute === minute
+  return (isThere ? found : found.startOf('hour')).toMillis()
+}
+
 /** "Monday 23 November". */
 export function dayLabel(at: number, zone: string): string {
   return DateTime.fromMillis(at, { zone, locale: 'en-GB' }).toFormat('cccc d LLLL')

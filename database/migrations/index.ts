@@ -35,6 +35,7 @@ import { readersOwnPage } from './0033-readers-own-page'
 import { mergedPeople } from './0034-merged-people'
 import { signUps } from './0035-sign-ups'
 import { afterSigningUp } from './0036-after-signing-up'
+import { sequenceTraffic } from './0037-sequence-traffic'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -77,6 +78,7 @@ export const migrations: readonly Step[] = [
   mergedPeople,
   signUps,
   afterSigningUp,
+  sequenceTraffic,
 ]
 
 /**

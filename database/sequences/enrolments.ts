@@ -1,109 +1,15 @@
 import { sql } from 'kysely'
-import { advance, enter, mailAhead, type Place, type SequenceMap } from '../../core/sequences'
-import { ruleToPredicate } from '../../core/segments'
-import { factsOf, askedAt, readyNow } from '../segments'
+import { advance, lotOf, mailAhead, type Happening, type SequenceMap } from '../../core/sequences'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
 import { ownLimitsOf } from '../readers'
-import { addRecipient } from '../sending'
-import { mapOfVersion, sequenceById, type Sequence } from './sequences'
+import { carryOut, countPassed } from './carry-out'
+import { zoneOf } from './entering'
+import { happeningsAt } from './happened'
+import { mapOfVersion } from './sequences'
 
-/** Records are read in parts, so that no transaction is long. */
-const BATCH = 2_000
+/** So many at a time, so that no transaction is long. */
 const ADVANCED = 500
-
-/**
- * Lets in who newly did what starts a sequence, read on from where it was read last, and says whether there is more.
- * Nobody comes in twice, nor by an import that was not meant to start anything, nor who has left again since.
- */
-export function enrolNew(
-  db: Database,
-  sequence: Sequence,
-  now: number,
-): { entered: number; more: boolean } {
-  return transact(db, () => {
-    const { when, rule } = sequence.map.start
-    const found = when.is === 'joined' ? joined(db, sequence) : did(db, sequence, when.name)
-    if (found.length === 0) return { entered: 0, more: false }
-    const asks = rule && ruleToPredicate(readyNow(db, rule), askedAt(db, now))
-    const map = mapOfVersion(db, sequence.id, sequence.version)
-    const place = enter(map, now)
-    let entered = 0
-    for (const { person } of found) {
-      if (place === null || person === null || !mayBeInside(db, sequence, person)) continue
-      if (asks && !asks(factsOf(db, person)!)) continue
-      entered += enrol(db, sequence, person, place, now)
-    }
-    const column = when.is === 'joined' ? 'evidence_read' : 'events_read'
-    const read = q.updateTable('sequences').set({ [column]: found.at(-1)!.id })
-    run(db, read.where('id', '=', sequence.id))
-    return { entered, more: found.length === BATCH }
-  })
-}
-
-/**
- * Lets somebody into a sequence by hand, or by what they did elsewhere: whether they came in. They must be subscribed to
- * its list and fit its rule, and nobody comes in twice.
- */
-export function enrolPerson(db: Database, id: number, person: number, now: number): boolean {
-  const sequence = sequenceById(db, id)
-  if (sequence?.state !== 'running' || !mayBeInside(db, sequence, person)) return false
-  const { rule } = sequence.map.start
-  const place = enter(mapOfVersion(db, id, sequence.version), now)
-  if (place === null) return false
-  if (rule && !ruleToPredicate(readyNow(db, rule), askedAt(db, now))(factsOf(db, person)!))
-    return false
-  return enrol(db, sequence, person, place, now) === 1
-}
-
-/** Who joined the sequence's list since it was read last; `person` null: by an import that starts nothing. */
-function joined(db: Database, { list_id, evidence_read }: Sequence) {
-  return all(
-    db,
-    q
-      .selectFrom('evidence as e')
-      .leftJoin('imports as i', (join) =>
-        join.on('e.way', '=', 'import').on(sql<boolean>`i.id = cast(e.way_ref as integer)`),
-      )
-      .select('e.id')
-      .select(
-        sql<number | null>`case when e.list_id = ${list_id} and e.state = 'subscribed'
-          and e.way <> 'merged' and coalesce(i.starts_sequences, 1) = 1 then e.person_id end`.as(
-          'person',
-        ),
-      )
-      .where('e.id', '>', evidence_read)
-      .orderBy('e.id')
-      .limit(BATCH),
-  )
-}
-
-function did(db: Database, { events_read }: Sequence, name: string) {
-  return all(
-    db,
-    q
-      .selectFrom('events as e')
-      .select('e.id')
-      .select(sql<number | null>`case when e.name = ${name} then e.person_id end`.as('person'))
-      .where('e.id', '>', events_read)
-      .orderBy('e.id')
-      .limit(BATCH),
-  )
-}
-
-function mayBeInside(db: Database, { list_id }: Sequence, person: number): boolean {
-  return subscriptionState(db, person, list_id!) === 'subscribed' && !isSuppressed(db, person)
-}
-
-function enrol(db: Database, { id, version }: Sequence, person: number, place: Place, now: number) {
-  return run(
-    db,
-    q
-      .insertInto('enrolments')
-      .values({ sequence_id: id, person_id: person, version, ...place, entered_at: now })
-      .onConflict((c) => c.doNothing()),
-  ).changes
-}
 
 /**
  * Carries out the steps that are due for some of those inside running sequences; how many. What a step does and where
@@ -117,7 +23,7 @@ export function advanceDue(db: Database, now: number): number {
         .selectFrom('enrolments as n')
         .innerJoin('sequences as s', 's.id', 'n.sequence_id')
         .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 'n.visit'])
-        .select('s.list_id')
+        .select(['n.entered_at', 's.list_id'])
         .where('s.state', '=', 'running')
         .where(isInside)
         .where('n.due', '<=', now)
@@ -125,7 +31,9 @@ export function advanceDue(db: Database, now: number): number {
         .limit(ADVANCED),
     )
     const maps = new Map<string, SequenceMap>()
-    for (const { sequence_id, person_id, version, list_id, ...place } of due) {
+    const zone = zoneOf(db)
+    const happened = happeningsAt(db, now)
+    for (const { sequence_id, person_id, version, list_id, entered_at, ...place } of due) {
       const key = `${sequence_id} ${version}`
       const map = maps.get(key) ?? mapOfVersion(db, sequence_id, version)
       maps.set(key, map)
@@ -133,10 +41,15 @@ export function advanceDue(db: Database, now: number): number {
         subscribed: subscriptionState(db, person_id, list_id!) === 'subscribed',
         suppressed: isSuppressed(db, person_id),
         pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
+        holds: (what: Happening) => happened(map, { sequence_id, person_id, entered_at }, what),
+        lot: (step: string) => lotOf(sequence_id, step, person_id),
+        zone,
       }
-      const { effects, next, ended } = advance(map, place, facts, now)
-      for (const { mailingId } of effects) addRecipient(db, mailingId, person_id, now)
-      const change = ended ? { ...ended, ended_at: now } : next!
+      const { effects, next, ended, passed } = advance(map, place, facts, now)
+      for (const effect of effects) carryOut(db, effect, person_id, now)
+      if (passed) countPassed(db, { sequence_id, version }, passed)
+      const step = ended?.why === 'goal' ? { step: passed!.step } : {}
+      const change = ended ? { ...ended, ...step, ended_at: now } : next!
       run(
         db,
         q
@@ -212,6 +125,23 @@ export function standingAt(db: Database, sequenceId: number): Record<string, num
       .groupBy('step'),
   )
   return Object.fromEntries(rows.map(({ step, n }) => [step, n]))
+}
+
+/** How many went by each way out of each step, of all versions; and how many came out by a goal. */
+export function trafficOf(db: Database, sequenceId: number) {
+  const rows = all(
+    db,
+    q
+      .selectFrom('sequence_traffic')
+      .select(['step', 'way', (eb) => eb.fn.sum<number>('people').as('people')])
+      .where('sequence_id', '=', sequenceId)
+      .groupBy(['step', 'way']),
+  )
+  const traffic: Record<string, number[]> = {}
+  for (const { step, way, people } of rows) (traffic[step] ??= [])[way] = people
+  for (const ways of Object.values(traffic))
+    for (let way = 0; way < ways.length; way++) ways[way] ??= 0
+  return traffic
 }
 
 /** Who is inside, who moves next first. */

@@ -2,12 +2,13 @@
 export {
   advanceDue,
   eachMailAhead,
-  enrolNew,
-  enrolPerson,
   nextStepDue,
   peopleInside,
   standingAt,
+  trafficOf,
 } from './enrolments'
+export { carryOut, countPassed } from './carry-out'
+export { enrolNew, enrolPerson } from './entering'
 export {
   addMailOf,
   addSequence,

@@ -19,6 +19,14 @@ export interface SequenceTables {
     events_read: Generated<number>
   }
   sequence_versions: { sequence_id: number; version: number; map: string; at: number }
+  /** How many went by each way out of each step. */
+  sequence_traffic: {
+    sequence_id: number
+    version: number
+    step: string
+    way: number
+    people: number
+  }
   enrolments: {
     sequence_id: number
     person_id: number

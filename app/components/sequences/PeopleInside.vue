@@ -1,15 +1,14 @@
 <script setup lang="ts">
-import { waitWords } from './waits'
+import { stepWords } from './words'
 
 /** Who is inside, who moves next first. */
 const store = useSequence()
 const { dayAndTime } = useTimes()
 const of = computed(() => store.sequence!)
-function stepWords(id: string) {
+function whereWords(id: string) {
   const step = of.value.map.steps[id]
   if (!step) return 'a step of an earlier version'
-  if (step.kind === 'wait') return `waits ${waitWords(step.ms)}`
-  return 'about to be mailed'
+  return step.kind === 'mail' ? 'about to be mailed' : `at “${stepWords(step, of.value)}”`
 }
 </script>
 
@@ -26,7 +25,7 @@ function stepWords(id: string) {
         [one.first_name, one.last_name].filter(Boolean).join(' ') || one.address
       }}</NuxtLink>
       <span class="muted small"
-        >{{ stepWords(one.step) }}, goes on {{ dayAndTime(one.due)
+        >{{ whereWords(one.step) }}, goes on {{ dayAndTime(one.due)
         }}<template v-if="one.version !== of.version"> · version {{ one.version }}</template></span
       >
     </li>

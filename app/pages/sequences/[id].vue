@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { lineOf, type SequenceMap } from '~~/core/sequences'
-import { waitWords } from '~/components/sequences/waits'
+import { stepsInOrder, type SequenceMap } from '~~/core/sequences'
+import { stepWords } from '~/components/sequences/words'
 
 const route = useRoute()
 const live = useLive()
@@ -36,12 +36,9 @@ function describe(field: string, value: unknown): string {
   if (field === 'listId')
     return store.sequence!.lists.find(({ id }) => id === value)?.name ?? 'no list'
   if (field !== 'map') return String(value)
-  return lineOf(value as SequenceMap)
-    .map(({ step }) =>
-      step.kind === 'mail'
-        ? (store.sequence!.mailings.find(({ id }) => id === step.mailingId)?.name ?? 'a mail')
-        : `wait ${waitWords(step.ms)}`,
-    )
+  const map = value as SequenceMap
+  return stepsInOrder(map)
+    .map(({ step }) => stepWords(step, { ...store.sequence!, map }))
     .join(' → ')
 }
 async function throwAway() {
@@ -54,6 +51,11 @@ async function throwAway() {
   notices.say('The sequence is deleted.')
 }
 useKeys((event) => {
+  const { chosen, canChange } = store
+  if (event.key === 'Delete' && !isWriting(event) && canChange && chosenStep.value && chosen) {
+    event.preventDefault()
+    return void store.remove(chosen)
+  }
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isWriting(event))
     return
   event.preventDefault()
@@ -135,7 +137,7 @@ const about = computed(() => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
-      <div class="min-w-0 flex-1 overflow-auto"><LineMap /></div>
+      <div class="min-w-0 flex-1 overflow-auto"><SequenceMap /></div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
         <section
           v-if="store.sequence.problems.length"
@@ -145,6 +147,16 @@ const about = computed(() => {
           <h2>Before it can start</h2>
           <p v-for="one in store.sequence.problems" :key="one" class="mt-1.5 flex gap-2">
             <MarkDot level="blocker" class="mt-1 flex-none" /><span>{{ one }}</span>
+          </p>
+        </section>
+        <section
+          v-if="store.sequence.cautions.length"
+          class="border-b border-line px-4 py-3"
+          aria-label="Marks"
+        >
+          <h2>Marks</h2>
+          <p v-for="one in store.sequence.cautions" :key="one" class="mt-1.5 flex gap-2">
+            <MarkDot level="caution" class="mt-1 flex-none" /><span>{{ one }}</span>
           </p>
         </section>
         <section class="border-b border-line px-4 py-3" aria-label="Step">

@@ -1,6 +1,13 @@
-import { peopleInside, standingAt, mailingsOfSequence, readSequences } from '~~/database/sequences'
-import { sequenceProblems } from '~~/cases/sequences'
-import { readLists, eventNames } from '~~/database/people'
+import {
+  mailingsOfSequence,
+  peopleInside,
+  readSequences,
+  standingAt,
+  startableSequences,
+  trafficOf,
+} from '~~/database/sequences'
+import { sequenceCautions, sequenceProblems } from '~~/cases/sequences'
+import { readFields, readLists, eventNames } from '~~/database/people'
 import { senderOf } from '~~/database/mailings'
 import { readSegments } from '~~/database/segments'
 
@@ -14,10 +21,14 @@ export default defineEventHandler((event) => {
     ...{ id, name, state, map, revision, version, listId: list_id, startedAt: started_at },
     counts: { inside, finished, left },
     standing: standingAt(db, id),
+    traffic: trafficOf(db, id),
     mailings: mailingsOfSequence(db, id),
     people: peopleInside(db, id, 100),
     problems:
       state === 'running' || state === 'ended' ? [] : sequenceProblems(db, sequence, clock()),
+    cautions: state === 'ended' ? [] : sequenceCautions(sequence),
+    fields: readFields(db).map(({ key, name }) => ({ key, name })),
+    others: startableSequences(db).filter((one) => one.id !== id),
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     events: eventNames(db),

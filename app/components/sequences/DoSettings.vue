@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { actNames, type Act, type DoStep } from '~~/core/sequences'
+
+/** What is done with somebody who comes by, one after the other. */
+const props = defineProps<{ id: string; step: DoStep }>()
+const store = useSequence()
+const of = computed(() => store.sequence!)
+const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
+  tag: { is: 'tag', tag: '' },
+  untag: { is: 'untag', tag: '' },
+  set: { is: 'set', field: '', value: '' },
+  start: { is: 'start', sequenceId: 0 },
+} as never
+const keep = (acts: Act[]) => void store.changeStep(props.id, { ...props.step, acts })
+const put = (n: number, act: Act) => keep(props.step.acts.map((one, i) => (i === n ? act : one)))
+function add(event: Event) {
+  const select = event.target as HTMLSelectElement
+  keep([...props.step.acts, { ...fresh[select.value as Act['is']] }])
+  select.value = ''
+}
+const value = (event: Event) => (event.target as HTMLSelectElement).value
+</script>
+
+<template>
+  <h2>Do</h2>
+  <fieldset class="mt-2 grid gap-3" :disabled="!store.canChange">
+    <p v-if="!step.acts.length" class="muted small">Nothing yet.</p>
+    <div
+      v-for="(act, n) in step.acts"
+      :key="n"
+      class="grid gap-1.5 border-t border-line-soft pt-2 first:border-0 first:pt-0"
+    >
+      <span class="flex items-center justify-between"
+        ><b class="small font-semibold">{{ actNames[act.is] }}</b>
+        <button
+          type="button"
+          class="btn btn-sm"
+          :aria-label="`Remove: ${actNames[act.is]}`"
+          @click="keep(step.acts.filter((_, i) => i !== n))"
+        >
+          Remove
+        </button></span
+      >
+      <KeptInput
+        v-if="act.is === 'tag' || act.is === 'untag'"
+        class="field field-sm"
+        aria-label="Tag"
+        maxlength="60"
+        :value="act.tag"
+        @taken="put(n, { ...act, tag: $event })"
+      />
+      <template v-else-if="act.is === 'set'">
+        <select
+          class="field field-sm"
+          aria-label="Field"
+          :value="act.field"
+          @change="put(n, { ...act, field: value($event) })"
+        >
+          <option value="">choose a field</option>
+          <option v-for="field in of.fields" :key="field.key" :value="field.key">
+            {{ field.name }}
+          </option>
+        </select>
+        <KeptInput
+          class="field field-sm"
+          aria-label="Value"
+          placeholder="empty: it is cleared"
+          maxlength="1000"
+          :value="act.value"
+          @taken="put(n, { ...act, value: $event })"
+        />
+      </template>
+      <select
+        v-else-if="act.is === 'start'"
+        class="field field-sm"
+        aria-label="Sequence"
+        :value="act.sequenceId"
+        @change="put(n, { ...act, sequenceId: Number(value($event)) })"
+      >
+        <option :value="0">choose a sequence</option>
+        <option v-for="one in of.others" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+    </div>
+    <select class="field field-sm" aria-label="Something to do" value="" @change="add">
+      <option value="">Something to do…</option>
+      <option v-for="(name, is) in actNames" :key="is" :value="is">{{ name }}</option>
+    </select>
+  </fieldset>
+</template>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { officeHours, type OpenHours, type WaitStep } from '~~/core/sequences'
+import { inUnits, waitUnits } from './waits'
+
+/** How long is waited, and within which hours it goes on. */
+const props = defineProps<{ id: string; step: WaitStep }>()
+const store = useSequence()
+const wait = computed(() => inUnits(props.step.ms))
+function setWait(n: number, ms: number) {
+  if (Number.isFinite(n) && n >= 1)
+    void store.changeStep(props.id, { ...props.step, ms: Math.min(3_660, Math.round(n)) * ms })
+}
+function setHours(hours: OpenHours | null) {
+  const { hours: _, ...without } = props.step
+  void store.changeStep(props.id, hours ? { ...without, hours } : without)
+}
+const days = [
+  ...(['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'] as const).map(
+    (name, n) => ({ name, day: n + 1 }),
+  ),
+  { name: 'Sunday', day: 0 },
+]
+function setDay(hours: OpenHours, day: number, on: boolean) {
+  const next = on ? [...hours.days, day] : hours.days.filter((one) => one !== day)
+  if (next.length) setHours({ ...hours, days: next.sort((a, b) => a - b) })
+}
+const clock = (minute: number) =>
+  `${String(Math.floor(minute / 60) % 24).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
+function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
+  const [hour, minute] = text.split(':').map(Number)
+  if (hour === undefined || minute === undefined || Number.isNaN(hour + minute)) return
+  const at = hour * 60 + minute
+  const next = { ...hours, [which]: which === 'to' && at === 0 ? 24 * 60 : at }
+  if (next.from < next.to) setHours(next)
+}
+</script>
+
+<template>
+  <h2>Wait</h2>
+  <fieldset class="mt-2 grid gap-3" :disabled="!store.canChange">
+    <div class="flex gap-2">
+      <KeptInput
+        class="field field-sm w-20 text-right"
+        type="number"
+        min="1"
+        max="3660"
+        aria-label="How long"
+        :value="wait.n"
+        @taken="setWait(Number($event), wait.unit.ms)"
+      />
+      <select
+        class="field field-sm !w-auto"
+        aria-label="Unit"
+        :value="wait.unit.ms"
+        @change="setWait(wait.n, Number(($event.target as HTMLSelectElement).value))"
+      >
+        <option v-for="unit in waitUnits" :key="unit.ms" :value="unit.ms">{{ unit.many }}</option>
+      </select>
+    </div>
+    <label class="flex items-center gap-2"
+      ><input
+        type="checkbox"
+        :checked="step.hours !== undefined"
+        @change="setHours(($event.target as HTMLInputElement).checked ? officeHours : null)"
+      />
+      then until certain days and hours</label
+    >
+    <template v-if="step.hours">
+      <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+        <label v-for="{ name, day } in days" :key="day" class="flex items-center gap-2"
+          ><input
+            type="checkbox"
+            :checked="step.hours.days.includes(day)"
+            :disabled="step.hours.days.length === 1 && step.hours.days.includes(day)"
+            @change="setDay(step.hours!, day, ($event.target as HTMLInputElement).checked)"
+          />
+          {{ name }}</label
+        >
+      </div>
+      <div class="flex items-center gap-2">
+        <input
+          class="field field-sm !w-auto"
+          type="time"
+          aria-label="From"
+          :value="clock(step.hours.from)"
+          @change="setTime(step.hours!, 'from', ($event.target as HTMLInputElement).value)"
+        />
+        to
+        <input
+          class="field field-sm !w-auto"
+          type="time"
+          aria-label="To"
+          :value="clock(step.hours.to)"
+          @change="setTime(step.hours!, 'to', ($event.target as HTMLInputElement).value)"
+        />
+      </div>
+      <p class="muted small">On the account’s clock.</p>
+    </template>
+  </fieldset>
+</template>

@@ -1,0 +1,151 @@
+import { totalOf } from '~~/core/counting'
+import {
+  actNames,
+  happenings,
+  waysOf,
+  type Act,
+  type Happening,
+  type OpenHours,
+  type Step,
+} from '~~/core/sequences'
+import type { OpenSequence } from '~/stores/sequence'
+import { waitWords } from './waits'
+
+type Of = Pick<OpenSequence, 'mailings' | 'segments' | 'fields' | 'map' | 'others'>
+
+export const mailWords = (id: number, { mailings }: Pick<Of, 'mailings'>): string => {
+  const mail = mailings.find((one) => one.id === id)
+  return mail?.subject.trim() || mail?.name || 'gone'
+}
+
+/** What a happening says of somebody: "clicked in “Hello”". */
+export function happeningWords(what: Happening, of: Of): string {
+  switch (what.is) {
+    case 'ordered':
+      return happenings.ordered
+    case 'did':
+      return what.event ? `did “${what.event}”` : happenings.did
+    case 'opened':
+    case 'clicked': {
+      const step = what.mail === null ? undefined : of.map.steps[what.mail]
+      const which =
+        what.mail === null
+          ? 'any mail'
+          : step?.kind === 'mail'
+            ? `“${mailWords(step.mailingId, of)}”`
+            : 'a mail that is gone'
+      return what.is === 'opened' ? `opened ${which}` : `clicked in ${which}`
+    }
+    case 'fits': {
+      const ids = segmentsOf(what)
+      const names = ids.map(
+        (id) => of.segments.find((one) => one.id === id)?.name ?? 'a segment that is gone',
+      )
+      return names.length ? `is in ${names.join(' or ')}` : happenings.fits
+    }
+  }
+}
+
+/** The segments of which somebody has to be in one. */
+export function segmentsOf(what: Happening): number[] {
+  if (what.is !== 'fits') return []
+  const parts = what.rule.kind === 'any' ? what.rule.of : [what.rule]
+  return parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
+}
+
+export function actWords(act: Act, of: Of): string {
+  switch (act.is) {
+    case 'tag':
+      return `tag “${act.tag}”`
+    case 'untag':
+      return `take away “${act.tag}”`
+    case 'set': {
+      const field = of.fields.find(({ key }) => key === act.field)?.name ?? act.field
+      return act.value.trim() ? `set ${field} to ${act.value}` : `clear ${field}`
+    }
+    case 'start':
+      return `let into ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
+    default:
+      return actNames[act satisfies never]
+  }
+}
+
+const days = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
+const clock = (minute: number) =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
+
+/** "then Mon to Fri, 08:00 to 18:00". */
+export function hoursWords({ days: open, from, to }: OpenHours): string {
+  const isRow = open.length > 2 && open.every((day, n) => n === 0 || day === open[n - 1]! + 1)
+  const named = isRow
+    ? `${days[open[0]!]} to ${days[open.at(-1)!]}`
+    : open.map((day) => days[day]).join(', ')
+  return `then ${open.length === 7 ? 'any day' : named}, ${clock(from)} to ${clock(to)}`
+}
+
+/** What a step is called on the map. */
+export function stepWords(step: Step, of: Of): string {
+  switch (step.kind) {
+    case 'mail':
+      return `Mail: ${mailWords(step.mailingId, of)}`
+    case 'wait':
+      return `Wait ${waitWords(step.ms)}`
+    case 'fork':
+      return step.ways.length === 1
+        ? `Fork: ${happeningWords(step.ways[0]!.when, of)}?`
+        : `Fork: ${step.ways.length + 1} ways`
+    case 'split':
+      return `Split by lot: ${step.ways.length + 1} ways`
+    case 'do':
+      return `Do: ${step.acts.map((act) => actWords(act, of)).join(', ') || 'nothing yet'}`
+    case 'goal':
+      return `Goal: ${step.name.trim() || happeningWords(step.when, of)}`
+  }
+}
+
+/** What a way out of a step is called, where there is more than one. */
+export function wayWords(step: Step, way: number, of: Of): string {
+  if (step.kind === 'fork')
+    return way === 0
+      ? 'everyone else'
+      : step.ways.length === 1
+        ? 'yes'
+        : happeningWords(step.ways[way - 1]!.when, of)
+  return waysOf(step)[way]?.words ?? ''
+}
+
+/** What stands under a step's words, and beside it: figures of what came of it. */
+export function stepFigures(
+  id: string,
+  step: Step,
+  of: OpenSequence,
+): { about: string; count: string } {
+  const passed = (way?: number) => {
+    const ways = of.traffic[id] ?? []
+    return way === undefined ? ways.reduce((sum, n) => sum + n, 0) : (ways[way] ?? 0)
+  }
+  switch (step.kind) {
+    case 'mail': {
+      const mail = of.mailings.find((one) => one.id === step.mailingId)
+      const delivered = totalOf(mail ?? {}, 'delivered')
+      return {
+        about: delivered
+          ? `${percent((mail!.opened ?? 0) / delivered)} opened · ${percent((mail!.clicked ?? 0) / delivered)} clicked`
+          : 'not sent yet',
+        count: `${count(delivered)} sent`,
+      }
+    }
+    case 'wait':
+      return {
+        about: step.hours ? hoursWords(step.hours) : '',
+        count: `${count(of.standing[id] ?? 0)} here`,
+      }
+    case 'goal':
+      return {
+        about: `${happeningWords(step.when, of)}; ${step.out ? 'who does is out' : 'who does goes on from here'}`,
+        count: `${count(passed(1))} reached`,
+      }
+    default:
+      return { about: '', count: `${count(passed())} came by` }
+  }
+}

@@ -1,0 +1,16 @@
+import { slotOf } from '../experiments'
+
+/**
+ * Where somebody falls by lot at a step, from 0 up to but not including 1: a hash of sequence, step and person, so that it is
+ * always the same, and at each step drawn anew.
+ */
+export function lotOf(sequenceId: number, step: string, personId: number): number {
+  return slotOf('way', numberOf(`${sequenceId} ${step}`), personId)
+}
+
+/** A text as 32 bits (FNV-1a). */
+function numberOf(text: string): number {
+  let hash = 0x811c9dc5
+  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193)
+  return hash >>> 0
+}

@@ -1,0 +1,31 @@
+import { readHappening, type Happening } from '../happening'
+import type { StepKind } from './kind'
+
+/** Ways that are asked in order; the first that holds is taken, and `next` is everyone else's. */
+export interface ForkStep {
+  kind: 'fork'
+  ways: { when: Happening; next: string | null }[]
+  next: string | null
+}
+
+export const fork: StepKind<ForkStep> = {
+  name: 'Fork',
+  read({ ways }) {
+    if (!Array.isArray(ways) || ways.length === 0 || ways.length > MOST_WAYS) return null
+    const read = (ways as { when?: unknown; next?: string | null }[]).map((way) => ({
+      when: readHappening(way?.when),
+      next: way?.next ?? null,
+    }))
+    return read.every((way) => way.when !== null) ? { kind: 'fork', ways: read as never } : null
+  },
+  carryOut: ({ ways }, _id, { holds }) => ({
+    effects: [],
+    way: ways.findIndex(({ when }) => holds(when)) + 1,
+  }),
+  problems: ({ ways }) =>
+    ways.some(({ when }) => when.is === 'did' && when.event.trim() === '')
+      ? ['A fork asks for an event and does not say which.']
+      : [],
+}
+/** Besides everyone else's. */
+const MOST_WAYS = 4

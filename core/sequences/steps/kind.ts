@@ -1,0 +1,45 @@
+import type { Happening } from '../happening'
+import type { Step } from '.'
+
+/** What must be known of somebody inside to go on with them. */
+export interface InsideFacts {
+  subscribed: boolean
+  suppressed: boolean
+  /** They asked for no mail until then; null: they did not. */
+  pausedUntil: number | null
+  /** Whether something holds for them now. */
+  holds: (what: Happening) => boolean
+  /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
+  lot: (step: string) => number
+  /** Whose days and hours count. */
+  zone: string
+}
+
+/** What carrying a step out does in the world. */
+export type Effect =
+  | { is: 'mail'; mailingId: number }
+  | { is: 'tag' | 'untag'; tag: string }
+  /** A value as it is typed; empty: the field is cleared. */
+  | { is: 'set'; field: string; value: string }
+  | { is: 'start'; sequenceId: number }
+
+/** What comes of a step: its effects, and which way on is taken (0: the main one). Or that they stay before it until a time. */
+export type CarriedOut = { effects: Effect[]; way: number } | { stay: number }
+
+/** A way out of a step: where it leads (null: to Finish), and what it is called on the map. */
+export interface Way {
+  next: string | null
+  words: string
+}
+
+/** A kind of step: everything about it that needs no page. One file each; `steps/index.ts` has them all. */
+export interface StepKind<S extends Step = Step> {
+  name: string
+  /** Reads what is its own of JSON that came from outside, but for where it leads; null where it is none. */
+  read(json: Record<string, unknown>): Omit<S, 'next'> | null
+  carryOut(step: S, id: string, facts: InsideFacts, now: number): CarriedOut
+  /** When somebody who arrives now goes on, where that is not at once. */
+  due?(step: S, now: number, zone: string): number
+  /** What it lacks, in sentences that stand beside it. */
+  problems?(step: S): string[]
+}

@@ -1,0 +1,47 @@
+import { readFieldValue } from '../../core/people'
+import type { Effect } from '../../core/sequences'
+import { changePerson, readFields, tagNamed, tagPeople } from '../people'
+import { q, run, type Database } from '../query'
+import { addRecipient } from '../sending'
+import { enrolPerson } from './entering'
+
+/** Does in the account what a step asks for, in its caller's transaction. What it names and is gone is passed over. */
+export function carryOut(db: Database, effect: Effect, person: number, now: number) {
+  switch (effect.is) {
+    case 'mail':
+      return addRecipient(db, effect.mailingId, person, now)
+    case 'tag':
+    case 'untag':
+      return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), effect.is === 'tag')
+    case 'set': {
+      const field = readFields(db).find(({ key }) => key === effect.field)
+      if (!field) return
+      const clears = effect.value.trim() === ''
+      const value = clears ? null : readFieldValue(effect.value, field.kind)
+      // What is no value of this kind leaves what is there.
+      if (value == null && !clears) return
+      return void changePerson(db, person, { values: { [field.key]: value ?? null } }, now)
+    }
+    case 'start':
+      return void enrolPerson(db, effect.sequenceId, person, now)
+  }
+}
+
+/** Counts that somebody went by a way out of a step. */
+export function countPassed(
+  db: Database,
+  of: { sequence_id: number; version: number },
+  { step, way }: { step: string; way: number },
+) {
+  run(
+    db,
+    q
+      .insertInto('sequence_traffic')
+      .values({ sequence_id: of.sequence_id, version: of.version, step, way, people: 1 })
+      .onConflict((c) =>
+        c
+          .columns(['sequence_id', 'version', 'step', 'way'])
+          .doUpdateSet((eb) => ({ people: eb('sequence_traffic.people', '+', 1) })),
+      ),
+  )
+}
