@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { DAY } from '../core/time'
-import { all, one, q } from '../database'
+import { DAY, practiceTime } from '../core/time'
+import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
 import { somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
@@ -11,6 +11,13 @@ import { finishedLetter } from './subscribers'
 
 const { satchel, visitor, page, seen } = demoInBrowser(400)
 const button = (name: string | RegExp) => page().getByRole('button', { name, exact: true })
+/** Puts a step of a kind in behind what a stop is called. */
+async function add(where: string | RegExp, kind: string) {
+  await page().getByRole('button', { name: where }).first().click()
+  await page()
+    .getByRole('menuitem', { name: new RegExp(`^${kind} `) })
+    .click()
+}
 let id = 0
 const sequence = () => sequenceById(satchel.db, id)!
 const mailings = () =>
@@ -53,14 +60,14 @@ test('one is drawn step by step; what it lacks is said, and every step can be un
   await until('it is called so', () => sequence().name === 'Hello, flyer')
   await seen('There is no mail in it yet.')
   await page().getByLabel('On behalf of the list').selectOption({ label: 'Workshop news' })
-  await button('Mail after Start: joins Workshop news').click()
+  await add('Add after Start: joins Workshop news', 'Mail')
   await seen(/Mail: Hello, flyer, mail 1/)
-  await button(/^Wait after Mail:/).click()
-  await seen('The last wait has nothing behind it.')
+  await add(/^Add after Mail:/, 'Wait')
+  await seen('A last wait has nothing behind it.')
   await page().getByLabel('How long').fill('3')
   await page().getByLabel('How long').press('Tab')
   await seen('Wait 3 days')
-  await button('Mail after Wait 3 days').click()
+  await add('Add after Wait 3 days', 'Mail')
   await until('there are three steps', () => Object.keys(sequence().map.steps).length === 3)
   await button('Remove this step').click()
   await until('it is gone', () => Object.keys(sequence().map.steps).length === 2)
@@ -117,7 +124,7 @@ test('started, who joins gets the first mail at once, and the next when the cloc
   const [first, second] = mailings().sort((a, b) => a - b) as [number, number]
   await until('the first mail went', () => accepted(first, person) !== null)
   expect(accepted(second, person)).toBeNull()
-  await seen('waits 3 days')
+  await seen('at “Wait 3 days”')
   const joinedAt = accepted(first, person)!
   await page().request.post(`${satchel.url}/api/clock`, {
     data: { jumpTo: joinedAt + 4 * DAY },
@@ -174,6 +181,105 @@ test('an import says which sequences could start, and starts them only where it 
   await bring('quiet', false)
   await bring('loud', true)
   await until('two came in', () => inside() === before + 2)
+})
+
+test('a sequence forks by what somebody did since they came in, does things, and comes together again', async () => {
+  const did = (person: number, name: string, at: number) =>
+    run(satchel.db, q.insertInto('events').values({ person_id: person, name, at, props: '{}' }))
+  const practice = () => practiceTime(readClock(satchel.db)!, Date.now())
+  const earlier = somebody(satchel.db, 'earlier@harbourmail.example', { now: practice() })
+  did(earlier, 'asked for a map', practice())
+  const before = id
+  const many = readSequences(satchel.db).length
+  await page().goto(`${satchel.url}/sequences`)
+  await page().getByRole('button', { name: 'New sequence' }).click()
+  await until('it is made', () => readSequences(satchel.db).length === many + 1)
+  id = Math.max(...readSequences(satchel.db).map((one) => one.id))
+  await page().waitForURL(new RegExp(`/sequences/${id}$`))
+  await page().getByLabel('On behalf of the list').selectOption({ label: 'Workshop news' })
+  await add('Add after Start: joins Workshop news', 'Mail')
+  await add(/^Add after Mail:/, 'Wait')
+  await add('Add after Wait 2 days', 'Fork')
+  await page().getByLabel('Way 1: who').selectOption({ label: 'did an event' })
+  await page().getByLabel('Which event').selectOption('asked for a map')
+  await seen('Fork: did “asked for a map”?')
+  await seen('All ways of a fork lead to the same step.')
+  await visitor.expectAccessible()
+  await add(/^Add after Fork:.*, yes$/, 'Do')
+  await seen('A step that is to do something does nothing yet.')
+  await page().getByLabel('Something to do').selectOption({ label: 'Give a tag' })
+  await page().getByLabel('Tag', { exact: true }).fill('map reader')
+  await page().getByLabel('Tag', { exact: true }).press('Enter')
+  await seen('Do: tag “map reader”')
+  await add(/^Add after Fork:.*, everyone else$/, 'Mail')
+  await until('there are five steps', () => Object.keys(sequence().map.steps).length === 5)
+  // The fork goes with its side way alone, and comes back whole.
+  await page()
+    .getByRole('button', { name: /^Fork: did/ })
+    .click()
+  await page().keyboard.press('Delete')
+  await until('it is gone', () => Object.keys(sequence().map.steps).length === 3)
+  await button('Undo').first().click()
+  await until('it is back', () => Object.keys(sequence().map.steps).length === 5)
+  // A goal, and a split whose side way goes past what is on the other.
+  await add(/^Add after Mail: .*, mail 2$/, 'Goal')
+  await page().getByLabel('What it is called').fill('a first order')
+  await page().getByLabel('What it is called').press('Enter')
+  await seen('Goal: a first order')
+  await add('Add after Start: joins Workshop news', 'Split')
+  await page().getByLabel('Share of B, percent').fill('20')
+  await page().getByLabel('Share of B, percent').press('Tab')
+  await seen('A 80%')
+  await page().getByLabel('Way B: then on to').selectOption({ label: 'Finish' })
+  const split = () => Object.values(sequence().map.steps).find(({ kind }) => kind === 'split')
+  await until('it leads there', () =>
+    JSON.stringify(split()).includes('"ways":[{"share":200,"next":null}]'),
+  )
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: /^Split by lot/ })
+    .click()
+  await button('Remove it with its side ways').click()
+  await until('it is gone', () => split() === undefined)
+  for (const mailing of mailings()) {
+    const path = `${satchel.url}/api/mailings/${mailing}`
+    const { letter } = (await (await page().request.get(path)).json()) as {
+      letter: { version: number }
+    }
+    const { subject, previewText, document } = finishedLetter()
+    const data = { subject, previewText, document, version: letter.version }
+    expect((await page().request.put(`${path}/letter`, { data })).status()).toBe(200)
+  }
+  await until('nothing keeps it', async () => {
+    const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
+    return ((await got.json()) as { problems: string[] }).problems.length === 0
+  })
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await button('Start').click()
+  await until('it runs', () => sequence().state === 'running')
+  const list = sequence().list_id
+  const [reader, other] = ['reader', 'other'].map((name) =>
+    somebody(satchel.db, `${name}@harbourmail.example`, { list, now: practice() }),
+  ) as [number, number]
+  const [first, second] = mailings().sort((a, b) => a - b) as [number, number]
+  await until(
+    'both have the first',
+    () => accepted(first, reader) !== null && accepted(first, other) !== null,
+  )
+  did(reader, 'asked for a map', practice() + 1_000)
+  await page().request.post(`${satchel.url}/api/clock`, { data: { jumpTo: practice() + 3 * DAY } })
+  await until('everyone else has the second', () => accepted(second, other) !== null)
+  expect(accepted(second, reader)).toBeNull()
+  await until('the clock is there', () => readClock(satchel.db)!.jumpTo === null)
+  await page().goto(`${satchel.url}/people/${reader}`)
+  await seen('map reader')
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await seen('yes · 50.0%')
+  await visitor.expectAccessible()
+  await button('End').click()
+  await button('End it').click()
+  await until('it is over', () => sequence().state === 'ended')
+  id = before
 })
 
 test('paused and ended, it says so; what is over can’t be thrown away', async () => {

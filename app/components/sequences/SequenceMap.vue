@@ -8,14 +8,17 @@ const of = computed(() => store.sequence!)
 const laid = computed(() => layOut(of.value.map))
 
 /** Of a column its width, of a row its height, and where the line runs within a column. */
-const COLUMN = 390
-const ROW = 86
-const LINE = 150
-const TOP = 34
+const COLUMN = 350
+const ROW = 92
+const LINE = 130
+const TOP = 44
+/** Words beside a stop; and how far below one, of a row, a way has come into its lane. */
+const WORDS = 204
+const TURNED = 0.5
 const x = (column: number) => LINE + column * COLUMN
 const y = (row: number) => TOP + row * ROW
 const size = computed(() => ({
-  width: Math.max(1, laid.value.columns) * COLUMN + 60,
+  width: x(Math.max(1, laid.value.columns) - 1) + WORDS + 36,
   height: y(laid.value.rows - 1) + 60,
 }))
 
@@ -56,16 +59,16 @@ function drawn({ from, to, lane }: LaidEdge) {
   const [a, b] = [stopOf(from).at, stopOf(to).at]
   const down = x(lane)
   const half = (a.top + b.top) / 2
-  const out = Math.min(a.top + 0.86 * ROW, half)
-  const inAt = Math.max(b.top - 0.86 * ROW, half)
+  const out = Math.min(a.top + TURNED * ROW, half)
+  const inAt = Math.max(b.top - TURNED * ROW, half)
   const leave =
     a.left === down
       ? `L${down} ${out}`
-      : `C${a.left + 24} ${a.top + 46} ${down} ${a.top + 14} ${down} ${out}`
+      : `C${a.left + 24} ${a.top + 36} ${down} ${a.top + 12} ${down} ${out}`
   const arrive =
     b.left === down
       ? `L${down} ${b.top}`
-      : `C${down} ${b.top - 14} ${b.left + 24} ${b.top - 46} ${b.left} ${b.top}`
+      : `C${down} ${b.top - 12} ${b.left + 24} ${b.top - 36} ${b.left} ${b.top}`
   return `M${a.left} ${a.top}${leave}L${down} ${inAt}${arrive}`
 }
 const edges = computed(() =>
@@ -75,15 +78,21 @@ const edges = computed(() =>
     const words = step ? wayWords(step, edge.way, of.value) : ''
     const traffic = of.value.traffic[edge.from] ?? []
     const all = traffic.reduce((sum, n) => sum + n, 0)
-    const isSide = edge.lane !== a.column
-    // Where it turns down into its lane, or halfway to the next.
-    const top = a.at.top + (isSide ? 0.86 * ROW : 0.55 * ROW)
+    const passed = traffic[edge.way] ?? 0
+    const share = step?.kind === 'split' ? count(passed) : percent(passed / all)
     return {
       ...edge,
       path: drawn(edge),
-      isSide,
-      at: { left: x(edge.lane), top },
-      words: words && all ? `${words} · ${percent((traffic[edge.way] ?? 0) / all)}` : words,
+      at: { left: x(edge.lane), top: a.at.top + 0.56 * ROW },
+      // Beside the line, or above where it goes over to its lane.
+      label:
+        edge.lane === a.column
+          ? { left: `${x(edge.lane) + 20}px`, top: `${a.at.top + 0.56 * ROW}px` }
+          : {
+              right: `${size.value.width - x(edge.lane) + 8}px`,
+              top: `${a.at.top + 0.16 * ROW}px`,
+            },
+      words: words && all ? `${words} · ${share}` : words,
       where: words ? `${a.words}, ${words}` : a.words,
     }
   }),
@@ -106,29 +115,25 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
         fill="none"
         stroke-width="6"
         stroke-linejoin="round"
-        :stroke="edge.way === 0 ? 'var(--canvas-500)' : 'var(--way)'"
+        :stroke="edge.lane === 0 ? 'var(--canvas-500)' : 'var(--way)'"
       />
     </svg>
-    <div
-      v-for="edge in edges"
-      :key="`${edge.from} ${edge.way}`"
-      class="absolute flex -translate-x-[13px] -translate-y-1/2 items-center gap-2 whitespace-nowrap"
-      :class="{ 'z-10': true }"
-      :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
-    >
+    <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
+      <span
+        v-if="edge.words"
+        class="absolute max-w-[200px] -translate-y-1/2 truncate text-[12px] font-semibold"
+        :class="edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
+        :style="edge.label"
+        >{{ edge.words }}</span
+      >
       <AddStep
         v-if="store.canChange"
+        class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
+        :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
         :where="edge.where"
         @add="store.addStep(spotOf(edge), $event)"
       />
-      <span v-else class="w-[26px]" />
-      <span
-        v-if="edge.words"
-        class="max-w-[230px] truncate text-[12px] font-semibold"
-        :class="edge.way === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
-        >{{ edge.words }}</span
-      >
-    </div>
+    </template>
     <template v-for="stop in stops" :key="stop.id">
       <span
         class="absolute -translate-y-1/2 rounded border border-line bg-sheet px-2 py-0.5 text-right text-[12px] whitespace-nowrap text-ink-700"
@@ -143,9 +148,9 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
       <component
         :is="stop.id === 'finish' ? 'span' : 'button'"
         :type="stop.id === 'finish' ? undefined : 'button'"
-        class="absolute w-[224px] -translate-y-1/2 rounded-md border border-dashed px-2 py-1 text-left"
+        class="absolute -translate-y-1/2 rounded-md border border-dashed px-2 py-1 text-left"
         :class="store.chosen === stop.id ? 'border-brass-500 bg-brass-100' : 'border-transparent'"
-        :style="{ left: `${stop.at.left + 20}px`, top: `${stop.at.top}px` }"
+        :style="{ left: `${stop.at.left + 20}px`, top: `${stop.at.top}px`, width: `${WORDS}px` }"
         :aria-pressed="stop.id === 'finish' ? undefined : store.chosen === stop.id"
         :title="stop.words"
         @click="stop.id !== 'finish' && (store.chosen = stop.id)"
