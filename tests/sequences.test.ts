@@ -221,6 +221,24 @@ test('a sequence forks by what somebody did since they came in, does things, and
   await until('it is gone', () => Object.keys(sequence().map.steps).length === 3)
   await button('Undo').first().click()
   await until('it is back', () => Object.keys(sequence().map.steps).length === 5)
+  // It can be seen whole.
+  await button('Smaller').click()
+  await seen('80%')
+  await button('Fit').click()
+  const { width, right } = await page()
+    .getByRole('group', { name: 'Steps' })
+    .evaluate((map) => {
+      const room = map.parentElement!
+      return {
+        width: room.scrollWidth - room.clientWidth,
+        right: room.scrollHeight - room.clientHeight,
+      }
+    })
+  expect(Math.max(width, right)).toBeLessThanOrEqual(1)
+  await button('100%')
+    .or(page().getByRole('button', { name: /as large as it is/ }))
+    .first()
+    .click()
   // A goal, and a split whose side way goes past what is on the other.
   await add(/^Add after Mail: .*, mail 2$/, 'Goal')
   await page().getByLabel('What it is called').fill('a first order')

@@ -90,8 +90,9 @@ export function layOut(map: SequenceMap): Laid {
           .slice(0, way)
           .flatMap((one) => (one.next === null ? [] : [...reachableFrom(map, one.next)])),
       )
-      const begins = rowOf(id) + 1
-      const ends = (joins: string | null) => Math.max(begins, rowOf(joins) - 1)
+      // It turns into its lane half a row below its step, and leaves it half a row above where it joins.
+      const begins = rowOf(id) + 0.5
+      const ends = (joins: string | null) => rowOf(joins) - 0.5
       // How far down it goes hangs on what belongs to it, and not on where it stands.
       const before = new Map(column)
       const { joins } = follow(next, -1, others)

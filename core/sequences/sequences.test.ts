@@ -336,6 +336,9 @@ test('a map is laid out from top to bottom, everything in a place of its own', (
       expect(Math.max(...stops.map(({ column }) => column))).toBeLessThan(columns)
       expect(Math.max(...stops.map(({ row }) => row))).toBe(rows - 1)
       const at = new Map(stops.map((stop) => [stop.id, stop]))
+      // Nor do two ways turn into one lane at one height.
+      const turns = new Set(edges.map(({ from, lane }) => `${at.get(from)!.row} ${lane}`))
+      expect(turns.size).toBe(edges.length)
       for (const { from, to, lane } of edges) {
         const [above, below] = [at.get(from)!, at.get(to)!]
         expect(above.row).toBeLessThan(below.row)

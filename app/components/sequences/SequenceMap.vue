@@ -22,6 +22,19 @@ const size = computed(() => ({
   height: y(laid.value.rows - 1) + 60,
 }))
 
+/** How large it is drawn; 1: as it is. */
+const zoom = ref(1)
+const room = useTemplateRef('room')
+const zooms = [0.4, 0.5, 0.65, 0.8, 1, 1.25]
+const larger = computed(() => zooms.find((one) => one > zoom.value + 0.001))
+const smaller = computed(() => zooms.findLast((one) => one < zoom.value - 0.001))
+/** So that all of it is seen, and never larger than it is. */
+function fit() {
+  const { clientWidth, clientHeight } = room.value!
+  const { width, height } = size.value
+  zoom.value = Math.max(0.3, Math.min(1, clientWidth / width, clientHeight / height))
+}
+
 const startWords = computed(() => {
   const { when } = of.value.map.start
   if (when.is === 'event') return `Start: does “${when.name}”`
@@ -101,63 +114,93 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
 </script>
 
 <template>
-  <div
-    class="relative mx-auto"
-    :style="{ width: `${size.width}px`, height: `${size.height}px` }"
-    role="group"
-    aria-label="Steps"
-  >
-    <svg class="absolute inset-0" :width="size.width" :height="size.height" aria-hidden="true">
-      <path
-        v-for="edge in edges"
-        :key="`${edge.from} ${edge.way}`"
-        :d="edge.path"
-        fill="none"
-        stroke-width="6"
-        stroke-linejoin="round"
-        :stroke="edge.lane === 0 ? 'var(--canvas-500)' : 'var(--way)'"
-      />
-    </svg>
-    <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
-      <span
-        v-if="edge.words"
-        class="absolute max-w-[200px] -translate-y-1/2 truncate text-[12px] font-semibold"
-        :class="edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
-        :style="edge.label"
-        >{{ edge.words }}</span
+  <div class="relative h-full">
+    <div ref="room" class="h-full overflow-auto">
+      <div
+        class="relative mx-auto"
+        :style="{ width: `${size.width}px`, height: `${size.height}px`, zoom }"
+        role="group"
+        aria-label="Steps"
       >
-      <AddStep
-        v-if="store.canChange"
-        class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
-        :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
-        :where="edge.where"
-        @add="store.addStep(spotOf(edge), $event)"
-      />
-    </template>
-    <template v-for="stop in stops" :key="stop.id">
-      <span
-        class="absolute -translate-y-1/2 rounded border border-line bg-sheet px-2 py-0.5 text-right text-[12px] whitespace-nowrap text-ink-700"
-        :style="{ right: `${size.width - stop.at.left + 26}px`, top: `${stop.at.top}px` }"
-        >{{ stop.count }}</span
+        <svg class="absolute inset-0" :width="size.width" :height="size.height" aria-hidden="true">
+          <path
+            v-for="edge in edges"
+            :key="`${edge.from} ${edge.way}`"
+            :d="edge.path"
+            fill="none"
+            stroke-width="6"
+            stroke-linejoin="round"
+            :stroke="edge.lane === 0 ? 'var(--canvas-500)' : 'var(--way)'"
+          />
+        </svg>
+        <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
+          <span
+            v-if="edge.words"
+            class="absolute max-w-[200px] -translate-y-1/2 truncate text-[12px] font-semibold"
+            :class="edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
+            :style="edge.label"
+            >{{ edge.words }}</span
+          >
+          <AddStep
+            v-if="store.canChange"
+            class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
+            :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
+            :where="edge.where"
+            @add="store.addStep(spotOf(edge), $event)"
+          />
+        </template>
+        <template v-for="stop in stops" :key="stop.id">
+          <span
+            class="absolute -translate-y-1/2 rounded border border-line bg-sheet px-2 py-0.5 text-right text-[12px] whitespace-nowrap text-ink-700"
+            :style="{ right: `${size.width - stop.at.left + 26}px`, top: `${stop.at.top}px` }"
+            >{{ stop.count }}</span
+          >
+          <StepIcon
+            :kind="stop.kind"
+            class="pointer-events-none absolute -translate-x-1/2 -translate-y-1/2"
+            :style="{ left: `${stop.at.left}px`, top: `${stop.at.top}px` }"
+          />
+          <component
+            :is="stop.id === 'finish' ? 'span' : 'button'"
+            :type="stop.id === 'finish' ? undefined : 'button'"
+            class="absolute -translate-y-1/2 rounded-md border border-dashed px-2 py-1 text-left"
+            :class="
+              store.chosen === stop.id ? 'border-brass-500 bg-brass-100' : 'border-transparent'
+            "
+            :style="{
+              left: `${stop.at.left + 20}px`,
+              top: `${stop.at.top}px`,
+              width: `${WORDS}px`,
+            }"
+            :aria-pressed="stop.id === 'finish' ? undefined : store.chosen === stop.id"
+            :title="stop.words"
+            @click="stop.id !== 'finish' && (store.chosen = stop.id)"
+          >
+            <span class="block truncate font-semibold">{{ stop.words }}</span>
+            <span v-if="stop.about" class="muted small block truncate">{{ stop.about }}</span>
+          </component>
+        </template>
+      </div>
+    </div>
+    <div
+      class="absolute bottom-3 left-3 z-20 flex gap-1.5"
+      role="group"
+      aria-label="Size of the map"
+    >
+      <button class="btn btn-sm" aria-label="Smaller" :disabled="!smaller" @click="zoom = smaller!">
+        −
+      </button>
+      <button
+        class="btn btn-sm min-w-12"
+        :aria-label="`${Math.round(zoom * 100)}%: as large as it is`"
+        @click="zoom = 1"
       >
-      <StepIcon
-        :kind="stop.kind"
-        class="pointer-events-none absolute -translate-x-1/2 -translate-y-1/2"
-        :style="{ left: `${stop.at.left}px`, top: `${stop.at.top}px` }"
-      />
-      <component
-        :is="stop.id === 'finish' ? 'span' : 'button'"
-        :type="stop.id === 'finish' ? undefined : 'button'"
-        class="absolute -translate-y-1/2 rounded-md border border-dashed px-2 py-1 text-left"
-        :class="store.chosen === stop.id ? 'border-brass-500 bg-brass-100' : 'border-transparent'"
-        :style="{ left: `${stop.at.left + 20}px`, top: `${stop.at.top}px`, width: `${WORDS}px` }"
-        :aria-pressed="stop.id === 'finish' ? undefined : store.chosen === stop.id"
-        :title="stop.words"
-        @click="stop.id !== 'finish' && (store.chosen = stop.id)"
-      >
-        <span class="block truncate font-semibold">{{ stop.words }}</span>
-        <span v-if="stop.about" class="muted small block truncate">{{ stop.about }}</span>
-      </component>
-    </template>
+        {{ Math.round(zoom * 100) }}%
+      </button>
+      <button class="btn btn-sm" aria-label="Larger" :disabled="!larger" @click="zoom = larger!">
+        +
+      </button>
+      <button class="btn btn-sm" @click="fit">Fit</button>
+    </div>
   </div>
 </template>

@@ -137,7 +137,7 @@ const about = computed(() => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
-      <div class="min-w-0 flex-1 overflow-auto"><SequenceMap /></div>
+      <div class="min-w-0 flex-1"><SequenceMap :key="id" /></div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
         <section
           v-if="store.sequence.problems.length"
