@@ -1,4 +1,4 @@
-import { readRule, type Rule } from '../segments'
+import { conditionsOf, readRule, type Rule } from '../segments'
 
 /**
  * Something that may hold for somebody inside: that they did it since they came in, or that they fit a rule now. Forks and
@@ -38,6 +38,21 @@ export function readHappening(json: unknown): Happening | null {
       return read && { is, rule: read }
     }
     default:
+      return null
+  }
+}
+
+/** What a happening lacks to be asked, as the end of a sentence: "a fork asks for …"; null where it lacks nothing. */
+export function whatItLacks(what: Happening, isMail: (step: string) => boolean): string | null {
+  switch (what.is) {
+    case 'did':
+      return what.event.trim() === '' ? 'an event and does not say which' : null
+    case 'opened':
+    case 'clicked':
+      return what.mail !== null && !isMail(what.mail) ? 'a mail that is not in it any more' : null
+    case 'fits':
+      return conditionsOf(what.rule).length === 0 ? 'a segment and does not say which' : null
+    case 'ordered':
       return null
   }
 }

@@ -14,7 +14,11 @@ export function mapProblems(map: SequenceMap, listId: number | null): string[] {
     problems.push(lost === 1 ? 'One step is never reached.' : `${lost} steps are never reached.`)
   if (order.some(({ step }) => step.kind === 'wait' && step.next === null))
     problems.push('A last wait has nothing behind it. Remove it, or put a mail behind it.')
-  return [...problems, ...order.flatMap(({ step }) => kindOfStep(step).problems?.(step) ?? [])]
+  const isMail = (id: string) => map.steps[id]?.kind === 'mail'
+  return [
+    ...problems,
+    ...order.flatMap(({ step }) => kindOfStep(step).problems?.(step, isMail) ?? []),
+  ]
 }
 
 /** What may well be meant, and often is not, in sentences. */

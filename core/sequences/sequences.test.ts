@@ -372,6 +372,18 @@ test('what a sequence lacks is said in sentences, and what may not be meant', ()
   expect(mapProblems(insertStep(mail, 'hello', 'd', { kind: 'do', acts: [] }), 1)).toEqual([
     'A step that is to do something does nothing yet.',
   ])
+  const asks = (when: Happening) =>
+    mapProblems(insertStep(mail, 'hello', 'f', { kind: 'fork', ways: [{ when, next: null }] }), 1)
+  expect(asks({ is: 'clicked', mail: 'hello' })).toEqual([])
+  expect(asks({ is: 'clicked', mail: 'gone' })).toEqual([
+    'A fork asks for a mail that is not in it any more.',
+  ])
+  expect(asks({ is: 'did', event: ' ' })).toEqual([
+    'A fork asks for an event and does not say which.',
+  ])
+  expect(asks({ is: 'fits', rule: { kind: 'any', of: [] } })).toEqual([
+    'A fork asks for a segment and does not say which.',
+  ])
   expect(mapCautions(mail)).toEqual([])
   const two = insertStep(mail, 'hello', 'next', { kind: 'mail', mailingId: 8 })
   expect(mapCautions(two)).toEqual(['One mail is followed by another within a day.'])

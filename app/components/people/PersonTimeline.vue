@@ -52,7 +52,11 @@ const line = computed(() => {
       const came = { at: one.entered_at, kind: 'sequence', words: `came into ${one.name}`, to }
       if (one.ended_at === null) return [came]
       const words =
-        one.state === 'finished' ? `finished ${one.name}` : `left ${one.name}: ${one.why}`
+        one.state === 'left'
+          ? `left ${one.name}: ${one.why}`
+          : one.why === 'goal'
+            ? `reached the goal of ${one.name}`
+            : `finished ${one.name}`
       return [came, { at: one.ended_at, kind: 'sequence', words, to }]
     }),
     ...of.ownChanges.map((one) => ({

@@ -22,6 +22,9 @@ const size = computed(() => ({
   height: y(laid.value.rows - 1) + 60,
 }))
 
+/** Whether ways are as wide as many went by them. */
+const byPeople = ref(false)
+const WIDE = 30
 /** How large it is drawn; 1: as it is. */
 const zoom = ref(1)
 const room = useTemplateRef('room')
@@ -91,11 +94,14 @@ const edges = computed(() =>
     const words = step ? wayWords(step, edge.way, of.value) : ''
     const traffic = of.value.traffic[edge.from] ?? []
     const all = traffic.reduce((sum, n) => sum + n, 0)
-    const passed = traffic[edge.way] ?? 0
+    const { inside, finished, left } = of.value.counts
+    const entered = inside + finished + left
+    const passed = edge.from === 'start' ? entered : (traffic[edge.way] ?? 0)
     const share = step?.kind === 'split' ? count(passed) : percent(passed / all)
     return {
       ...edge,
       path: drawn(edge),
+      width: byPeople.value ? Math.max(2, (WIDE * passed) / Math.max(1, entered)) : 6,
       at: { left: x(edge.lane), top: a.at.top + 0.56 * ROW },
       // Beside the line, or above where it goes over to its lane.
       label:
@@ -128,7 +134,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
             :key="`${edge.from} ${edge.way}`"
             :d="edge.path"
             fill="none"
-            stroke-width="6"
+            :stroke-width="edge.width"
             stroke-linejoin="round"
             :stroke="edge.lane === 0 ? 'var(--canvas-500)' : 'var(--way)'"
           />
@@ -201,6 +207,15 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
         +
       </button>
       <button class="btn btn-sm" @click="fit">Fit</button>
+      <button
+        class="btn btn-sm"
+        :class="byPeople && 'bg-canvas-200'"
+        :aria-pressed="byPeople"
+        title="As wide as many went by them"
+        @click="byPeople = !byPeople"
+      >
+        Lines by people
+      </button>
     </div>
   </div>
 </template>

@@ -1,4 +1,4 @@
-import { readHappening, type Happening } from '../happening'
+import { readHappening, whatItLacks, type Happening } from '../happening'
 import type { StepKind } from './kind'
 
 /** Ways that are asked in order; the first that holds is taken, and `next` is everyone else's. */
@@ -22,10 +22,11 @@ export const fork: StepKind<ForkStep> = {
     effects: [],
     way: ways.findIndex(({ when }) => holds(when)) + 1,
   }),
-  problems: ({ ways }) =>
-    ways.some(({ when }) => when.is === 'did' && when.event.trim() === '')
-      ? ['A fork asks for an event and does not say which.']
-      : [],
+  problems: ({ ways }, isMail) =>
+    ways.flatMap(({ when }) => {
+      const lacks = whatItLacks(when, isMail)
+      return lacks ? [`A fork asks for ${lacks}.`] : []
+    }),
 }
 /** Besides everyone else's. */
 const MOST_WAYS = 4

@@ -1,4 +1,4 @@
-import { readHappening, type Happening } from '../happening'
+import { readHappening, whatItLacks, type Happening } from '../happening'
 import type { StepKind } from './kind'
 
 /**
@@ -23,8 +23,8 @@ export const goal: StepKind<GoalStep> = {
       : null
   },
   carryOut: () => ({ effects: [], way: 0 }),
-  problems: ({ when }) =>
-    when.is === 'did' && when.event.trim() === ''
-      ? ['The goal asks for an event and does not say which.']
-      : [],
+  problems({ when }, isMail) {
+    const lacks = whatItLacks(when, isMail)
+    return lacks ? [`The goal asks for ${lacks}.`] : []
+  },
 }

@@ -40,6 +40,6 @@ export interface StepKind<S extends Step = Step> {
   carryOut(step: S, id: string, facts: InsideFacts, now: number): CarriedOut
   /** When somebody who arrives now goes on, where that is not at once. */
   due?(step: S, now: number, zone: string): number
-  /** What it lacks, in sentences that stand beside it. */
-  problems?(step: S): string[]
+  /** What it lacks, in sentences that stand beside it. `isMail`: whether a step of the map is a mail. */
+  problems?(step: S, isMail: (step: string) => boolean): string[]
 }
