@@ -19,7 +19,8 @@ const x = (column: number) => LINE + column * COLUMN
 const y = (row: number) => TOP + row * ROW
 const size = computed(() => ({
   width: x(Math.max(1, laid.value.columns) - 1) + WORDS + 36,
-  height: y(laid.value.rows - 1) + 60,
+  // Room below it for what lies over the corner.
+  height: y(laid.value.rows - 1) + 70,
 }))
 
 /** Whether ways are as wide as many went by them. */
@@ -80,11 +81,11 @@ function drawn({ from, to, lane }: LaidEdge) {
   const leave =
     a.left === down
       ? `L${down} ${out}`
-      : `C${a.left + 24} ${a.top + 36} ${down} ${a.top + 12} ${down} ${out}`
+      : `C${a.left} ${a.top + 64} ${down} ${a.top + 16} ${down} ${out}`
   const arrive =
     b.left === down
       ? `L${down} ${b.top}`
-      : `C${down} ${b.top - 12} ${b.left + 24} ${b.top - 36} ${b.left} ${b.top}`
+      : `C${down} ${b.top - 16} ${b.left} ${b.top - 64} ${b.left} ${b.top}`
   return `M${a.left} ${a.top}${leave}L${down} ${inAt}${arrive}`
 }
 const edges = computed(() =>
@@ -189,7 +190,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
       </div>
     </div>
     <div
-      class="absolute bottom-3 left-3 z-20 flex gap-1.5"
+      class="absolute right-4 bottom-3 z-20 flex gap-1.5"
       role="group"
       aria-label="Size of the map"
     >
