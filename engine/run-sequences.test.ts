@@ -12,6 +12,7 @@ import { DAY, HOUR } from '../core/time'
 import { all, one, q, run, type Database } from '../database'
 import {
   advanceDue,
+  carryOut,
   nextStepDue,
   peopleInside,
   standingAt,
@@ -34,6 +35,7 @@ import {
   addList,
   mergePeople,
   personDetails,
+  readTags,
   suppressPeople,
   changeSubscription,
 } from '../database/people'
@@ -447,4 +449,18 @@ test('a split draws by lot, always the same for somebody; a rule is asked as thi
     lotOf(id, 'split', people[0]!) < 0.3 ? ['aside'] : [],
   )
   expect(people.every((person) => state(mail, person) === 'queued')).toBe(true)
+})
+
+test('what a step takes away and is not there makes nothing', () => {
+  const person = join('tove')
+  const tags = () => readTags(db).map(({ name }) => name)
+  carryOut(db, { is: 'untag', tag: 'never' }, person, 5)
+  expect(tags()).not.toContain('never')
+  carryOut(db, { is: 'tag', tag: ' Owner ' }, person, 5)
+  expect(everythingKnown(db, person)!.tags).toEqual(['Owner'])
+  carryOut(db, { is: 'untag', tag: 'owner' }, person, 5)
+  expect(everythingKnown(db, person)!.tags).toEqual([])
+  carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, person, 5)
+  carryOut(db, { is: 'set', field: 'first_name', value: '' }, person, 5)
+  expect(personDetails(db, person)!.person.first_name).toBeNull()
 })

@@ -17,7 +17,9 @@ useLanding(
   () => sequences.value?.[0] && `/sequences/${sequences.value[0].id}`,
 )
 async function begin() {
-  const body = { name: `Sequence ${(sequences.value?.length ?? 0) + 1}` }
+  // How many there are may not be known yet.
+  const known = sequences.value ?? (await request<Row[]>('/api/sequences').catch(() => []))
+  const body = { name: `Sequence ${known.length + 1}` }
   const made = await act<{ id: number }>('/api/sequences', 'POST', body)
   if (!made) return
   live.changes++

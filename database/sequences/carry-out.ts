@@ -1,6 +1,6 @@
 import { readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
-import { changePerson, readFields, tagNamed, tagPeople } from '../people'
+import { changePerson, readFields, readTags, tagNamed, tagPeople } from '../people'
 import { q, run, type Database } from '../query'
 import { addRecipient } from '../sending'
 import { enrolPerson } from './entering'
@@ -11,8 +11,13 @@ export function carryOut(db: Database, effect: Effect, person: number, now: numb
     case 'mail':
       return addRecipient(db, effect.mailingId, person, now)
     case 'tag':
-    case 'untag':
-      return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), effect.is === 'tag')
+      return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), true)
+    case 'untag': {
+      const tag = readTags(db).find(
+        ({ name }) => name.toLowerCase() === effect.tag.trim().toLowerCase(),
+      )
+      return void (tag && tagPeople(db, [person], tag.id, false))
+    }
     case 'set': {
       const field = readFields(db).find(({ key }) => key === effect.field)
       if (!field) return

@@ -20,7 +20,7 @@ export const stepKinds: { [K in Step['kind']]: StepKind<Extract<Step, { kind: K 
 }
 export const kindOfStep = (step: Step) => stepKinds[step.kind] as StepKind
 
-/** The ways on, the main one first; of a goal the second is that of who reached it. */
+/** The ways on, the main one first. */
 export function waysOf(step: Step): Way[] {
   switch (step.kind) {
     case 'fork':
