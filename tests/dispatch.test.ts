@@ -121,10 +121,6 @@ test('a test is decided by hand', async () => {
   await page().getByRole('button', { name: 'the sender’s name' }).click()
   await page().getByLabel('Sender’s name of variant B').fill('Wren at Galewright')
   await page().getByLabel('Sender’s name of variant B').press('Tab')
-  await until(
-    'the name is saved',
-    () => plan(id).test?.variants[1]?.senderName === 'Wren at Galewright',
-  )
   await page().getByRole('button', { name: 'I decide' }).click()
   await until(
     'it is saved',
