@@ -6,6 +6,7 @@ import { peopleTriggers } from './people/schema'
 import { readerTriggers } from './readers/schema'
 import { signUpTriggers } from './sign-ups/schema'
 import { resultTriggers } from './results/schema'
+import { sequenceTriggers } from './sequences/schema'
 
 it('every trigger of the database stands in the schema of the table that it keeps', () => {
   const there = all(
@@ -14,7 +15,7 @@ it('every trigger of the database stands in the schema of the table that it keep
   )
   const listed = {
     ...{ ...accountTriggers, ...peopleTriggers, ...readerTriggers, ...resultTriggers },
-    ...signUpTriggers,
+    ...{ ...signUpTriggers, ...sequenceTriggers },
   }
   expect(there.map(({ name }) => name)).toEqual(Object.keys(listed).sort())
 })

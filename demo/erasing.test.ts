@@ -36,6 +36,10 @@ const held: Record<string, { exported: string | { not: string }; erased: 'delete
   own_limits: { exported: 'own_limits', erased: 'deleted' },
   own_changes: { exported: 'changed_by_themselves', erased: 'deleted' },
   own_requests: { exported: 'asked_by_mail', erased: 'deleted' },
+  sequence_arrivals: {
+    exported: { not: 'Who is to come in is in within seconds.' },
+    erased: 'deleted',
+  },
   enrolments: { exported: 'sequences', erased: 'deleted' },
   sequence_steps_done: { exported: 'sequences', erased: 'deleted' },
   reports: { exported: 'reports', erased: 'deleted' },

@@ -84,6 +84,7 @@ export function makeHistory(
       if (ends) told.add(person.id)
       if (ends && person.setAsideBy === 'bounced') {
         write.recipient.run({
+          round: 0,
           ...untouched,
           mailing: id,
           person: person.id,
@@ -102,6 +103,7 @@ export function makeHistory(
       if (chance.is(troubled)) {
         const later = person.domain === 'oldmill.example'
         write.recipient.run({
+          round: 0,
           ...untouched,
           mailing: id,
           person: person.id,
@@ -123,6 +125,7 @@ export function makeHistory(
         person.domain === 'workdesk.example' && chance.is(0.6) ? accepted + 1_200 : null
       if (machine !== null)
         write.act.run({
+          round: 0,
           mailing: id,
           person: person.id,
           kind: 'open',
@@ -134,6 +137,7 @@ export function makeHistory(
         })
       if (scanner !== null)
         write.act.run({
+          round: 0,
           mailing: id,
           person: person.id,
           kind: 'click',
@@ -166,6 +170,7 @@ export function makeHistory(
       const agent = opened === null ? null : chance.pick(agents.human)
       if (opened !== null && agent !== null) {
         write.act.run({
+          round: 0,
           mailing: id,
           person: person.id,
           kind: 'open',
@@ -181,6 +186,7 @@ export function makeHistory(
           const nth = Math.floor(chance.next() ** 1.7 * seen.length)
           const link = firstLinkOf(variant ?? 0) + seen[nth]!
           write.act.run({
+            round: 0,
             mailing: id,
             person: person.id,
             kind: 'click',
@@ -198,6 +204,7 @@ export function makeHistory(
       const why = left === null ? undefined : leaveReasons[(person.id * 7 + id) % 12]
       if (why) tellWhy.push({ person_id: person.id, reason: why.key, at: left! + MINUTE })
       write.recipient.run({
+        round: 0,
         mailing: id,
         person: person.id,
         state: complained ? 'complained' : 'accepted',
@@ -249,6 +256,7 @@ export function historyStatements(db: Database) {
     recipient: prepared<{
       mailing: number
       person: number
+      round: number
       state: string
       at: number
       accepted: number | null
@@ -266,6 +274,7 @@ export function historyStatements(db: Database) {
       q.insertInto('recipients').values({
         mailing_id: value('mailing'),
         person_id: value('person'),
+        round: value('round'),
         state: value('state'),
         at: value('at'),
         due: value('at'),
@@ -287,6 +296,7 @@ export function historyStatements(db: Database) {
     act: prepared<{
       mailing: number
       person: number
+      round: number
       kind: string
       link: number | null
       at: number
@@ -297,6 +307,7 @@ export function historyStatements(db: Database) {
       q.insertInto('acts').values({
         mailing_id: value('mailing'),
         person_id: value('person'),
+        round: value('round'),
         kind: value('kind'),
         link: value('link'),
         at: value('at'),

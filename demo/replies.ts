@@ -43,6 +43,7 @@ export function makeReplies(db: Database, chance: Chance, now: number) {
       {
         mailingId: one.mailing_id,
         personId: one.person_id,
+        round: 0,
         from: {
           name: [one.first_name, one.last_name].filter(Boolean).join(' '),
           address: one.address,

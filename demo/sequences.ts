@@ -3,15 +3,18 @@ import {
   advance,
   emptyMap,
   enter,
+  freshStarts,
   insertStep,
   joinAt,
   lotOf,
   mailingsOfMap,
+  never,
   stepsInOrder,
   type Happening,
   type Place,
   type SequenceMap,
   type Start,
+  type Starting,
 } from '../core/sequences'
 import { hourOf } from '../core/results'
 import { DAY, HOUR, MINUTE } from '../core/time'
@@ -24,7 +27,14 @@ import {
   saveLinks,
 } from '../database/mailings'
 import { letterOf } from '../database/letters'
-import { addSequence, carryOut, countPassed } from '../database/sequences'
+import {
+  addSequence,
+  beginMarks,
+  carryOut,
+  comingBy,
+  countPassed,
+  type Sequence,
+} from '../database/sequences'
 import type { Chance } from './chance'
 import { historyStatements } from './history'
 import { letterFrom, type Words } from './letters'
@@ -35,7 +45,8 @@ type Plan = {
   list: number
   since: number
   state: 'running' | 'paused' | 'draft'
-  when: Start['when']
+  by: Start['by']
+  again?: Start['again']
   /** Waits in milliseconds between letters. */
   steps: (number | Words)[]
   /** Where its line forks, once it is drawn; `mail` makes a mailing for one more letter. */
@@ -63,23 +74,11 @@ export function makeSequences(
         ...{ sequence_id: id, version: 1, map: json, at: plan.since },
       }),
     )
-    const read = (table: 'evidence' | 'events') =>
-      q.selectFrom(table).select((eb) => eb.fn.max('id').as('id'))
-    run(
-      db,
-      q
-        .updateTable('sequences')
-        .set({
-          state: plan.state,
-          version: 1,
-          started_at: plan.since,
-          evidence_read: all(db, read('evidence'))[0]!.id ?? 0,
-          events_read: all(db, read('events'))[0]!.id ?? 0,
-        })
-        .where('id', '=', id),
-    )
+    const set = { state: plan.state, version: 1, started_at: plan.since }
+    run(db, q.updateTable('sequences').set(set).where('id', '=', id))
+    beginMarks(db, id, plan.by, now)
     const walk = walker(db, chance, agent, id, map)
-    for (const { person, at } of comersOf(db, people, plan, now)) walk(person, plan.list, at, now)
+    for (const comer of comersOf(db, people, plan, now)) walk(comer, plan.list, now)
     for (const mailing of mailingsOfMap(map)) {
       keepHours(db, mailing)
       const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
@@ -122,7 +121,8 @@ function keepHours(db: Database, mailing: number) {
 
 /** The map of a plan, each letter in a mailing of its own. */
 function draw(db: Database, id: number, plan: Plan): SequenceMap {
-  const start: SequenceMap = { ...emptyMap, start: { when: plan.when, rule: null } }
+  const { by, again = never } = plan
+  const start: SequenceMap = { ...emptyMap, start: { by, again, rule: null } }
   const line = plan.steps.reduce<SequenceMap>((map, step, n) => {
     const after = stepsInOrder(map).at(-1)?.id ?? null
     if (typeof step === 'number')
@@ -146,30 +146,53 @@ function mailFor(db: Database, sequence: number, plan: Plan, letter: Letter): nu
   return id
 }
 
-/** Who came in, and when: by joining the list, or by the event. */
-function comersOf(db: Database, people: DemoPerson[], plan: Plan, now: number) {
+/** Somebody who came in at a time, for which round of theirs, and by which event. */
+interface Comer {
+  person: DemoPerson
+  at: number
+  round: number
+  by: number | null
+}
+
+/** Who came in, and when: by joining the list, or by an event that no order followed. */
+function comersOf(db: Database, people: DemoPerson[], plan: Plan, now: number): Comer[] {
   const until = plan.state === 'paused' ? now - 20 * DAY : now
   const within = (at: number) => at > plan.since && at < until
-  const { when } = plan
-  if (when.is === 'joined')
+  const [start] = plan.by
+  if (start?.is !== 'left behind')
     return people.flatMap((person) => {
       const on = person.lists.get(plan.list)
-      return on && within(on.since) ? [{ person, at: Math.floor(on.since) }] : []
+      return on && within(on.since)
+        ? [{ person, at: Math.floor(on.since), round: 0, by: null }]
+        : []
     })
   const byId = new Map(people.map((person) => [person.id, person]))
-  const events = q
-    .selectFrom('events')
-    .select(['person_id', (eb) => eb.fn.min('at').as('at')])
-    .where('name', '=', when.name)
-    .where('at', '>', plan.since)
-    .groupBy('person_id')
-  return all(db, events).flatMap(({ person_id, at }) => {
+  const sequence = { list_id: plan.list, started_at: plan.since } as Sequence
+  const rounds = new Map<number, number>()
+  const events = q.selectFrom('events').select(['id', 'at']).where('name', '=', start.name)
+  const doneAt = new Map(all(db, events).map(({ id, at }) => [id, at]))
+  return everyComer(db, sequence, start, now).flatMap(({ person: person_id, by: id }) => {
+    const at = doneAt.get(id!)! + start.within
     const person = byId.get(person_id)
     const on = person?.lists.get(plan.list)
-    return person && on && on.since <= at && at < on.until && person.setAsideAt > at && within(at)
-      ? [{ person, at }]
-      : []
+    if (!person || !on || on.since > at || at >= on.until || person.setAsideAt <= at || !within(at))
+      return []
+    const round = rounds.get(person_id) ?? 0
+    rounds.set(person_id, round + 1)
+    return [{ person, at, round, by: id }]
   })
+}
+
+/** Everybody who came by a start since its record begins. */
+function everyComer(db: Database, sequence: Sequence, start: Starting, now: number) {
+  const found = []
+  let upto = 0
+  for (let more = true; more;) {
+    const part = comingBy(db, sequence, start, { upto, now, zone: 'UTC' })
+    found.push(...part.comers)
+    ;({ upto, more } = part)
+  }
+  return found
 }
 
 /** Leads people through a map as they would have been led, up to now, and writes what came of it. */
@@ -185,7 +208,7 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
         .where('at', '>=', value('from'))
         .where('at', '<=', value('to')),
   )
-  return (person: DemoPerson, list: number, entered: number, now: number) => {
+  return ({ person, at: entered, round, by }: Comer, list: number, now: number) => {
     const on = person.lists.get(list)!
     let place: Place | null = enter(map, entered, 'UTC')
     let last = place!
@@ -202,14 +225,15 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
             ? clicked !== null && clicked <= at
             : what.is === 'ordered' &&
               ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
-        lot: (step: string) => lotOf(sequence, step, person.id),
+        lot: (step: string) => lotOf(sequence, step, person.id, round),
         zone: 'UTC',
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) countPassed(db, { sequence_id: sequence, version: 1 }, passed)
       for (const effect of effects)
-        if (effect.is === 'mail') clicked = read(person, effect.mailingId, at, now) ?? clicked
-        else carryOut(db, effect, person.id, at)
+        if (effect.is === 'mail')
+          clicked = read(person, { mailing: effect.mailingId, round }, at, now) ?? clicked
+        else carryOut(db, effect, { person: person.id, round }, at)
       last = ended?.why === 'goal' ? { ...place, step: passed!.step } : place
       place = next
       if (ended) ending = { ...ended, at }
@@ -219,7 +243,7 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
       q.insertInto('enrolments').values({
         sequence_id: sequence,
         person_id: person.id,
-        version: 1,
+        ...{ round, version: 1, start: 0, started_by: by },
         ...(place ?? last),
         state: ending?.state ?? 'inside',
         why: ending?.why ?? null,
@@ -230,12 +254,17 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
   }
 
   /** Somebody who has just joined reads more gladly than others; when they clicked, if they did. */
-  function read(person: DemoPerson, mailing: number, at: number, now: number): number | null {
+  function read(
+    person: DemoPerson,
+    of: { mailing: number; round: number },
+    at: number,
+    now: number,
+  ): number | null {
     const accepted = at + chance.between(500, 40_000)
     // Some of it bounces, and is complained about, as any mail.
     if (chance.is(0.006)) {
       write.recipient.run({
-        ...{ mailing, person: person.id, state: 'failed', at: accepted, accepted: null },
+        ...{ ...of, person: person.id, state: 'failed', at: accepted, accepted: null },
         ...{ opened: null, clicked: null, left: null, machine: null, scanner: null, agent: null },
         ...{ answer: 'The mailbox is full.', variant: null, part: null, truth: null },
       })
@@ -248,11 +277,11 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
         ? Math.min(now, opened + chance.between(8_000, 90_000))
         : null
     write.recipient.run({
-      ...{ mailing, person: person.id, state: 'accepted', at: accepted, accepted, opened, clicked },
+      ...{ ...of, person: person.id, state: 'accepted', at: accepted, accepted, opened, clicked },
       ...{ left: null, machine: null, scanner: null, answer: null },
       ...{ agent: opened === null ? null : agent, variant: null, part: null, truth: null },
     })
-    const act = { mailing, person: person.id, agent, method: 'GET', verdict: 'human' }
+    const act = { ...of, person: person.id, agent, method: 'GET', verdict: 'human' }
     if (opened !== null) write.act.run({ ...act, kind: 'open', link: null, at: opened })
     if (clicked !== null)
       write.act.run({ ...act, kind: 'click', link: firstLinkOf(0), at: clicked })
@@ -267,7 +296,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
       list: lists.windNotes,
       since: now - 320 * DAY,
       state: 'running',
-      when: { is: 'joined' },
+      by: [freshStarts.joined],
       steps: [
         {
           subject: 'Hello from the workshop in Sandreach',
@@ -319,9 +348,9 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
       list: lists.offers,
       since: now - 150 * DAY,
       state: 'running',
-      when: { is: 'event', name: 'basket' },
+      by: [{ is: 'left behind', name: 'basket', unless: null, within: 4 * HOUR }],
+      again: { is: 'each' },
       steps: [
-        4 * HOUR,
         {
           subject: 'Your basket is still here',
           preview: 'We keep it for three days',
@@ -345,7 +374,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
       ],
       // Half get the three questions, half an offer of help; whoever orders is out.
       shape(map, mail) {
-        let shaped = insertStep(map, 'wait-2', 'split', {
+        let shaped = insertStep(map, 'wait-1', 'split', {
           kind: 'split',
           ways: [{ share: 500, next: null }],
         })
@@ -361,7 +390,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
         shaped = insertStep(shaped, { step: 'split', way: 1 }, 'help', {
           ...{ kind: 'mail', mailingId: help },
         })
-        shaped = insertStep(shaped, 'mail-3', 'goal', {
+        shaped = insertStep(shaped, 'mail-2', 'goal', {
           ...{ kind: 'goal', name: 'bought after all', when: { is: 'ordered' }, out: true },
         })
         return joinAt(shaped, 'split', 1, 'goal')
@@ -372,7 +401,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
       list: lists.workshop,
       since: now - 240 * DAY,
       state: 'paused',
-      when: { is: 'joined' },
+      by: [freshStarts.joined],
       steps: [
         {
           subject: 'How a day in the workshop goes',
@@ -390,7 +419,7 @@ function plansFor(lists: DemoLists, now: number): Plan[] {
       list: lists.windNotes,
       since: now - DAY,
       state: 'draft',
-      when: { is: 'event', name: 'page view' },
+      by: [{ is: 'event', name: 'page view' }],
       steps: [
         {
           subject: 'Shall we go on writing?',

@@ -65,7 +65,7 @@ function deliver(id: number, to: 'accepted' | 'failed' = 'accepted') {
   const claims = claimsOf(db, engine.id, id)
   const claimed = claimSome(claims, 1_000, engine.time.now)
   claims.settle(
-    claimed.map(({ person_id }) => ({ personId: person_id, to, answer: null })),
+    claimed.map(({ person_id }) => ({ personId: person_id, round: 0, to, answer: null })),
     engine.time.now,
   )
   return claimed.length
@@ -254,6 +254,7 @@ test('a tier that passes a limit stops; who lets it go on has the same tier watc
   const some = claimSome(claims, 60, engine.time.now)
   const answers = some.map(({ person_id }, i) => ({
     personId: person_id,
+    round: 0,
     to: i < 20 ? ('failed' as const) : ('accepted' as const),
     answer: null,
   }))
@@ -285,6 +286,7 @@ test('a few bad ones among the first stop nothing; a limit can be set', async ()
     claims.settle(
       claimSome(claims, many, engine.time.now).map(({ person_id }) => ({
         personId: person_id,
+        round: 0,
         to,
         answer: null,
       })),
@@ -310,7 +312,12 @@ test('a test is decided so long after its last message was accepted; while it st
   expect(mailingById(db, id)!.winner).toBeNull()
   const half = claimSome(claimsOf(db, engine.id, id), 70, engine.time.now)
   claimsOf(db, engine.id, id).settle(
-    half.map(({ person_id }) => ({ personId: person_id, to: 'accepted' as const, answer: null })),
+    half.map(({ person_id }) => ({
+      personId: person_id,
+      round: 0,
+      to: 'accepted' as const,
+      answer: null,
+    })),
     engine.time.now,
   )
   await later(10 * HOUR)

@@ -147,7 +147,7 @@ test('a promised file is mailed by a link of one’s own, which names the file a
   const token = /\/s\/file\/([a-z2-7]+)/.exec(mail.text!)![1]!
   const key = Buffer.from(readAccount(db)!.token_key, 'hex')
   expect(readToken({ key, shortUpTo: -1 }, 'file', token)).toEqual({
-    ...{ mailingId: fileId, personId: 1 },
+    ...{ mailingId: fileId, personId: 1, round: 0 },
   })
   expect(all(db, q.selectFrom('sign_up_sendings').select('state'))).toEqual([
     { state: 'confirmed' },

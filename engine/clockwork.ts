@@ -3,7 +3,7 @@ import { unjudgedActs, nextRecipientDue } from '../database/sending'
 import { readClock, worldFollowedTo, writeClock } from '../database/account'
 import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
-import { nextStepDue } from '../database/sequences'
+import { nextStartDue, nextStepDue } from '../database/sequences'
 import type { Work } from './engine'
 
 /** A jump does not wait longer than this for what is due, nor for the practice world to follow. */
@@ -27,6 +27,7 @@ export const clockwork: Work = (engine) => {
     nextRecipientDue(db),
     nextAdvance(db, now),
     nextStepDue(db),
+    nextStartDue(db),
   ].filter((due) => due !== null)
   const next = dues.length ? Math.min(...dues) : null
   const undone =

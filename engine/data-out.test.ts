@@ -1,3 +1,4 @@
+import { addressed } from '../core/delivery'
 import { existsSync, readFileSync } from 'node:fs'
 import { strFromU8, unzipSync } from 'fflate'
 import Papa from 'papaparse'
@@ -77,7 +78,13 @@ test('the rows of one mailing are as many as its totals say, and each kind has i
       .where('mailing_id', '=', mailing)
       .where('left_at', 'is not', null),
   )!.id
-  tellWhyLeft(db, mailing, person, 'too-many', '=1+1; "really", they said', engine.time.now)
+  tellWhyLeft(
+    db,
+    addressed(mailing, person),
+    'too-many',
+    '=1+1; "really", they said',
+    engine.time.now,
+  )
   const { id: held } = one(
     db,
     q

@@ -1,3 +1,4 @@
+import { addressed } from '../core/delivery'
 import { beforeEach, expect, test } from 'vitest'
 import { all, q, run, type Database } from '../database'
 import { mergePeople } from '../database/people'
@@ -39,6 +40,7 @@ function act(
     {
       mailingId: mailing,
       personId: tove,
+      round: 0,
       kind,
       link: kind === 'click' ? (over.link ?? 0) : null,
       at: began + after,
@@ -51,7 +53,7 @@ function judgeAll() {
   engine.time.now += HOUR
   while (judgeActs(engine));
 }
-const recipient = () => readRecipient(db, mailing, tove)!
+const recipient = () => readRecipient(db, addressed(mailing, tove))!
 const verdicts = () =>
   all(db, q.selectFrom('acts').select('verdict').orderBy('id')).map(({ verdict }) => verdict)
 const totals = () => {
@@ -71,7 +73,7 @@ test('what is done with a letter to somebody who was merged since is done by who
   act('open', HOUR / 4)
   act('click', HOUR / 2, { link: 1 })
   judgeAll()
-  expect(readRecipient(db, mailing, kept)).toMatchObject({
+  expect(readRecipient(db, addressed(mailing, kept))).toMatchObject({
     opened_at: began + HOUR / 4,
     clicked_at: began + HOUR / 2,
   })
@@ -155,6 +157,7 @@ test('a thousand acts are judged in steps, each once', () => {
     Array.from({ length: 1_000 }, (_, i) => ({
       mailingId: mailing,
       personId: tove,
+      round: 0,
       kind: 'open' as const,
       link: null,
       at: began + 10_000 + i,

@@ -1,3 +1,4 @@
+import { addressed } from '../core/delivery'
 import { judgeClick, judgeOpen } from '../core/results'
 import { transact, type Database } from '../database'
 import {
@@ -21,7 +22,7 @@ export const judgeActs: Work = ({ db, clock }) => {
     handOverActs(db, acts)
     const opened = new Map<string, number | null>()
     for (const act of acts) {
-      const recipient = `${act.mailing_id}/${act.person_id}`
+      const recipient = `${act.mailing_id}/${act.person_id}/${act.round}`
       const openedAt = opened.get(recipient) ?? act.opened_at
       const verdict =
         act.kind === 'open'
@@ -38,7 +39,7 @@ function clickVerdict(db: Database, act: UnjudgedAct, openedAt: number | null) {
   return judgeClick({
     method: act.method,
     at: act.at,
-    clicks: clicksOf(db, act.mailing_id, act.person_id),
+    clicks: clicksOf(db, addressed(act.mailing_id, act.person_id, act.round)),
     linksInLetter: linkCount(db, act.mailing_id),
     openedBefore: openedAt !== null && openedAt <= act.at,
   })

@@ -54,7 +54,7 @@ function messagesOf(
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const message = pourMessage(
       letter.mould,
-      { personId: id, address: recipient.normal, name },
+      { personId: id, round: recipient.round, address: recipient.normal, name },
       fillFor(compiled, context),
       now,
       shownFor(compiled, truthOf(truth ?? 0, compiled.rules.length)),

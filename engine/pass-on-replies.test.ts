@@ -27,7 +27,7 @@ const reply = (text: string, at: number, reportId: number | null = null) =>
   addReply(
     db,
     {
-      ...{ mailingId: mailing, personId: tove, text, reportId },
+      ...{ mailingId: mailing, personId: tove, round: 0, text, reportId },
       from: { name: 'Tove Lind', address: 'tove@inkpost.example' },
       subject: 'Re: kites é',
     },

@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from 'vitest'
-import { makeToken } from '../core/delivery'
+import { addressed, makeToken } from '../core/delivery'
 import { engagement } from '../core/standing'
 import { DAY } from '../core/time'
 import { all, one, q, run, type Database } from '../database'
@@ -51,7 +51,7 @@ const aside = () =>
 
 test('a mailbox that is not there: bounced, and never mailed again', async () => {
   expect(await take(bounce())).toBe('bounced')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({
     state: 'bounced',
     answer: 'There is no such mailbox.',
   })
@@ -68,7 +68,7 @@ test('told twice, counted once', async () => {
 
 test('a complaint ends the subscription, with its evidence, and sets aside', async () => {
   expect(await take(complaint())).toBe('complained')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({ state: 'complained' })
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({ state: 'complained' })
   expect(subscriptionState(db, tove, list)).toBe('unsubscribed')
   expect(aside()).toBe('complained')
   expect(all(db, q.selectFrom('evidence').select(['way', 'way_ref']).orderBy('id')).at(-1)).toEqual(
@@ -79,7 +79,7 @@ test('a complaint ends the subscription, with its evidence, and sets aside', asy
 test('after a bounce a complaint can’t be: states only move forward', async () => {
   await take(bounce())
   expect(await take(complaint())).toBe('already known')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({ state: 'bounced' })
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({ state: 'bounced' })
 })
 
 test('a forged report, one about nobody, and other mail change nothing', async () => {
@@ -99,14 +99,14 @@ test('a forged report, one about nobody, and other mail change nothing', async (
     'not understood',
   )
   expect(await take('')).toBe('not understood')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({ state: 'accepted' })
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({ state: 'accepted' })
   expect(aside()).toBeNull()
 })
 
 test('a delay is only noted', async () => {
   const delayed = bounce().replace('Action: failed', 'Action: delayed').replace('5.1.1', '4.4.1')
   expect(await take(delayed)).toBe('delayed')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({ state: 'accepted' })
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({ state: 'accepted' })
 })
 
 test('a full mailbox has not arrived, and is mailed again; five of them over two weeks end it', async () => {
@@ -132,7 +132,7 @@ test('a full mailbox has not arrived, and is mailed again; five of them over two
   )
   for (const id of mailings.slice(0, 5)) {
     expect(await take(full(id))).toBe('bounced')
-    expect(readRecipient(db, id, tove)).toMatchObject({ failure: 'mailbox full' })
+    expect(readRecipient(db, addressed(id, tove))).toMatchObject({ failure: 'mailbox full' })
   }
   // Five in a row, but over twelve days.
   expect(aside()).toBeNull()
@@ -175,7 +175,10 @@ test('an automatic answer to the return path changes nothing, whatever it quotes
     'Auto-Submitted: auto-replied\r\n',
   )
   expect(await take(away)).toBe('automatic')
-  expect(readRecipient(db, mailing, tove)).toMatchObject({ state: 'accepted', replied_at: null })
+  expect(readRecipient(db, addressed(mailing, tove))).toMatchObject({
+    state: 'accepted',
+    replied_at: null,
+  })
   expect(aside()).toBeNull()
 })
 
@@ -202,7 +205,7 @@ test('a reply is kept with its person and mailing, and worth as much as three op
     db,
     q.selectFrom('facts').select('keenness').where('person_id', '=', tove),
   )!
-  const at = readRecipient(db, mailing, tove)!.replied_at!
+  const at = readRecipient(db, addressed(mailing, tove))!.replied_at!
   expect(engagement(keenness, at)).toBeCloseTo(3)
   expect(subscriptionState(db, tove, list)).toBe('subscribed')
 })

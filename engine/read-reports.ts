@@ -1,4 +1,4 @@
-import { readToken, failures, type Failure } from '../core/delivery'
+import { readToken, failures, type Addressed, type Failure } from '../core/delivery'
 import type { Inbound, Trace } from '../core/inbound'
 import { readAccount } from '../database/account'
 import { mailingById } from '../database/mailings'
@@ -31,12 +31,6 @@ interface Taken {
   personId: number | null
 }
 
-/** A recipient of a mailing. */
-interface Of {
-  mailingId: number
-  personId: number
-}
-
 async function takeReport(
   { db, clock, log, readReport }: Engine,
   id: number,
@@ -59,7 +53,7 @@ async function takeReport(
 }
 
 /** Whom a message is about: the first of its marks that we made ourselves, of somebody who was mailed. */
-function whomOf(db: Database, traces: readonly Trace[]): Of | null {
+function whomOf(db: Database, traces: readonly Trace[]): Addressed | null {
   const account = readAccount(db)
   const by = {
     key: Buffer.from(account?.token_key ?? '', 'hex'),
@@ -67,7 +61,7 @@ function whomOf(db: Database, traces: readonly Trace[]): Of | null {
   }
   for (const { kind, token } of traces) {
     const of = readToken(by, kind, token)
-    if (of) return { mailingId: of.mailingId, personId: personNow(db, of.personId) }
+    if (of) return { ...of, personId: personNow(db, of.personId) }
   }
   return null
 }
@@ -77,7 +71,7 @@ function follow(
   db: Database,
   reportId: number,
   { reading, traces }: Inbound,
-  of: Of,
+  of: Addressed,
   now: number,
 ): string {
   switch (reading.kind) {
@@ -88,7 +82,7 @@ function follow(
     case 'unsubscribing':
       return left(db, of, now)
     case 'reply': {
-      if (!readRecipient(db, of.mailingId, of.personId)) return 'already known'
+      if (!readRecipient(db, of)) return 'already known'
       // Who answers to the return path writes to a server, and means the sender all the same.
       const { from, subject, text } = reading
       addReply(db, { ...of, from, subject, text, reportId }, now)
@@ -101,33 +95,38 @@ function follow(
   }
 }
 
-function bounced(db: Database, of: Of, failure: Failure, answer: string, now: number): string {
-  const { mailingId, personId } = of
-  const from = readRecipient(db, mailingId, personId)?.state
+function bounced(
+  db: Database,
+  of: Addressed,
+  failure: Failure,
+  answer: string,
+  now: number,
+): string {
+  const from = readRecipient(db, of)?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
   const words = failures[failure].words
-  moveRecipient(db, mailingId, personId, from, 'bounced', now, { answer: words, failure })
-  followFailure(db, personId, failure, answer, now)
+  moveRecipient(db, of, from, 'bounced', now, { answer: words, failure })
+  followFailure(db, of.personId, failure, answer, now)
   return 'bounced'
 }
 
-function complained(db: Database, { mailingId, personId }: Of, now: number): string {
-  const from = readRecipient(db, mailingId, personId)?.state
+function complained(db: Database, of: Addressed, now: number): string {
+  const from = readRecipient(db, of)?.state
   if (from !== 'accepted' && from !== 'uncertain') return 'already known'
-  moveRecipient(db, mailingId, personId, from, 'complained', now)
-  suppress(db, personId, 'complained', 'Reported a mailing as spam.', now)
-  unsubscribe(db, { mailingId, personId }, 'complaint', now)
+  moveRecipient(db, of, from, 'complained', now)
+  suppress(db, of.personId, 'complained', 'Reported a mailing as spam.', now)
+  unsubscribe(db, of, 'complaint', now)
   return 'complained'
 }
 
 /** By mail to the address in `List-Unsubscribe` (RFC 2369). */
-function left(db: Database, of: Of, now: number): string {
+function left(db: Database, of: Addressed, now: number): string {
   const state = unsubscribe(db, of, 'unsubscribe mail', now)
-  if (state === 'unsubscribed') recordLeaving(db, of.mailingId, of.personId, now)
+  if (state === 'unsubscribed') recordLeaving(db, of, now)
   return state === 'unsubscribed' ? 'unsubscribed' : 'already known'
 }
 
-function unsubscribe(db: Database, { mailingId, personId }: Of, way: string, now: number) {
+function unsubscribe(db: Database, { mailingId, personId }: Addressed, way: string, now: number) {
   const listId = mailingById(db, mailingId)?.list_id
   if (!listId) return null
   const by = { act: 'person' as const, way, ref: String(mailingId) }

@@ -1,3 +1,4 @@
+import { addressed } from '../core/delivery'
 import { beforeEach, expect, test } from 'vitest'
 import {
   emptyMap,
@@ -25,6 +26,7 @@ import {
   pauseSequence,
   readSequences,
   sequenceById,
+  setMark,
   startSequence,
   trafficOf,
 } from '../database/sequences'
@@ -88,7 +90,8 @@ function welcome(): { id: number; first: number; second: number } {
   return { id, first, second: mailStep(id, 'pause', 'again') }
 }
 const start = (id: number) => startSequence(db, read(id), engine.time.now)
-const state = (mailing: number, person: number) => readRecipient(db, mailing, person)?.state
+const state = (mailing: number, person: number) =>
+  readRecipient(db, addressed(mailing, person))?.state
 const join = (name: string) => somebody(db, name, { list, now: engine.time.now })
 async function settle() {
   while (await runSequences(engine));
@@ -130,7 +133,7 @@ test('each step is carried out once, however often the engine looks, and nobody 
     { act: 'person', way: 'form', wording: 'I want it.' },
     2,
   )
-  run(db, q.updateTable('sequences').set({ evidence_read: 0 }))
+  setMark(db, id, 0, 0)
   await settle()
   const rows = q.selectFrom('recipients').select('person_id').where('mailing_id', '=', first)
   expect(all(db, rows)).toHaveLength(1)
@@ -189,7 +192,7 @@ test('an event lets in who is on the list, and a rule keeps others out', async (
   const map = {
     ...read(id).map,
     start: {
-      when: { is: 'event' as const, name: 'basket' },
+      ...{ ...emptyMap.start, by: [{ is: 'event' as const, name: 'basket' }] },
       rule: { kind: 'segment' as const, segmentId: segment },
     },
   }
@@ -446,21 +449,22 @@ test('a split draws by lot, always the same for somebody; a rule is asked as thi
   expect(aside).toBeGreaterThan(35)
   expect(aside).toBeLessThan(85)
   expect(everythingKnown(db, people[0]!)!.tags).toEqual(
-    lotOf(id, 'split', people[0]!) < 0.3 ? ['aside'] : [],
+    lotOf(id, 'split', people[0]!, 0) < 0.3 ? ['aside'] : [],
   )
   expect(people.every((person) => state(mail, person) === 'queued')).toBe(true)
 })
 
 test('what a step takes away and is not there makes nothing', () => {
   const person = join('tove')
+  const of = { person, round: 0 }
   const tags = () => readTags(db).map(({ name }) => name)
-  carryOut(db, { is: 'untag', tag: 'never' }, person, 5)
+  carryOut(db, { is: 'untag', tag: 'never' }, of, 5)
   expect(tags()).not.toContain('never')
-  carryOut(db, { is: 'tag', tag: ' Owner ' }, person, 5)
+  carryOut(db, { is: 'tag', tag: ' Owner ' }, of, 5)
   expect(everythingKnown(db, person)!.tags).toEqual(['Owner'])
-  carryOut(db, { is: 'untag', tag: 'owner' }, person, 5)
+  carryOut(db, { is: 'untag', tag: 'owner' }, of, 5)
   expect(everythingKnown(db, person)!.tags).toEqual([])
-  carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, person, 5)
-  carryOut(db, { is: 'set', field: 'first_name', value: '' }, person, 5)
+  carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, of, 5)
+  carryOut(db, { is: 'set', field: 'first_name', value: '' }, of, 5)
   expect(personDetails(db, person)!.person.first_name).toBeNull()
 })

@@ -1,3 +1,4 @@
+import { addressed } from '../core/delivery'
 import { once } from 'node:events'
 import type { AddressInfo } from 'node:net'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -236,7 +237,7 @@ async function begin(tempers: readonly string[]) {
   const sequence = addSequence(db, 'Welcome', list, base.time.now)
   run(db, q.updateTable('mailings').set({ sequence_id: sequence }).where('id', '=', other))
   for (const id of [mailing, other]) await contentsToSend(base, mailingById(db, id)!)
-  const state = (i: number) => readRecipient(db, mailing, people[i]!)!.state
+  const state = (i: number) => readRecipient(db, addressed(mailing, people[i]!))!.state
   /** Readers who had left, or were suppressed, when nobody had claimed them yet and they had no copy. */
   const leftInTime = new Set<number>()
 
@@ -343,7 +344,7 @@ async function begin(tempers: readonly string[]) {
       }
       case 'bounce':
         if (state(one.who) === 'accepted')
-          moveRecipient(db, mailing, people[one.who]!, 'accepted', 'bounced', now)
+          moveRecipient(db, addressed(mailing, people[one.who]!), 'accepted', 'bounced', now)
     }
   }
 

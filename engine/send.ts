@@ -212,24 +212,27 @@ export function sender(engine: Engine) {
 
   async function deliver(of: GoingMailing, ready: Ready): Promise<Settled> {
     const { recipient, returnPath, bytes, truth } = ready
-    const personId = recipient.person_id
+    const { person_id: personId, round } = recipient
     const answer = await server!.handOver(returnPath, recipient.normal, bytes)
     switch (answer.kind) {
       case 'accepted':
         if (of.mailing.waiting_note !== null) say(of, null)
-        return { personId, to: 'accepted', answer: null, truth }
+        return { personId, round, to: 'accepted', answer: null, truth }
       case 'refused': {
         const read = readAnswer(answer.code, answer.text)
         if (read.outcome === 'failed')
-          return { personId, to: 'failed', answer: read.words, failure: read.failure }
+          return {
+            ...{ personId, round, to: 'failed' },
+            ...{ answer: read.words, failure: read.failure },
+          }
         const { attempts, first_attempt_at } = recipient
         const due = nextAttempt(attempts, first_attempt_at!, clock(), Math.random())
         if (due === null)
           return {
-            ...{ personId, to: 'failed', failure: read.failure },
+            ...{ personId, round, to: 'failed', failure: read.failure },
             answer: `${read.words} Given up after two days.`,
           }
-        return { personId, to: 'deferred', answer: read.words, due }
+        return { personId, round, to: 'deferred', answer: read.words, due }
       }
       case 'unreachable':
         aloneUntil = hostClock() + LEAVE_ALONE
@@ -237,9 +240,14 @@ export function sender(engine: Engine) {
           of,
           `The mail server does not answer (${answer.why}). Satchel tries again every few seconds and goes on by itself.`,
         )
-        return { personId, to: 'queued', answer: null }
+        return { personId, round, to: 'queued', answer: null }
       case 'unknown':
-        return { personId, to: 'uncertain', answer: `The conversation broke off: ${answer.why}` }
+        return {
+          personId,
+          round,
+          to: 'uncertain',
+          answer: `The conversation broke off: ${answer.why}`,
+        }
     }
   }
 

@@ -11,6 +11,8 @@ export interface ReaderAct {
   personId: number
   told: Told
   mailingId: number | null
+  /** Of which of their rounds in the mailing's sequence the link was. */
+  round: number
   ip: string | null
   agent: string | null
 }
@@ -41,7 +43,7 @@ export function leaveEverything(db: Database, act: ReaderAct, now: number) {
 
 function changeList(
   db: Database,
-  { personId, told, mailingId, ip, agent }: ReaderAct,
+  { personId, told, mailingId, round, ip, agent }: ReaderAct,
   listId: number,
   wanted: 'subscribed' | 'unsubscribed',
   button: 'saveLists' | 'unsubscribeAll',
@@ -62,7 +64,7 @@ function changeList(
     mailingId !== null &&
     mailingById(db, mailingId)?.list_id === listId
   )
-    recordLeaving(db, mailingId, personId, now)
+    recordLeaving(db, { mailingId, personId, round }, now)
 }
 
 /** Changes somebody's values as they wrote them; each that differs is kept as their own change. */

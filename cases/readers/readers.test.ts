@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import { beforeEach, expect, test } from 'vitest'
 import { readerLanguages, toldIn } from '../../core/readers'
 import { DAY, HOUR } from '../../core/time'
@@ -42,7 +43,7 @@ let tove: number
 let mailing: number
 const told = toldIn(readerLanguages.en, 'en', 'UTC')
 const from = { told, ip: '127.0.0.1', agent: 'a browser' }
-const act = () => ({ ...from, personId: tove, mailingId: mailing })
+const act = () => ({ ...from, personId: tove, mailingId: mailing, round: 0 })
 const times = { now: 5 * DAY, hostNow: 2 * HOUR }
 
 beforeEach(() => {
@@ -96,8 +97,8 @@ test('lists are joined and left as they were ticked, and nobody joins what they 
     expect.objectContaining({ list_id: notes, state: 'unsubscribed' }),
   ])
   // Left by the mailing whose link it was.
-  expect(readRecipient(db, mailing, tove)!.left_at).toBe(9)
-  expect(readRecipient(db, mailing, tove)!.state).toBe('dropped')
+  expect(readRecipient(db, addressed(mailing, tove))!.left_at).toBe(9)
+  expect(readRecipient(db, addressed(mailing, tove))!.state).toBe('dropped')
 })
 
 test('one press, and somebody is on no list any more; what they had left before stays as it was', () => {

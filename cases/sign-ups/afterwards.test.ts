@@ -45,7 +45,7 @@ test('a sequence begins for who confirms, once, and only where they are on its l
   const begun = (list: number) => {
     const id = addSequence(db, 'First week', list, START)
     const steps = { wait: { kind: 'wait' as const, ms: HOUR, next: null } }
-    const map = { ...emptyMap, start: { when: { is: 'event' as const, name: 'x' }, rule: null } }
+    const map = { ...emptyMap, start: { ...emptyMap.start, by: [] } }
     const change = { name: 'First week', listId: list, map: { ...map, first: 'wait', steps } }
     expect(changeSequence(db, sequenceById(db, id)!, change, 1)).toBe(true)
     startSequence(db, sequenceById(db, id)!, START)

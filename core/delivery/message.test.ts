@@ -84,7 +84,7 @@ test('an independent reader finds what was poured', async () => {
 })
 
 test('links, return path and id name the recipient, each for its own purpose', () => {
-  const recipient = { mailingId: 12, personId: 99 }
+  const recipient = { mailingId: 12, personId: 99, round: 0 }
   const html = textOf(poured.raw).replaceAll('=\r\n', '')
   expect(readToken({ key, shortUpTo: -1 }, 'click', /\/c\/([a-z2-7]+)\/2/.exec(html)![1]!)).toEqual(
     recipient,

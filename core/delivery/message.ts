@@ -18,6 +18,8 @@ export interface Sender {
 
 export interface Recipient {
   personId: number
+  /** Of their rounds in the mailing's sequence; absent: the first, or of no sequence. */
+  round?: number
   address: string
   name: string
 }
@@ -112,7 +114,7 @@ export function pourMessage(
 ): PouredMessage {
   const { key, mailingId, sender, domain, boundary } = mould
   const token = (kind: 'open' | 'click' | 'leave' | 'reader' | 'bounce' | 'message') =>
-    makeToken(key, kind, mailingId, recipient.personId)
+    makeToken(key, kind, mailingId, recipient.personId, recipient.round)
   const click = `${sender.url}/c/${token('click')}`
   const leave = `${sender.url}/u/${token('leave')}`
   const open = `${sender.url}/o/${token('open')}.gif`

@@ -31,15 +31,28 @@ test('a token carries the HMAC-SHA256 of its kind and numbers, whatever the key'
   )
 })
 
+test('the first round’s tokens are those of before there were rounds', () => {
+  const key = Buffer.alloc(32, 7)
+  expect(makeToken(key, 'click', 47, 1_234, 0)).toBe(makeToken(key, 'click', 47, 1_234))
+  expect(decoded(makeToken(key, 'click', 1, 2)).subarray(0, -16)).toEqual(Buffer.from([1, 2]))
+})
+
 test('a token is read by its own key and for its own kind, and not otherwise', () => {
   fc.assert(
-    fc.property(kind, kind, number, number, (of, other, mailingId, personId) => {
-      const key = Buffer.alloc(32, 7)
-      const token = makeToken(key, of, mailingId, personId)
-      const read = (as: TokenKind, by = key) => readToken({ key: by, shortUpTo: -1 }, as, token)
-      expect(read(of)).toEqual({ mailingId, personId })
-      if (other !== of) expect(read(other)).toBeNull()
-      expect(read(of, Buffer.alloc(32, 8))).toBeNull()
-    }),
+    fc.property(
+      kind,
+      kind,
+      number,
+      number,
+      fc.nat(300),
+      (of, other, mailingId, personId, round) => {
+        const key = Buffer.alloc(32, 7)
+        const token = makeToken(key, of, mailingId, personId, round)
+        const read = (as: TokenKind, by = key) => readToken({ key: by, shortUpTo: -1 }, as, token)
+        expect(read(of)).toEqual({ mailingId, personId, round })
+        if (other !== of) expect(read(other)).toBeNull()
+        expect(read(of, Buffer.alloc(32, 8))).toBeNull()
+      },
+    ),
   )
 })

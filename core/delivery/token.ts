@@ -23,9 +23,23 @@ const MAC_BYTES = 16
 const SHORT_MAC_BYTES = 10
 const alphabet = 'abcdefghijklmnopqrstuvwxyz234567'
 
+/** Whom a token names: the recipient of a mailing, in which of their rounds in its sequence (0: the first, or of none). */
+export interface Addressed {
+  mailingId: number
+  personId: number
+  round: number
+}
+
+/** A recipient of a mailing, by the names of this file. */
+export const addressed = (mailingId: number, personId: number, round = 0): Addressed => ({
+  mailingId,
+  personId,
+  round,
+})
+
 /**
  * A token that names one recipient of one mailing, for public links and return paths:
- * both numbers and an HMAC-SHA256 over kind and numbers cut to 128 bits, in lower-case base32
+ * the numbers (the round where it is not 0) and an HMAC-SHA256 over kind and numbers cut to 128 bits, in lower-case base32
  * (RFC 4648), which also survives mail servers that change the case of a local part.
  */
 export function makeToken(
@@ -33,8 +47,10 @@ export function makeToken(
   kind: TokenKind,
   mailingId: number,
   personId: number,
+  round = 0,
 ): string {
-  const payload = Buffer.concat([varint(mailingId), varint(personId)])
+  const numbers = round === 0 ? [mailingId, personId] : [mailingId, personId, round]
+  const payload = Buffer.concat(numbers.map(varint))
   return base32(Buffer.concat([payload, mac(key, kind, payload).subarray(0, MAC_BYTES)]))
 }
 
@@ -50,7 +66,7 @@ export function readToken(
   { key, shortUpTo }: TokenKey,
   kind: TokenKind,
   token: string,
-): { mailingId: number; personId: number } | null {
+): Addressed | null {
   const bytes = fromBase32(token)
   if (!bytes) return null
   const of = verified(bytes, MAC_BYTES, key, kind)
@@ -59,15 +75,17 @@ export function readToken(
   return short && short.mailingId <= shortUpTo ? short : null
 }
 
-function verified(bytes: Buffer, macBytes: number, key: Buffer, kind: TokenKind) {
+function verified(bytes: Buffer, macBytes: number, key: Buffer, kind: TokenKind): Addressed | null {
   if (bytes.length <= macBytes) return null
   const payload = bytes.subarray(0, -macBytes)
   if (!timingSafeEqual(bytes.subarray(-macBytes), mac(key, kind, payload).subarray(0, macBytes)))
     return null
   const mailing = readVarint(payload, 0)
   const person = mailing && readVarint(payload, mailing.next)
-  if (!mailing || !person || person.next !== payload.length) return null
-  return { mailingId: mailing.value, personId: person.value }
+  if (!mailing || !person) return null
+  if (person.next === payload.length) return addressed(mailing.value, person.value)
+  const round = readVarint(payload, person.next)
+  return round?.next === payload.length ? addressed(mailing.value, person.value, round.value) : null
 }
 
 /**

@@ -40,11 +40,15 @@ export function factsAsOf(person: PersonFacts, at: number): PersonFacts | null {
       }),
     ),
     sequences: new Map(
-      [...person.sequences].flatMap(([id, been]): [number, SequenceFact][] => {
-        if (been.enteredAt > at) return []
-        return been.endedAt !== null && been.endedAt > at
-          ? [[id, { ...been, state: 'inside', endedAt: null }]]
-          : [[id, been]]
+      [...person.sequences].flatMap(([id, rounds]): [number, SequenceFact[]][] => {
+        const then = rounds
+          .filter(({ enteredAt }) => enteredAt <= at)
+          .map((been): SequenceFact =>
+            been.endedAt !== null && been.endedAt > at
+              ? { ...been, state: 'inside', endedAt: null }
+              : been,
+          )
+        return then.length ? [[id, then]] : []
       }),
     ),
     signUps: person.signUps.filter((one) => one.at <= at),

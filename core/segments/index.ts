@@ -38,9 +38,9 @@ export { ruleToPredicate } from './to-predicate'
 export type { Predicate } from './kinds/kind'
 export type {
   PersonFacts,
+  SequenceFact,
   MailFact,
   OrderFact,
-  SequenceFact,
   SubscriptionFact,
 } from './person-facts'
 export { factsAsOf } from './as-of'

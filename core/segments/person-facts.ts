@@ -18,8 +18,8 @@ export interface PersonFacts {
   events: readonly { name: string; at: number; props: Readonly<Record<string, unknown>> }[]
   /** Frozen segments they were put into. */
   frozen: ReadonlySet<number>
-  /** Sequences they ever came into, by id. */
-  sequences: ReadonlyMap<number, SequenceFact>
+  /** Sequences they ever came into, by id: each of their rounds. */
+  sequences: ReadonlyMap<number, readonly SequenceFact[]>
   /** Forms that they sent in and confirmed, the earliest first. */
   signUps: readonly { signUpId: number; at: number }[]
   keenness: Keenness

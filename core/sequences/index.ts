@@ -16,6 +16,8 @@ export {
   stepsInOrder,
 } from './map'
 export type { SequenceMap, Spot, Start } from './map'
+export { freshStarts, JOINED, mayComeIn, never, readStarting, startKinds } from './starts'
+export type { Again, DateStart, EarlierRound, Starting } from './starts'
 export { kindOfStep, stepKinds, waysOf } from './steps'
 export type { NewStep, Step } from './steps'
 export type { Effect, InsideFacts } from './steps/kind'

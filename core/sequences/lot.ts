@@ -1,11 +1,12 @@
 import { slotOf } from '../experiments'
 
 /**
- * Where somebody falls by lot at a step, from 0 up to but not including 1: a hash of sequence, step and person, so that it is
- * always the same, and at each step drawn anew.
+ * Where somebody falls by lot at a step, from 0 up to but not including 1: a hash of sequence, step, person and
+ * round, so that it is always the same, and at each step drawn anew.
  */
-export function lotOf(sequenceId: number, step: string, personId: number): number {
-  return slotOf('way', numberOf(`${sequenceId} ${step}`), personId)
+export function lotOf(sequenceId: number, step: string, personId: number, round: number): number {
+  const of = round === 0 ? `${sequenceId} ${step}` : `${sequenceId} ${step} ${round}`
+  return slotOf('way', numberOf(of), personId)
 }
 
 /** A text as 32 bits (FNV-1a). */

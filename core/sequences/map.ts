@@ -1,6 +1,7 @@
 import { readRule, type Rule } from '../segments'
 import { accountsSender, readOwnSender, type OwnSender } from '../senders'
 import { isStepId } from './happening'
+import { freshStarts, never, readAgain, readStarting, type Again, type Starting } from './starts'
 import { kindOfStep, leadTo, stepKinds, waysOf, type NewStep, type Step } from './steps'
 
 /**
@@ -13,22 +14,24 @@ export interface SequenceMap {
   steps: Readonly<Record<string, Step>>
 }
 
-/** What lets somebody in: joining the sequence's list, or an event by its name. Who does not fit the rule stays out. */
+/** Who comes in: by any of some starts, as often as `again` says. Who does not fit the rule stays out. */
 export interface Start {
-  when: { is: 'joined' } | { is: 'event'; name: string }
+  by: readonly Starting[]
+  again: Again
   rule: Rule | null
   /** Whom its mails come from, where that is not the account's sender. */
   sender?: OwnSender
 }
 
 export const emptyMap: SequenceMap = {
-  start: { when: { is: 'joined' }, rule: null },
+  start: { by: [freshStarts.joined], again: never, rule: null },
   first: null,
   steps: {},
 }
 
 /** As many steps as one can still read. */
 const MOST_STEPS = 100
+const MOST_STARTS = 6
 
 /** Reads a map from JSON that came from outside; null where it is none. */
 export function readMap(json: unknown): SequenceMap | null {
@@ -50,15 +53,18 @@ export function readMap(json: unknown): SequenceMap | null {
 }
 
 function readStart(json: unknown): Start | null {
-  if (!isObject(json) || !isObject(json.when)) return null
-  const { is, name } = json.when
+  if (!isObject(json)) return null
+  // Before there could be several there was one.
+  const given = json.by ?? [json.when]
+  if (!Array.isArray(given) || given.length > MOST_STARTS) return null
+  const by = given.map(readStarting)
+  const again = readAgain(json.again)
   const rule = json.rule == null ? null : readRule(json.rule)
   if (json.rule != null && rule === null) return null
   const own = readOwnSender(json.sender)
   const sender = JSON.stringify(own) === JSON.stringify(accountsSender) ? {} : { sender: own }
-  if (is === 'joined') return { when: { is }, rule, ...sender }
-  return is === 'event' && typeof name === 'string' && name.trim() !== '' && name.length <= 100
-    ? { when: { is, name }, rule, ...sender }
+  return again && by.every((one) => one !== null)
+    ? { by: by as Starting[], again, rule, ...sender }
     : null
 }
 

@@ -1,10 +1,11 @@
 import { DAY } from '../time'
 import { goesRound, stepsInOrder, type SequenceMap } from './map'
+import { startLacks } from './starts'
 import { kindOfStep, waysOf, type Step } from './steps'
 
 /** What keeps a sequence from running, in sentences; none where it may run. */
 export function mapProblems(map: SequenceMap, listId: number | null): string[] {
-  const problems: string[] = []
+  const problems = map.start.by.flatMap((start) => startLacks(start) ?? [])
   if (listId === null) problems.push('Choose the list on whose behalf it writes.')
   const order = stepsInOrder(map)
   if (!order.some(({ step }) => step.kind === 'mail')) problems.push('There is no mail in it yet.')

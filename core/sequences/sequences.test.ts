@@ -187,7 +187,7 @@ test('what is no map is not read as one', () => {
     }),
   )
   const wait = { kind: 'wait', ms: 5, next: null }
-  const start = { when: { is: 'joined' }, rule: null }
+  const start = { by: [{ is: 'joined' }], rule: null }
   const read = (step: object) => readMap({ start, first: 'a', steps: { a: step } })
   expect(read(wait)).not.toBeNull()
   expect(readMap({ start, first: 'b', steps: { a: wait } })).toBeNull()
@@ -200,9 +200,23 @@ test('what is no map is not read as one', () => {
   expect(read({ kind: 'do', acts: [{ is: 'erase' }] })).toBeNull()
   expect(read({ kind: 'constructor', next: null })).toBeNull()
   expect(readMap({ start: { ...start, rule: { kind: 'x' } }, first: null, steps: {} })).toBeNull()
-  expect(
-    readMap({ start: { when: { is: 'event', name: ' ' }, rule: null }, first: null, steps: {} }),
-  ).toBeNull()
+  const starts = (by: unknown, again?: unknown) =>
+    readMap({ start: { by, again, rule: null }, first: null, steps: {} })?.start
+  expect(starts([{ is: 'date', of: 'birthday', days: 400, hour: 9 }])).toBeUndefined()
+  expect(starts([{ is: 'left behind', name: 'basket', within: 5 }])).toBeUndefined()
+  expect(starts([{ is: 'constructor' }])).toBeUndefined()
+  expect(starts('joined')).toBeUndefined()
+  expect(starts([], { is: 'days', days: 0 })).toBeUndefined()
+  expect(starts([], { is: 'each' })?.again).toEqual({ is: 'each' })
+  // As they were kept when there was one start alone.
+  const old = {
+    start: { when: { is: 'event', name: 'basket' }, rule: null },
+    first: null,
+    steps: {},
+  }
+  expect(readMap(old)?.start).toEqual({
+    ...{ by: [{ is: 'event', name: 'basket' }], again: { is: 'never' }, rule: null },
+  })
 })
 
 test('who is unsubscribed or suppressed leaves before anything is done', () => {

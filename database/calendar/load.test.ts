@@ -64,7 +64,7 @@ test('mail is on the day each gets it: accepted then, due then, and what stands 
   const claims = claimsOf(db, 'engine', id)
   const settle = (at: number, to: 'accepted' | 'failed') => {
     const [claimed] = claimSome(claims, 1, at)
-    claims.settle([{ personId: claimed!.person_id, to, answer: null }], at)
+    claims.settle([{ personId: claimed!.person_id, round: 0, to, answer: null }], at)
   }
   settle(now, 'accepted')
   settle(now + DAY, 'accepted')

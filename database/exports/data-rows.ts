@@ -95,7 +95,7 @@ function* rowsOf(db: Database, kind: DataKind, query: DataQuery): Generator<stri
           ({ at, url, words }) => [time(at), 'a person', '', url ?? '', words ?? ''],
           sql`left join acts as a on a.id = (
               select min(f.id) from acts as f where f.kind = 'click' and f.mailing_id = r.mailing_id
-                and f.person_id = r.person_id and f.verdict = 'human')
+                and f.person_id = r.person_id and f.round = r.round and f.verdict = 'human')
             left join mailing_links as l on l.mailing_id = r.mailing_id and l.no = a.link`,
         )
       return
@@ -128,7 +128,7 @@ function* rowsOf(db: Database, kind: DataKind, query: DataQuery): Generator<stri
             names.get(reason ?? '') ?? reason ?? '',
             words ?? '',
           ],
-          sql`left join leave_reasons as w on w.mailing_id = r.mailing_id and w.person_id = r.person_id`,
+          sql`left join leave_reasons as w on w.mailing_id = r.mailing_id and w.person_id = r.person_id and w.round = r.round`,
         )
       return
     }
@@ -283,17 +283,17 @@ function* ofRecipients<R>(
   cells: (row: R) => string[],
   joins: RawBuilder<unknown> = sql``,
 ): Generator<string[][]> {
-  for (let after = 0; ;) {
+  for (let after = 0, afterRound = 0; ;) {
     const rows = all(
       db,
-      raw(sql<R & Got & { id: number; address: string }>`
-        select r.person_id as id, p.address, r.variant, r.truth, ${columns}
+      raw(sql<R & Got & { id: number; round: number; address: string }>`
+        select r.person_id as id, r.round, p.address, r.variant, r.truth, ${columns}
         from recipients as r join people as p on p.id = r.person_id ${joins}
-        where r.mailing_id = ${id} and r.person_id > ${after} and ${where}
-        order by r.person_id limit ${BATCH}`),
+        where r.mailing_id = ${id} and (r.person_id, r.round) > (${after}, ${afterRound}) and ${where}
+        order by r.person_id, r.round limit ${BATCH}`),
     )
     if (rows.length === 0) return
-    after = rows.at(-1)!.id
+    ;({ id: after, round: afterRound } = rows.at(-1)!)
     yield rows.map((row) => [name, row.address, ...cells(row), ...which(id, row)])
   }
 }
@@ -330,7 +330,7 @@ function* acts(
       }>`
         select a.mailing_id as mailing, p.address, a.at, a.verdict, a.agent_id as agent, a.link, r.variant, r.truth
         from acts as a join people as p on p.id = a.person_id
-          left join recipients as r on r.mailing_id = a.mailing_id and r.person_id = a.person_id
+          left join recipients as r on r.mailing_id = a.mailing_id and r.person_id = a.person_id and r.round = a.round
         where a.id > ${from} and a.id <= ${from + WINDOW} and a.kind = ${kind} and ${within(sql`a.at`, query)}
         order by a.id`),
     )

@@ -109,6 +109,7 @@ export function sqlViews(fields: readonly Pick<Field, 'key' | 'name' | 'kind'>[]
     view('recipients', 'Who got which mailing, and what came of it', (db) => `${db}.recipients r`, {
       mailing_id: ['r.mailing_id', 'the mailing'],
       person_id: ['r.person_id', 'the person'],
+      round: ['r.round', 'which of their rounds in its sequence; 0: the first, or of no sequence'],
       state: ['r.state', 'queued, accepted, bounced …'],
       accepted: [time('r.accepted_at'), 'when their provider took it'],
       opened: [time('r.opened_at'), 'first opened'],

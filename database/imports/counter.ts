@@ -1,9 +1,10 @@
 import type { ImportEntry } from '../../core/people'
+import { mayComeIn } from '../../core/sequences'
 import { listsOf, mergedValues, noCounts, type Outcome, type UnderstoodRow } from './rows'
 import { importStatements, noteRow } from './statements'
 import type { Import } from './imports'
-import { one, q, transact, type Database } from '../query'
-import { startedByJoining, type Sequence } from '../sequences'
+import { transact, type Database } from '../query'
+import { roundsOf, startedByJoining, type Sequence } from '../sequences'
 
 /**
  * Counts what an import would do, and writes nothing but what is to be said of its rows. `counts` tells at any time how it
@@ -76,21 +77,13 @@ export function importCounter(db: Database, of: Import) {
       if (sequences.length === 0) continue
       const state = person && statements.subscription.one({ person, list })?.state
       if (state === 'subscribed') continue
-      for (const { id, name } of sequences) {
-        if (person !== null && wasInside(id, person)) continue
+      for (const { id, name, map } of sequences) {
+        if (person !== null && !mayComeIn(map.start.again, roundsOf(db, id, person), of.created_at))
+          continue
         const counted = starting.get(id) ?? { id, name, people: 0 }
         starting.set(id, { ...counted, people: counted.people + 1 })
       }
     }
-  }
-
-  function wasInside(sequence: number, person: number): boolean {
-    const enrolment = q
-      .selectFrom('enrolments')
-      .select('person_id')
-      .where('sequence_id', '=', sequence)
-      .where('person_id', '=', person)
-    return one(db, enrolment) !== undefined
   }
 
   function isWelcome(person: number, entry: ImportEntry): boolean {

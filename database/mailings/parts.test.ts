@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import { expect, test } from 'vitest'
 import { plainPlan } from '../../core/dispatch'
 import { DAY } from '../../core/time'
@@ -35,7 +36,8 @@ test('at the same time on each clock: each is due when it is that time where the
   addParts(db, id, ['everybody'])
   const [part] = partsOfMailing(db, id)
   beginPart(db, mailingById(db, id)!, part!, { listId: list, rule: null }, 'Europe/London', begins)
-  const due = (person: number) => new Date(readRecipient(db, id, person)!.due).toISOString()
+  const due = (person: number) =>
+    new Date(readRecipient(db, addressed(id, person))!.due).toISOString()
   expect([london, auckland, york, odd].map(due)).toEqual([
     '2026-11-25T09:00:00.000Z',
     '2026-11-24T20:00:00.000Z',
@@ -49,7 +51,7 @@ test('at the same time on each clock: each is due when it is that time where the
     last: Date.UTC(2026, 10, 25, 14),
   })
   expect(waits(Date.UTC(2026, 10, 25, 9))!.people).toBe(1)
-  moveRecipient(db, id, york, 'queued', 'dropped', begins)
+  moveRecipient(db, addressed(id, york), 'queued', 'dropped', begins)
   expect(waits(Date.UTC(2026, 10, 25, 9))).toBeNull()
 })
 
@@ -68,5 +70,5 @@ test('begun late, whoever’s time has passed gets it at once', () => {
   addParts(db, id, ['everybody'])
   const [part] = partsOfMailing(db, id)
   beginPart(db, mailingById(db, id)!, part!, { listId: list, rule: null }, 'UTC', now + DAY)
-  expect(readRecipient(db, id, person)!.due).toBe(now + DAY)
+  expect(readRecipient(db, addressed(id, person))!.due).toBe(now + DAY)
 })

@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import { expect, test } from 'vitest'
 import { openMemory } from '../connect'
 import { claimsBecomeUncertain, claimsOf, nextDueOf, clicksOf, unjudgedActs } from '../sending'
@@ -30,7 +31,7 @@ test.each([
   ],
   ['the next that is due', (db: Database) => void nextDueOf(db, 1), /recipients_due/],
   ['acts to be judged', (db: Database) => void unjudgedActs(db, 9, 5), /acts_unjudged/],
-  ['clicks of a recipient', (db: Database) => void clicksOf(db, 1, 1), /acts_clicks/],
+  ['clicks of a recipient', (db: Database) => void clicksOf(db, addressed(1, 1)), /acts_clicks/],
 ])('%s goes by its index', (_, work, index) => {
   const plans = plansOf(work)
   expect(plans).toMatch(index)

@@ -36,6 +36,7 @@ import { mergedPeople } from './0034-merged-people'
 import { signUps } from './0035-sign-ups'
 import { afterSigningUp } from './0036-after-signing-up'
 import { sequenceTraffic } from './0037-sequence-traffic'
+import { rounds } from './0038-rounds'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -79,6 +80,7 @@ export const migrations: readonly Step[] = [
   signUps,
   afterSigningUp,
   sequenceTraffic,
+  rounds,
 ]
 
 /**

@@ -211,6 +211,56 @@ test('the hours of a sequence’s mail become each reader’s own; those of mail
   ])
 })
 
+test('what there was before rounds is round 0, is counted where it stands, and is read on from where it was', () => {
+  const sqlite = new Sqlite(':memory:')
+  migrate(sqlite, 37)
+  sqlite.pragma('foreign_keys = off')
+  const starts = (when: object) =>
+    JSON.stringify({ start: { when, rule: null }, first: null, steps: {} })
+  const sequence = sqlite.prepare(
+    'insert into sequences (id, name, map, version, created_at, evidence_read, events_read) values (?, ?, ?, ?, 0, 7, 9)',
+  )
+  sequence.run(1, 'a', starts({ is: 'joined' }), 1)
+  sequence.run(2, 'b', starts({ is: 'event', name: 'basket' }), 1)
+  sequence.run(3, 'c', starts({ is: 'joined' }), 0)
+  sqlite.exec(`
+    insert into enrolments (sequence_id, person_id, version, state, why, step, due, entered_at) values
+      (1, 1, 1, 'inside', null, 'pause', 5, 0), (1, 2, 1, 'inside', null, 'pause', 5, 0),
+      (1, 3, 1, 'left', 'unsubscribed', 'pause', 5, 0), (2, 1, 1, 'finished', null, 'hello', 5, 0);
+    insert into recipients (mailing_id, person_id, state, at, due, opened_at) values (4, 1, 'accepted', 3, 0, 8);
+    insert into leave_reasons (mailing_id, person_id, reason, at) values (4, 1, 'too-many', 9);
+    insert into acts (mailing_id, person_id, kind, link, at, agent_id, method, verdict) values (4, 1, 'click', 0, 9, 1, 'GET', 'human');
+  `)
+  migrate(sqlite)
+  const rows = (sql: string) => sqlite.prepare(sql).raw().all()
+  expect(rows('select round, opened_at from recipients')).toEqual([[0, 8]])
+  expect(rows('select round, reason from leave_reasons')).toEqual([[0, 'too-many']])
+  expect(rows('select sequence_id, start, upto from sequence_marks')).toEqual([
+    [1, 0, 7],
+    [2, 0, 9],
+  ])
+  const standing =
+    'select sequence_id, state, place, people from sequence_standing where people > 0'
+  expect(rows(standing)).toEqual([
+    [1, 'inside', 'pause', 2],
+    [1, 'left', 'unsubscribed', 1],
+    [2, 'finished', '', 1],
+  ])
+  // Another round is another row, whose click on a link counts anew.
+  sqlite.exec(`
+    insert into recipients (mailing_id, person_id, round, state, at, due) values (4, 1, 1, 'accepted', 3, 0);
+    insert into acts (mailing_id, person_id, round, kind, link, at, agent_id, method, verdict) values (4, 1, 1, 'click', 0, 9, 1, 'GET', 'human');
+    update enrolments set step = 'again' where person_id = 2;
+    delete from enrolments where person_id = 3;
+  `)
+  expect(rows('select people, clicks from mailing_link_totals')).toEqual([[2, 2]])
+  expect(rows(standing)).toEqual([
+    [1, 'inside', 'again', 1],
+    [1, 'inside', 'pause', 1],
+    [2, 'finished', '', 1],
+  ])
+})
+
 test('a step that fails leaves nothing half done', () => {
   const sqlite = new Sqlite(':memory:')
   sqlite.exec('create table evidence (id integer)')

@@ -73,7 +73,8 @@ export function everythingKnown(db: Database, id: number) {
         .leftJoin('leave_reasons as w', (join) =>
           join
             .onRef('w.mailing_id', '=', 'recipients.mailing_id')
-            .onRef('w.person_id', '=', 'recipients.person_id'),
+            .onRef('w.person_id', '=', 'recipients.person_id')
+            .onRef('w.round', '=', 'recipients.round'),
         )
         .select(['w.reason', 'w.words'])
         .select([

@@ -8,12 +8,13 @@ export function enrolmentsOf(db: Database, personId: number) {
       .selectFrom('enrolments as n')
       .innerJoin('sequences as s', 's.id', 'n.sequence_id')
       .select(['s.id', 's.name', 'n.state', 'n.why', 'n.entered_at', 'n.ended_at'])
+      .select('n.round')
       .where('n.person_id', '=', personId)
       .orderBy('n.entered_at', 'desc'),
   )
 }
 
-/** What somebody was inside of becomes another's; where both were, the kept one's stays. */
+/** What somebody was inside of becomes another's; of a round that both had, the kept one's stays. */
 export function moveEnrolments(db: Database, gone: number, kept: number) {
   const theirs = q.selectFrom('enrolments').selectAll().where('person_id', '=', gone)
   for (const row of all(db, theirs))

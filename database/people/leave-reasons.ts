@@ -1,11 +1,11 @@
+import type { Addressed } from '../../core/delivery'
 import type { LeaveReason } from '../../core/results'
 import { all, one, q, run, transact, type Database } from '../query'
 
 /** Keeps why somebody left by a mailing; only of those who did. What they said last stands. */
 export function tellWhyLeft(
   db: Database,
-  mailingId: number,
-  personId: number,
+  { mailingId, personId, round }: Addressed,
   reason: LeaveReason,
   words: string,
   at: number,
@@ -16,15 +16,16 @@ export function tellWhyLeft(
       .select('left_at')
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', personId)
+      .where('round', '=', round)
       .where('left_at', 'is not', null)
     if (!one(db, left)) return
     run(
       db,
       q
         .insertInto('leave_reasons')
-        .values({ mailing_id: mailingId, person_id: personId, reason, words, at })
+        .values({ mailing_id: mailingId, person_id: personId, round, reason, words, at })
         .onConflict((c) =>
-          c.columns(['mailing_id', 'person_id']).doUpdateSet({ reason, words, at }),
+          c.columns(['mailing_id', 'person_id', 'round']).doUpdateSet({ reason, words, at }),
         ),
     )
   })

@@ -116,7 +116,8 @@ function moveHistory(db: Database, kept: number, gone: number) {
       q
         .deleteFrom('recipients')
         .where('mailing_id', '=', row.mailing_id)
-        .where('person_id', '=', gone),
+        .where('person_id', '=', gone)
+        .where('round', '=', row.round),
     )
     run(
       db,

@@ -263,6 +263,7 @@ export function personDetails(db: Database, id: number) {
         .select([
           'mailings.id',
           'mailings.name',
+          'recipients.round',
           'recipients.state',
           'recipients.at',
           'recipients.opened_at',
@@ -272,6 +273,7 @@ export function personDetails(db: Database, id: number) {
         ])
         .where('person_id', '=', id)
         .orderBy('recipients.mailing_id', 'desc')
+        .orderBy('recipients.round', 'desc')
         .limit(40),
     ),
   }

@@ -122,6 +122,7 @@ export interface PeopleTables {
   leave_reasons: {
     mailing_id: number
     person_id: number
+    round: Generated<number>
     reason: LeaveReason
     words: Generated<string>
     at: number

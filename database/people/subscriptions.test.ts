@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import fc from 'fast-check'
 import { beforeEach, expect, test } from 'vitest'
 import type { SubscriptionAct, SubscriptionState } from '../../core/people'
@@ -103,11 +104,14 @@ test('who leaves or is suppressed is dropped from what has not been sent yet', (
   const mailing = mailingOnItsWay(db, list, { now: 20 })
   changeSubscription(db, ivo, list, 'unsubscribed', { act: 'person', way: 'link' }, 21)
   suppress(db, orla, 'by-hand', 'asked by telephone', 22)
-  expect(readRecipient(db, mailing, ivo)).toMatchObject({
+  expect(readRecipient(db, addressed(mailing, ivo))).toMatchObject({
     state: 'dropped',
     answer: 'unsubscribed',
   })
-  expect(readRecipient(db, mailing, orla)).toMatchObject({ state: 'dropped', answer: 'suppressed' })
+  expect(readRecipient(db, addressed(mailing, orla))).toMatchObject({
+    state: 'dropped',
+    answer: 'suppressed',
+  })
 })
 
 test('who leaves one list still gets the mailings of another', () => {
@@ -125,7 +129,7 @@ test('who leaves one list still gets the mailings of another', () => {
     20,
   )
   changeSubscription(db, ivo, other, 'unsubscribed', { act: 'person', way: 'link' }, 21)
-  expect(readRecipient(db, mailing, ivo)).toMatchObject({ state: 'queued' })
+  expect(readRecipient(db, addressed(mailing, ivo))).toMatchObject({ state: 'queued' })
 })
 
 test('the first reason for setting somebody aside stays', () => {

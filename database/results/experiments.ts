@@ -158,7 +158,8 @@ const isFor = sql<SqlBool>`o.person_id = r.person_id
   and o.at between r.clicked_at and r.clicked_at + ${MONEY_WINDOW}
   and not exists (
     select 1 from recipients as later
-    where later.person_id = r.person_id and later.mailing_id <> r.mailing_id
+    where later.person_id = r.person_id
+      and (later.mailing_id, later.round) <> (r.mailing_id, r.round)
       and later.clicked_at > r.clicked_at and later.clicked_at <= o.at
       and later.clicked_at >= o.at - ${MONEY_WINDOW})`
 

@@ -234,14 +234,14 @@ function ofRules(
 function byDevice(db: Database, mailingId: number): PartResults[] {
   const opens = all(
     db,
-    raw(sql<{ agent: string; person: number; clicked: number; left: number }>`
-      select distinct g.text as agent, a.person_id as person,
+    raw(sql<{ agent: string; person: string; clicked: number; left: number }>`
+      select distinct g.text as agent, a.person_id || ' ' || a.round as person,
         ${isCountedSql('clicked')} as clicked, ${isCountedSql('left')} as "left"
       from acts as a join agents as g on g.id = a.agent_id
-        join recipients as r on r.mailing_id = a.mailing_id and r.person_id = a.person_id
+        join recipients as r on r.mailing_id = a.mailing_id and r.person_id = a.person_id and r.round = a.round
       where a.mailing_id = ${mailingId} and a.kind = 'open' and a.verdict = 'human'`),
   )
-  const parts = new Map<string, Map<number, { clicked: number; left: number }>>()
+  const parts = new Map<string, Map<string, { clicked: number; left: number }>>()
   for (const { agent, person, clicked, left } of opens) {
     const device = deviceOf(agent)
     if (!parts.has(device)) parts.set(device, new Map())

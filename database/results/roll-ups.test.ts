@@ -84,6 +84,7 @@ test('what is rolled up by provider and link is what the rows say, whatever happ
           const act = {
             mailingId: it.mailing,
             personId: it.one,
+            round: 0,
             kind: 'click' as const,
             link: it.link,
           }

@@ -1,4 +1,4 @@
-import type { PersonFacts } from '../../core/segments'
+import type { PersonFacts, SequenceFact } from '../../core/segments'
 import { enrolmentsOf, valuesOf } from '../people'
 import { all, one, q, type Database } from '../query'
 import { pauseOf } from '../readers'
@@ -104,7 +104,10 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
       q
         .selectFrom('recipients as r')
         .innerJoin('acts as a', (join) =>
-          join.onRef('a.mailing_id', '=', 'r.mailing_id').onRef('a.person_id', '=', 'r.person_id'),
+          join
+            .onRef('a.mailing_id', '=', 'r.mailing_id')
+            .onRef('a.person_id', '=', 'r.person_id')
+            .onRef('a.round', '=', 'r.round'),
         )
         .select(['a.mailing_id as mailingId', 'a.link', 'a.at'])
         .$narrowType<{ link: number }>()
@@ -127,12 +130,7 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
         ({ segment_id }) => segment_id,
       ),
     ),
-    sequences: new Map(
-      enrolmentsOf(db, id).map(({ id: sequence, state, entered_at, ended_at }) => [
-        sequence,
-        { state, enteredAt: entered_at, endedAt: ended_at },
-      ]),
-    ),
+    sequences: roundsBySequence(db, id),
     signUps: all(
       db,
       q
@@ -150,4 +148,14 @@ export function factsOf(db: Database, id: number): PersonFacts | null {
     pause: pauseOf(db, id),
     source: person.source,
   }
+}
+
+function roundsBySequence(db: Database, personId: number): Map<number, SequenceFact[]> {
+  const rounds = new Map<number, SequenceFact[]>()
+  for (const { id, state, entered_at, ended_at } of enrolmentsOf(db, personId)) {
+    const of = rounds.get(id) ?? []
+    of.push({ state, enteredAt: entered_at, endedAt: ended_at })
+    rounds.set(id, of)
+  }
+  return rounds
 }

@@ -128,10 +128,13 @@ const person = fc.record({
   ),
   sequences: fc.dictionary(
     fc.constantFrom('1', '2'),
-    fc.record({
-      state: fc.constantFrom('inside' as const, 'finished' as const, 'left' as const),
-      at: moment,
-    }),
+    fc.array(
+      fc.record({
+        state: fc.constantFrom('inside' as const, 'finished' as const, 'left' as const),
+        at: moment,
+      }),
+      { minLength: 1, maxLength: 3 },
+    ),
     { maxKeys: 2 },
   ),
   signUps: fc.array(
@@ -348,20 +351,15 @@ function addPerson(db: Database, made: Made, i: number): number {
       db,
       q.insertInto('events').values({ person_id: id, name, at, props: JSON.stringify(props) }),
     )
-  for (const [sequence, { state, at }] of Object.entries(made.sequences))
-    run(
-      db,
-      q.insertInto('enrolments').values({
-        sequence_id: Number(sequence),
-        person_id: id,
-        version: 1,
-        state,
-        step: 's',
-        due: at,
-        entered_at: at,
-        ended_at: state === 'inside' ? null : at,
-      }),
-    )
+  for (const [sequence, rounds] of Object.entries(made.sequences))
+    for (const [round, { state, at }] of rounds.entries())
+      run(
+        db,
+        q.insertInto('enrolments').values({
+          ...{ sequence_id: Number(sequence), person_id: id, round, version: 1, state, step: 's' },
+          ...{ due: at, entered_at: at, ended_at: state === 'inside' ? null : at },
+        }),
+      )
   if (made.frozen) run(db, q.insertInto('frozen_people').values({ segment_id: 2, person_id: id }))
   return id
 }

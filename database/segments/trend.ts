@@ -45,11 +45,23 @@ export function unfollowedSegments(db: Database, now: number): number[] {
   ).map(({ id }) => id)
 }
 
+/** Who came into a segment and who left it since it was noted last. */
+export interface Moved {
+  came: readonly number[]
+  went: readonly number[]
+}
+
 /**
  * Notes who is in a segment today, and who came and went since it was noted last. A generator: between its
- * parts others may work. Cut off anywhere it can be done again; only its last step counts.
+ * parts others may work. Cut off anywhere it can be done again; only its last step counts. `also` belongs to it: what
+ * follows of who moved; nothing does where they moved because the rule was changed.
  */
-export function* followSegment(db: Database, segment: Segment, now: number) {
+export function* followSegment(
+  db: Database,
+  segment: Segment,
+  now: number,
+  also: (moved: Moved) => void = () => {},
+) {
   const asked = askedAt(db, now)
   const day = dayOf(now, asked.zone)
   const last = one(
@@ -93,7 +105,10 @@ export function* followSegment(db: Database, segment: Segment, now: number) {
   }
   const moves = last ? namedMoves() : []
   yield
-  recordDay(db, segment, { day, at: now, came, went, moves })
+  transact(db, () => {
+    recordDay(db, segment, { day, at: now, came, went, moves })
+    if (last?.version === segment.version) also({ came, went })
+  })
 
   function namedMoves(): Move[] {
     const changed = last!.version !== segment.version

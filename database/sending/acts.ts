@@ -1,13 +1,12 @@
+import type { Addressed } from '../../core/delivery'
 import { FIRST_PRODUCT_LINK } from '../../core/letters'
 import { sql, type SqlBool } from 'kysely'
 import { hourOf, type Verdict } from '../../core/results'
 import { shiftTotals } from './recipients'
-import { all, one, q, rowsInserter, run, transact, type Database } from '../query'
+import { all, one, q, raw, rowsInserter, run, transact, type Database } from '../query'
 
 /** An open or a click as it came in over HTTP. */
-export interface NewAct {
-  mailingId: number
-  personId: number
+export interface NewAct extends Addressed {
   kind: 'open' | 'click'
   link: number | null
   at: number
@@ -21,6 +20,7 @@ export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
   const insert = rowsInserter(db, 'acts', [
     'mailing_id',
     'person_id',
+    'round',
     'kind',
     'link',
     'at',
@@ -48,6 +48,7 @@ export function actRecorder(db: Database): (acts: readonly NewAct[]) => void {
       acts.map((act) => [
         act.mailingId,
         act.personId,
+        act.round,
         act.kind,
         act.link,
         act.at,
@@ -71,6 +72,7 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
       .leftJoin('recipients', (join) =>
         join
           .onRef('recipients.mailing_id', '=', 'acts.mailing_id')
+          .onRef('recipients.round', '=', 'acts.round')
           .on((eb) => eb('recipients.person_id', '=', whoseNow)),
       )
       .innerJoin('mailings', 'mailings.id', 'acts.mailing_id')
@@ -78,6 +80,7 @@ export function unjudgedActs(db: Database, before: number, limit: number) {
         'acts.id',
         'acts.mailing_id',
         whoseNow.as('person_id'),
+        'acts.round',
         'merged.kept_id as became',
         'acts.kind',
         'acts.link',
@@ -109,8 +112,7 @@ export function handOverActs(db: Database, acts: readonly UnjudgedAct[]) {
 /** When a recipient followed which link. */
 export function clicksOf(
   db: Database,
-  mailingId: number,
-  personId: number,
+  { mailingId, personId, round }: Addressed,
 ): { link: number; at: number }[] {
   return all(
     db,
@@ -120,6 +122,7 @@ export function clicksOf(
       .$narrowType<{ link: number }>()
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', personId)
+      .where('round', '=', round)
       .where(sql<SqlBool>`kind = 'click'`),
   )
 }
@@ -150,6 +153,7 @@ export function applyVerdict(db: Database, act: UnjudgedAct, verdict: Verdict) {
         .set({ [column]: act.at, ...(column === 'opened_at' && { opened_on: act.agent_id }) })
         .where('mailing_id', '=', act.mailing_id)
         .where('person_id', '=', act.person_id)
+        .where('round', '=', act.round)
         .where(column, 'is', null),
     ).changes
   if (verdict === 'machine') {
@@ -183,7 +187,7 @@ function addToHour(db: Database, mailingId: number, hour: number, opens: number,
 }
 
 /** Notes that a recipient left the list by this mailing's link. */
-export function recordLeaving(db: Database, mailingId: number, personId: number, at: number) {
+export function recordLeaving(db: Database, { mailingId, personId, round }: Addressed, at: number) {
   transact(db, () => {
     const { changes } = run(
       db,
@@ -192,6 +196,7 @@ export function recordLeaving(db: Database, mailingId: number, personId: number,
         .set({ left_at: at })
         .where('mailing_id', '=', mailingId)
         .where('person_id', '=', personId)
+        .where('round', '=', round)
         .where('left_at', 'is', null),
     )
     shiftTotals(db, mailingId, { left_list: changes })
@@ -200,31 +205,21 @@ export function recordLeaving(db: Database, mailingId: number, personId: number,
 
 /**
  * Makes somebody's clicks another's. Clicks are found by their mailing; opens are only ever looked at through their
- * recipient. Who followed the same link as both is one person from now on.
+ * recipient. Who followed the same link in the same round as both is one from now on.
  */
 export function moveClicks(db: Database, from: number, to: number) {
   const mailings = all(
     db,
-    q.selectFrom('recipients').select('mailing_id').where('person_id', '=', from),
+    q.selectFrom('recipients').select('mailing_id').distinct().where('person_id', '=', from),
   )
   for (const { mailing_id } of mailings) {
-    const followed = (person: number) =>
-      q
-        .selectFrom('acts')
-        .select('link')
-        .$narrowType<{ link: number }>()
-        .where('mailing_id', '=', mailing_id)
-        .where('person_id', '=', person)
-        .where('verdict', '=', 'human')
-        .where(() => sql<SqlBool>`kind = 'click'`)
+    const followed = (person: number) => sql`select round, link from acts
+      where mailing_id = ${mailing_id} and person_id = ${person} and verdict = 'human' and kind = 'click'`
     run(
       db,
-      q
-        .updateTable('mailing_link_totals')
-        .set((eb) => ({ people: eb('people', '-', 1) }))
-        .where('mailing_id', '=', mailing_id)
-        .where('no', 'in', followed(from))
-        .where('no', 'in', followed(to)),
+      raw(sql`update mailing_link_totals as t set people = people - (select count(*) from (
+          ${followed(from)} intersect ${followed(to)}) as both where both.link = t.no)
+        where mailing_id = ${mailing_id}`),
     )
     run(
       db,

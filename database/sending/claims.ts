@@ -14,6 +14,7 @@ const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
 /** Somebody who may be claimed, with what the merge needs. */
 export interface Candidate {
   person_id: number
+  round: number
   state: RecipientState
   attempts: number
   first_attempt_at: number | null
@@ -36,6 +37,7 @@ type Asked = Candidate & {
 /** What came of one conversation with the mail server. */
 export interface Settled {
   personId: number
+  round: number
   to: 'accepted' | 'deferred' | 'failed' | 'uncertain' | 'queued'
   answer: string | null
   /** Why it was refused for good. */
@@ -72,6 +74,7 @@ export function claimsOf(
       )
       .select([
         'recipients.person_id',
+        'round',
         'state',
         'attempts',
         'first_attempt_at',
@@ -89,28 +92,34 @@ export function claimsOf(
       .orderBy('due')
       .limit(value('limit')),
   )
-  const claim = prepared<{ now: number; person: number; from: RecipientState }>(db, (value) =>
-    q
-      .updateTable('recipients')
-      .set((eb) => ({
-        state: 'claimed',
-        engine,
-        at: value('now'),
-        attempts: eb('attempts', '+', 1),
-        first_attempt_at: eb.fn.coalesce('first_attempt_at', eb.val(value('now'))),
-      }))
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person'))
-      .where('state', '=', value('from'))
-      .where(({ not }) => not(heldBackAt(sql.ref<number>('recipients.person_id'), value('now')))),
+  const claim = prepared<{ now: number; person: number; round: number; from: RecipientState }>(
+    db,
+    (value) =>
+      q
+        .updateTable('recipients')
+        .set((eb) => ({
+          state: 'claimed',
+          engine,
+          at: value('now'),
+          attempts: eb('attempts', '+', 1),
+          first_attempt_at: eb.fn.coalesce('first_attempt_at', eb.val(value('now'))),
+        }))
+        .where('mailing_id', '=', mailingId)
+        .where('person_id', '=', value('person'))
+        .where('round', '=', value('round'))
+        .where('state', '=', value('from'))
+        .where(({ not }) => not(heldBackAt(sql.ref<number>('recipients.person_id'), value('now')))),
   )
-  const postpone = prepared<{ due: number; person: number; from: RecipientState }>(db, (value) =>
-    q
-      .updateTable('recipients')
-      .set({ due: value('due') })
-      .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', value('person'))
-      .where('state', '=', value('from')),
+  const postpone = prepared<{ due: number; person: number; round: number; from: RecipientState }>(
+    db,
+    (value) =>
+      q
+        .updateTable('recipients')
+        .set({ due: value('due') })
+        .where('mailing_id', '=', mailingId)
+        .where('person_id', '=', value('person'))
+        .where('round', '=', value('round'))
+        .where('state', '=', value('from')),
   )
   const settle = prepared<
     Omit<Settled, 'personId' | 'failure'> & {
@@ -137,19 +146,21 @@ export function claimsOf(
       }))
       .where('mailing_id', '=', mailingId)
       .where('person_id', '=', value('person'))
+      .where('round', '=', value('round'))
       .where('engine', '=', engine)
       .where('state', '=', value('from')),
   )
   /** Whether somebody asked for less mail than this; what is to be done about it is done. */
   function askedForLess(candidate: Asked, now: number): boolean {
-    const { person_id: person, state: from, paused_until, one_in_days } = candidate
+    const { person_id: person, round, state: from, paused_until, one_in_days } = candidate
     const limits = { pausedUntil: paused_until, oneInDays: one_in_days }
     const since = maySince(limits, candidate.last_sent_at)
     if (since <= now) return false
-    if (ofSequence) postpone.run({ due: since, person, from })
+    if (ofSequence) postpone.run({ due: since, person, round, from })
     else {
       const answer = isPaused(limits, now) ? 'paused by themselves' : 'over their own limit'
-      moveRecipient(db, mailingId, person, from, 'dropped', now, { answer })
+      const of = { mailingId, personId: person, round }
+      moveRecipient(db, of, from, 'dropped', now, { answer })
     }
     return true
   }
@@ -165,11 +176,12 @@ export function claimsOf(
       const read = limit + besides.size + (pace ? PASSED_OVER : 0)
       for (const candidate of candidates.all({ now, limit: read })) {
         if (found.length === limit) break
-        if (besides.has(candidate.person_id)) continue
+        const { person_id: person, round, state: from } = candidate
+        // Of two rounds of somebody's the other waits for its turn.
+        if (besides.has(person) || found.some((one) => one.person_id === person)) continue
         if (askedForLess(candidate, now)) continue
         const may = pace?.mayGo(candidate.domain, now) ?? now
-        if (may > now)
-          postpone.run({ due: may, person: candidate.person_id, from: candidate.state })
+        if (may > now) postpone.run({ due: may, person, round, from })
         else found.push(candidate)
       }
       return found
@@ -178,8 +190,8 @@ export function claimsOf(
     claim<T extends Candidate>(some: readonly T[], now: number): T[] {
       const totals: Totals = {}
       const claimed = some.filter((candidate) => {
-        const { person_id, state } = candidate
-        if (claim.run({ now, person: person_id, from: state }) === 0) return false
+        const { person_id, round, state } = candidate
+        if (claim.run({ now, person: person_id, round, from: state }) === 0) return false
         totals[state] = (totals[state] ?? 0) - 1
         totals.claimed = (totals.claimed ?? 0) + 1
         candidate.attempts++
@@ -191,13 +203,15 @@ export function claimsOf(
     },
     settle(outcomes: readonly Settled[], now: number) {
       const totals: Totals = {}
-      for (const { personId, to, answer, failure = null, due, truth = null } of outcomes) {
+      for (const outcome of outcomes) {
+        const { personId, round, to, answer, failure = null, due, truth = null } = outcome
         const values = {
           to,
           answer,
           failure,
           now,
           person: personId,
+          round,
           due: due ?? now,
           acceptedAt: to === 'accepted' ? now : null,
           truth,
@@ -228,12 +242,12 @@ export function claimsBecomeUncertain(
       db,
       q
         .selectFrom('recipients')
-        .select(['mailing_id', 'person_id', 'engine'])
+        .select(['mailing_id as mailingId', 'person_id as personId', 'round'])
         .where(() => isClaimed)
         .where('engine', 'not in', ['', ...liveEngines]),
     )
-    for (const { mailing_id, person_id } of lost)
-      moveRecipient(db, mailing_id, person_id, 'claimed', 'uncertain', now, {
+    for (const of of lost)
+      moveRecipient(db, of, 'claimed', 'uncertain', now, {
         answer: 'The engine stopped in the middle of the conversation.',
       })
     return lost.length

@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import { beforeEach, expect, test } from 'vitest'
 import { startingLetter } from '../../core/letters'
 import { DAY, MINUTE } from '../../core/time'
@@ -82,12 +83,12 @@ test('two engines never claim the same recipient, and each settles only its own'
   expect(ofB).toHaveLength(4)
   expect(new Set([...ofA, ...ofB].map((one) => one.person_id)).size).toBe(10)
   b.settle(
-    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    ofA.map((one) => ({ personId: one.person_id, round: 0, to: 'accepted', answer: null })),
     2,
   )
   expect(totals()).toMatchObject({ claimed: 10, accepted: 0 })
   a.settle(
-    ofA.map((one) => ({ personId: one.person_id, to: 'accepted', answer: null })),
+    ofA.map((one) => ({ personId: one.person_id, round: 0, to: 'accepted', answer: null })),
     2,
   )
   expect(totals()).toMatchObject({ claimed: 4, accepted: 6 })
@@ -97,7 +98,7 @@ test('deferred recipients come back when they are due, not before', () => {
   const claims = claimsOf(db, 'a', mailing)
   const [first] = claimSome(claims, 1, 0)
   claims.settle(
-    [{ personId: first!.person_id, to: 'deferred', answer: 'later', due: 5 * MINUTE }],
+    [{ personId: first!.person_id, round: 0, to: 'deferred', answer: 'later', due: 5 * MINUTE }],
     0,
   )
   expect(claimSome(claims, 20, MINUTE)).toHaveLength(9)
@@ -121,7 +122,7 @@ test('an answer that arrives after all settles what had become uncertain', () =>
   const slow = claimsOf(db, 'slow', mailing)
   const [claimed] = claimSome(slow, 1, 0)
   claimsBecomeUncertain(db, [], 5)
-  slow.settle([{ personId: claimed!.person_id, to: 'accepted', answer: null }], 6)
+  slow.settle([{ personId: claimed!.person_id, round: 0, to: 'accepted', answer: null }], 6)
   expect(totals()).toMatchObject({ uncertain: 0, accepted: 1 })
 })
 
@@ -153,12 +154,15 @@ test('who pauses, or had the one mailing they asked for, is not claimed: a maili
   ])
   const sequence = claimsOf(db, 'a', mailing, null, true)
   expect(claimSome(sequence, 20, 2)).toEqual([])
-  expect(readRecipient(db, mailing, 3)).toMatchObject({ state: 'queued', due: 14 * DAY })
-  expect(readRecipient(db, mailing, 4)).toMatchObject({ state: 'queued', due: 1 + 7 * DAY })
+  expect(readRecipient(db, addressed(mailing, 3))).toMatchObject({ state: 'queued', due: 14 * DAY })
+  expect(readRecipient(db, addressed(mailing, 4))).toMatchObject({
+    state: 'queued',
+    due: 1 + 7 * DAY,
+  })
   run(db, q.updateTable('recipients').set({ due: 2 }).where('state', '=', 'queued'))
   expect(claimSome(claims, 20, 2)).toEqual([])
-  expect(readRecipient(db, mailing, 3)).toMatchObject({ answer: 'paused by themselves' })
-  expect(readRecipient(db, mailing, 4)).toMatchObject({ answer: 'over their own limit' })
+  expect(readRecipient(db, addressed(mailing, 3))).toMatchObject({ answer: 'paused by themselves' })
+  expect(readRecipient(db, addressed(mailing, 4))).toMatchObject({ answer: 'over their own limit' })
   expect(totals()).toMatchObject({ claimed: 8, dropped: 2, queued: 0 })
 })
 
@@ -178,6 +182,7 @@ test('cancelling the rest leaves what was sent', () => {
   claims.settle(
     claimSome(claims, 4, 0).map((one) => ({
       personId: one.person_id,
+      round: 0,
       to: 'accepted',
       answer: null,
     })),
@@ -188,25 +193,25 @@ test('cancelling the rest leaves what was sent', () => {
 })
 
 test('no move is made that the states do not have', () => {
-  expect(() => moveRecipient(db, mailing, 1, 'accepted', 'queued', 0)).toThrow()
-  expect(moveRecipient(db, mailing, 1, 'accepted', 'bounced', 0)).toBe(false)
-  expect(readRecipient(db, mailing, 1)!.state).toBe('queued')
+  expect(() => moveRecipient(db, addressed(mailing, 1), 'accepted', 'queued', 0)).toThrow()
+  expect(moveRecipient(db, addressed(mailing, 1), 'accepted', 'bounced', 0)).toBe(false)
+  expect(readRecipient(db, addressed(mailing, 1))!.state).toBe('queued')
 })
 
 test('acts are counted once a person, machines apart, and a click implies an open', () => {
   const record = actRecorder(db)
   const act = { mailingId: mailing, agent: 'SailMail', method: 'GET', link: null }
   record([
-    { ...act, personId: 1, kind: 'open', at: 10 },
-    { ...act, personId: 1, kind: 'open', at: 20 },
-    { ...act, personId: 2, kind: 'click', link: 0, at: 30 },
-    { ...act, personId: 3, kind: 'open', at: 40 },
+    { ...act, personId: 1, round: 0, kind: 'open', at: 10 },
+    { ...act, personId: 1, round: 0, kind: 'open', at: 20 },
+    { ...act, personId: 2, round: 0, kind: 'click', link: 0, at: 30 },
+    { ...act, personId: 3, round: 0, kind: 'open', at: 40 },
   ])
   const unjudged = unjudgedActs(db, 1e9, 10)
   expect(unjudged).toHaveLength(4)
   for (const one of unjudged) applyVerdict(db, one, one.person_id === 3 ? 'machine' : 'human')
-  recordLeaving(db, mailing, 2, 50)
-  recordLeaving(db, mailing, 2, 60)
+  recordLeaving(db, addressed(mailing, 2), 50)
+  recordLeaving(db, addressed(mailing, 2), 60)
   expect(totals()).toMatchObject({ opened: 2, clicked: 1, machine_opened: 1, left_list: 1 })
   expect(unjudgedActs(db, 1e9, 10)).toHaveLength(0)
   expect(one(db, q.selectFrom('mailing_hours').selectAll())).toMatchObject({
@@ -226,9 +231,11 @@ test('the hours of a sequence’s mail begin with each reader’s own', () => {
   const claims = claimsOf(db, 'a', mailing)
   for (const [n, at] of [1 * HOUR, 50 * HOUR].entries()) {
     const [claimed] = claimSome(claims, 1, n)
-    claims.settle([{ personId: claimed!.person_id, to: 'accepted', answer: null }], at)
+    claims.settle([{ personId: claimed!.person_id, round: 0, to: 'accepted', answer: null }], at)
     const act = { mailingId: mailing, agent: 'SailMail', method: 'GET', link: null }
-    actRecorder(db)([{ ...act, personId: claimed!.person_id, kind: 'open', at: at + 2.5 * HOUR }])
+    actRecorder(db)([
+      { ...act, personId: claimed!.person_id, round: 0, kind: 'open', at: at + 2.5 * HOUR },
+    ])
   }
   for (const act of unjudgedActs(db, 1e12, 10)) applyVerdict(db, act, 'human')
   const hours = all(db, q.selectFrom('mailing_hours').select(['hour', 'opens']))

@@ -1,5 +1,5 @@
 import { sql, type SqlBool } from 'kysely'
-import { mayMove, type RecipientState } from '../../core/delivery'
+import { mayMove, type Addressed, type RecipientState } from '../../core/delivery'
 import type { DueLater } from '../../core/dispatch'
 import { all, one, q, run, transact, type Database } from '../query'
 import type { ActTotal, Schema } from '../schema'
@@ -39,7 +39,7 @@ export function beginTotals(db: Database, mailingId: number) {
 }
 
 /** Puts one person on the recipient list of a mailing that is going out; who is on it already stays as they are. */
-export function addRecipient(db: Database, mailingId: number, personId: number, now: number) {
+export function addRecipient(db: Database, { mailingId, personId, round }: Addressed, now: number) {
   transact(db, () => {
     beginTotals(db, mailingId)
     const { changes } = run(
@@ -49,6 +49,7 @@ export function addRecipient(db: Database, mailingId: number, personId: number, 
         .values({
           mailing_id: mailingId,
           person_id: personId,
+          round,
           state: 'queued',
           at: now,
           due: now,
@@ -71,13 +72,12 @@ export function dropOpenRecipients(
     let open = q
       .selectFrom('recipients')
       .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
-      .select(['recipients.mailing_id', 'recipients.state'])
+      .select(['recipients.mailing_id as mailingId', 'recipients.round', 'recipients.state'])
       .where('recipients.person_id', '=', personId)
       .where('recipients.state', 'in', ['queued', 'deferred'])
     if (listId !== undefined) open = open.where('mailings.list_id', '=', listId)
-    for (const { mailing_id, state } of all(db, open)) {
-      moveRecipient(db, mailing_id, personId, state, 'dropped', now, { answer: reason })
-    }
+    for (const { state, ...of } of all(db, open))
+      moveRecipient(db, { ...of, personId }, state, 'dropped', now, { answer: reason })
   })
 }
 
@@ -87,8 +87,7 @@ export function dropOpenRecipients(
  */
 export function moveRecipient(
   db: Database,
-  mailingId: number,
-  personId: number,
+  { mailingId, personId, round }: Addressed,
   from: RecipientState,
   to: RecipientState,
   now: number,
@@ -103,6 +102,7 @@ export function moveRecipient(
         .set({ state: to, at: now, ...also })
         .where('mailing_id', '=', mailingId)
         .where('person_id', '=', personId)
+        .where('round', '=', round)
         .where('state', '=', from),
     )
     if (changes) shiftTotals(db, mailingId, { [from]: -1, [to]: 1 })
@@ -182,13 +182,14 @@ export function nextDueOf(db: Database, mailingId: number): number | null {
 }
 
 /** One recipient as it stands. */
-export function readRecipient(db: Database, mailingId: number, personId: number) {
+export function readRecipient(db: Database, { mailingId, personId, round }: Addressed) {
   return one(
     db,
     q
       .selectFrom('recipients')
       .selectAll()
       .where('mailing_id', '=', mailingId)
-      .where('person_id', '=', personId),
+      .where('person_id', '=', personId)
+      .where('round', '=', round),
   )
 }

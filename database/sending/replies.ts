@@ -1,10 +1,9 @@
+import type { Addressed } from '../../core/delivery'
 import { DAY } from '../../core/time'
 import { all, one, q, run, transact, type Database } from '../query'
 
 /** What a person wrote back. */
-export interface NewReply {
-  mailingId: number
-  personId: number
+export interface NewReply extends Addressed {
   from: { name: string; address: string }
   subject: string
   text: string
@@ -20,7 +19,7 @@ const PASSED_ON_A_DAY = 20
 
 /** Keeps a reply, to be passed on; the first of somebody to a mailing counts. Its id. */
 export function addReply(db: Database, reply: NewReply, now: number): number {
-  const { mailingId, personId, from, subject, text, reportId } = reply
+  const { mailingId, personId, round, from, subject, text, reportId } = reply
   return transact(db, () => {
     const tooMany = repliedSince(db, personId, now - DAY) >= PASSED_ON_A_DAY
     const { id } = run(
@@ -28,6 +27,7 @@ export function addReply(db: Database, reply: NewReply, now: number): number {
       q.insertInto('replies').values({
         mailing_id: mailingId,
         person_id: personId,
+        round,
         at: now,
         from_name: from.name.slice(0, 200),
         from_address: from.address.slice(0, 320),
@@ -46,6 +46,7 @@ export function addReply(db: Database, reply: NewReply, now: number): number {
         .set({ replied_at: now })
         .where('mailing_id', '=', mailingId)
         .where('person_id', '=', personId)
+        .where('round', '=', round)
         .where('replied_at', 'is', null),
     )
     return id

@@ -6,6 +6,8 @@ export interface SendingTables {
   recipients: {
     mailing_id: number
     person_id: number
+    /** Which of the person's rounds in the mailing's sequence it belongs to; 0 of a mailing that goes out by itself. */
+    round: Generated<number>
     state: RecipientState
     at: number
     due: number
@@ -46,6 +48,7 @@ export interface SendingTables {
     id: Generated<number>
     mailing_id: number
     person_id: number
+    round: Generated<number>
     at: number
     from_name: string
     from_address: string
@@ -64,6 +67,7 @@ export interface SendingTables {
     id: Generated<number>
     mailing_id: number
     person_id: number
+    round: Generated<number>
     kind: 'open' | 'click'
     link: number | null
     at: number

@@ -1,3 +1,4 @@
+import { addressed } from '../../core/delivery'
 import { readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
 import { changePerson, readFields, readTags, tagNamed, tagPeople } from '../people'
@@ -6,10 +7,15 @@ import { addRecipient } from '../sending'
 import { enrolPerson } from './entering'
 
 /** Does in the account what a step asks for, in its caller's transaction. What it names and is gone is passed over. */
-export function carryOut(db: Database, effect: Effect, person: number, now: number) {
+export function carryOut(
+  db: Database,
+  effect: Effect,
+  { person, round }: { person: number; round: number },
+  now: number,
+) {
   switch (effect.is) {
     case 'mail':
-      return addRecipient(db, effect.mailingId, person, now)
+      return addRecipient(db, addressed(effect.mailingId, person, round), now)
     case 'tag':
       return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), true)
     case 'untag': {

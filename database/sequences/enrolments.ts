@@ -23,7 +23,7 @@ export function advanceDue(db: Database, now: number): number {
         .selectFrom('enrolments as n')
         .innerJoin('sequences as s', 's.id', 'n.sequence_id')
         .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 'n.visit'])
-        .select(['n.entered_at', 's.list_id'])
+        .select(['n.entered_at', 'n.round', 's.list_id'])
         .where('s.state', '=', 'running')
         .where(isInside)
         .where('n.due', '<=', now)
@@ -33,7 +33,8 @@ export function advanceDue(db: Database, now: number): number {
     const maps = new Map<string, SequenceMap>()
     const zone = zoneOf(db)
     const happened = happeningsAt(db, now)
-    for (const { sequence_id, person_id, version, list_id, entered_at, ...place } of due) {
+    for (const of of due) {
+      const { sequence_id, person_id, round, version, list_id, entered_at, ...place } = of
       const key = `${sequence_id} ${version}`
       const map = maps.get(key) ?? mapOfVersion(db, sequence_id, version)
       maps.set(key, map)
@@ -41,12 +42,12 @@ export function advanceDue(db: Database, now: number): number {
         subscribed: subscriptionState(db, person_id, list_id!) === 'subscribed',
         suppressed: isSuppressed(db, person_id),
         pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
-        holds: (what: Happening) => happened(map, { sequence_id, person_id, entered_at }, what),
-        lot: (step: string) => lotOf(sequence_id, step, person_id),
+        holds: (what: Happening) => happened(map, { person_id, round, entered_at }, what),
+        lot: (step: string) => lotOf(sequence_id, step, person_id, round),
         zone,
       }
       const { effects, next, ended, passed } = advance(map, place, facts, now)
-      for (const effect of effects) carryOut(db, effect, person_id, now)
+      for (const effect of effects) carryOut(db, effect, { person: person_id, round }, now)
       if (passed) countPassed(db, { sequence_id, version }, passed)
       const step = ended?.why === 'goal' ? { step: passed!.step } : {}
       const change = ended ? { ...ended, ...step, ended_at: now } : next!
@@ -56,7 +57,8 @@ export function advanceDue(db: Database, now: number): number {
           .updateTable('enrolments')
           .set(change)
           .where('sequence_id', '=', sequence_id)
-          .where('person_id', '=', person_id),
+          .where('person_id', '=', person_id)
+          .where('round', '=', round),
       )
     }
     return due.length
@@ -118,13 +120,14 @@ export function standingAt(db: Database, sequenceId: number): Record<string, num
   const rows = all(
     db,
     q
-      .selectFrom('enrolments')
-      .select(['step', (eb) => eb.fn.countAll<number>().as('n')])
+      .selectFrom('sequence_standing')
+      .select(['place', (eb) => eb.fn.sum<number>('people').as('n')])
       .where('sequence_id', '=', sequenceId)
       .where('state', '=', 'inside')
-      .groupBy('step'),
+      .where('people', '>', 0)
+      .groupBy('place'),
   )
-  return Object.fromEntries(rows.map(({ step, n }) => [step, n]))
+  return Object.fromEntries(rows.map(({ place, n }) => [place, n]))
 }
 
 /** How many went by each way out of each step, of all versions; and how many came out by a goal. */
@@ -152,7 +155,7 @@ export function peopleInside(db: Database, sequenceId: number, limit: number) {
       .selectFrom('enrolments as n')
       .innerJoin('people as p', 'p.id', 'n.person_id')
       .select(['p.id', 'p.address', 'p.first_name', 'p.last_name'])
-      .select(['n.step', 'n.due', 'n.version', 'n.entered_at'])
+      .select(['n.step', 'n.due', 'n.version', 'n.entered_at', 'n.round'])
       .where('n.sequence_id', '=', sequenceId)
       .where('n.state', '=', 'inside')
       .orderBy('n.due')

@@ -1,21 +1,28 @@
-import { sql } from 'kysely'
-import { enter, type Place } from '../../core/sequences'
-import { ruleToPredicate } from '../../core/segments'
+import {
+  enter,
+  mayComeIn,
+  type EarlierRound,
+  type Place,
+  type SequenceMap,
+} from '../../core/sequences'
+import { ruleToPredicate, type Predicate } from '../../core/segments'
 import { readAccount } from '../account'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, q, run, transact, type Database } from '../query'
 import { askedAt, factsOf, readyNow } from '../segments'
-import { mapOfVersion, sequenceById, type Sequence } from './sequences'
+import { comingBy, nextComing, type Comer } from './coming'
+import { markOf, setMark } from './marks'
+import { mapOfVersion, runningSequences, sequenceById, type Sequence } from './sequences'
 
-/** Records are read in parts, so that no transaction is long. */
+/** So many who arrived are let in at once, so that no transaction is long. */
 const BATCH = 2_000
 
 /** Whose days and hours count. */
 export const zoneOf = (db: Database): string => readAccount(db)?.zone ?? 'UTC'
 
 /**
- * Lets in who newly did what starts a sequence, read on from where it was read last, and says whether there is more.
- * Nobody comes in twice, nor by an import that was not meant to start anything, nor who has left again since.
+ * Lets in who newly did what starts a sequence, read on from where it was read last, and who is to come in by hand; and
+ * says whether there is more. Nobody comes in oftener than the sequence says, nor who has left its list again since.
  */
 export function enrolNew(
   db: Database,
@@ -23,85 +30,109 @@ export function enrolNew(
   now: number,
 ): { entered: number; more: boolean } {
   return transact(db, () => {
-    const { when, rule } = sequence.map.start
-    const found = when.is === 'joined' ? joined(db, sequence) : did(db, sequence, when.name)
-    if (found.length === 0) return { entered: 0, more: false }
-    const asks = rule && ruleToPredicate(readyNow(db, rule), askedAt(db, now))
-    const map = mapOfVersion(db, sequence.id, sequence.version)
-    const place = enter(map, now, zoneOf(db))
     let entered = 0
-    for (const { person } of found) {
-      if (place === null || person === null || !mayBeInside(db, sequence, person)) continue
-      if (asks && !asks(factsOf(db, person)!)) continue
-      entered += enrol(db, sequence, person, place, now)
+    let more = false
+    const letIn = doorOf(db, sequence, now)
+    const zone = zoneOf(db)
+    for (const [n, start] of sequence.map.start.by.entries()) {
+      const upto = markOf(db, sequence.id, n)
+      const found = comingBy(db, sequence, start, { upto, now, zone })
+      for (const comer of found.comers) entered += Number(letIn(comer, n))
+      if (found.upto !== upto) setMark(db, sequence.id, n, found.upto)
+      more ||= found.more
     }
-    const column = when.is === 'joined' ? 'evidence_read' : 'events_read'
-    const read = q.updateTable('sequences').set({ [column]: found.at(-1)!.id })
-    run(db, read.where('id', '=', sequence.id))
-    return { entered, more: found.length === BATCH }
+    const arrived = q
+      .selectFrom('sequence_arrivals')
+      .select(['id', 'person_id', 'start'])
+      .where('sequence_id', '=', sequence.id)
+      .orderBy('id')
+      .limit(BATCH)
+    const arrivals = all(db, arrived)
+    for (const { person_id, start } of arrivals)
+      entered += Number(letIn({ person: person_id, by: null }, start))
+    const last = arrivals.at(-1)
+    if (last)
+      run(
+        db,
+        q
+          .deleteFrom('sequence_arrivals')
+          .where('sequence_id', '=', sequence.id)
+          .where('id', '<=', last.id),
+      )
+    return { entered, more: more || arrivals.length === BATCH }
   })
 }
 
-/**
- * Lets somebody into a sequence by hand, or by what they did elsewhere: whether they came in. They must be subscribed to
- * its list and fit its rule, and nobody comes in twice.
- */
+/** Lets somebody into a sequence by what they did elsewhere, or by hand: whether they came in. */
 export function enrolPerson(db: Database, id: number, person: number, now: number): boolean {
   const sequence = sequenceById(db, id)
-  if (sequence?.state !== 'running' || !mayBeInside(db, sequence, person)) return false
-  const { rule } = sequence.map.start
-  const place = enter(mapOfVersion(db, id, sequence.version), now, zoneOf(db))
-  if (place === null) return false
-  if (rule && !ruleToPredicate(readyNow(db, rule), askedAt(db, now))(factsOf(db, person)!))
-    return false
-  return enrol(db, sequence, person, place, now) === 1
+  return sequence?.state === 'running' && doorOf(db, sequence, now)({ person, by: null }, null)
 }
 
-/** Who joined the sequence's list since it was read last; `person` null: by an import that starts nothing. */
-function joined(db: Database, { list_id, evidence_read }: Sequence) {
-  return all(
-    db,
-    q
-      .selectFrom('evidence as e')
-      .leftJoin('imports as i', (join) =>
-        join.on('e.way', '=', 'import').on(sql<boolean>`i.id = cast(e.way_ref as integer)`),
-      )
-      .select('e.id')
-      .select(
-        sql<number | null>`case when e.list_id = ${list_id} and e.state = 'subscribed'
-          and e.way <> 'merged' and coalesce(i.starts_sequences, 1) = 1 then e.person_id end`.as(
-          'person',
-        ),
-      )
-      .where('e.id', '>', evidence_read)
-      .orderBy('e.id')
-      .limit(BATCH),
+/** When a start of any running sequence has something to look at by itself; null where none has. */
+export function nextStartDue(db: Database): number | null {
+  const zone = zoneOf(db)
+  const dues = runningSequences(db).flatMap(({ id, map }) =>
+    map.start.by.flatMap(
+      (start, n) => nextComing(db, start, { upto: markOf(db, id, n), zone }) ?? [],
+    ),
   )
+  return dues.length ? Math.min(...dues) : null
 }
 
-function did(db: Database, { events_read }: Sequence, name: string) {
-  return all(
-    db,
-    q
-      .selectFrom('events as e')
-      .select('e.id')
-      .select(sql<number | null>`case when e.name = ${name} then e.person_id end`.as('person'))
-      .where('e.id', '>', events_read)
-      .orderBy('e.id')
-      .limit(BATCH),
-  )
+/**
+ * Who comes to a sequence's door is let in, where they may: they are subscribed to its list and not suppressed, fit its rule,
+ * and were not inside before, or may come again. Says whether they came in.
+ */
+function doorOf(db: Database, sequence: Sequence, now: number) {
+  const { rule, again } = sequence.map.start
+  let asks: Predicate | null = null
+  let map: SequenceMap | undefined
+  return ({ person, by }: Comer, start: number | null): boolean => {
+    map ??= mapOfVersion(db, sequence.id, sequence.version)
+    const place = enter(map, now, zoneOf(db))
+    if (place === null || !mayBeInside(db, sequence, person)) return false
+    const rounds = roundsOf(db, sequence.id, person)
+    if (!mayComeIn(again, rounds, now)) return false
+    if (rule) {
+      asks ??= ruleToPredicate(readyNow(db, rule), askedAt(db, now))
+      if (!asks(factsOf(db, person)!)) return false
+    }
+    enrol(db, sequence, { person, round: rounds.length, start, by }, place, now)
+    return true
+  }
 }
 
 function mayBeInside(db: Database, { list_id }: Sequence, person: number): boolean {
   return subscriptionState(db, person, list_id!) === 'subscribed' && !isSuppressed(db, person)
 }
 
-function enrol(db: Database, { id, version }: Sequence, person: number, place: Place, now: number) {
-  return run(
+/** How often somebody was inside before; the latest last. */
+export function roundsOf(db: Database, sequenceId: number, person: number): EarlierRound[] {
+  return all(
+    db,
+    q
+      .selectFrom('enrolments')
+      .select(['state', 'entered_at as entered'])
+      .where('sequence_id', '=', sequenceId)
+      .where('person_id', '=', person)
+      .orderBy('round'),
+  )
+}
+
+function enrol(
+  db: Database,
+  { id, version }: Sequence,
+  of: { person: number; round: number; start: number | null; by: number | null },
+  place: Place,
+  now: number,
+) {
+  const { person, round, start, by } = of
+  const began = { round, start, started_by: by, entered_at: now }
+  run(
     db,
     q
       .insertInto('enrolments')
-      .values({ sequence_id: id, person_id: person, version, ...place, entered_at: now })
-      .onConflict((c) => c.doNothing()),
-  ).changes
+      .values({ sequence_id: id, person_id: person, version, ...place, ...began }),
+  )
 }

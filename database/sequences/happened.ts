@@ -5,8 +5,8 @@ import { askedAt, factsOf, readyNow } from '../segments'
 
 /** Somebody inside a sequence, of whom something is asked. */
 export interface Insider {
-  sequence_id: number
   person_id: number
+  round: number
   entered_at: number
 }
 
@@ -19,7 +19,11 @@ export function happeningsAt(db: Database, now: number) {
     if (!asks) ready.set(key, (asks = ruleToPredicate(readyNow(db, rule), askedAt(db, now))))
     return asks(factsOf(db, person)!)
   }
-  return (map: SequenceMap, { person_id, entered_at }: Insider, what: Happening): boolean => {
+  return (
+    map: SequenceMap,
+    { person_id, round, entered_at }: Insider,
+    what: Happening,
+  ): boolean => {
     switch (what.is) {
       case 'ordered':
         return isThere(
@@ -53,6 +57,7 @@ export function happeningsAt(db: Database, now: number) {
               .selectFrom('recipients')
               .select('mailing_id')
               .where('person_id', '=', person_id)
+              .where('round', '=', round)
               .where('mailing_id', 'in', mailings)
               .where(what.is === 'opened' ? 'opened_at' : 'clicked_at', 'is not', null),
           )

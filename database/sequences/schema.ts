@@ -14,9 +14,25 @@ export interface SequenceTables {
     version: Generated<number>
     created_at: number
     started_at: number | null
-    /** Up to where evidence and events were read for who comes in: ids. */
-    evidence_read: Generated<number>
-    events_read: Generated<number>
+  }
+  /** Up to where each of its starts was read: the id of the last row, or of dates the time. */
+  sequence_marks: { sequence_id: number; start: number; upto: number }
+  /** Who is to come in, until the engine has let them in; `start` null: by hand. */
+  sequence_arrivals: {
+    id: Generated<number>
+    sequence_id: number
+    start: number | null
+    person_id: number
+    at: number
+  }
+  /** How many rounds stand where: see {@link sequenceTriggers}. */
+  sequence_standing: {
+    sequence_id: number
+    version: number
+    state: 'inside' | 'finished' | 'left'
+    /** The step of those inside; the reason of those who came out, empty where there is none. */
+    place: string
+    people: number
   }
   sequence_versions: { sequence_id: number; version: number; map: string; at: number }
   /** How many went by each way out of each step. */
@@ -30,7 +46,13 @@ export interface SequenceTables {
   enrolments: {
     sequence_id: number
     person_id: number
+    /** Each time somebody comes in is a round, counted from 0. */
+    round: Generated<number>
     version: number
+    /** By which of the version's starts they came in; null: by hand, or by another sequence. */
+    start: number | null
+    /** The event or order that started it: its id. */
+    started_by: number | null
     state: Generated<'inside' | 'finished' | 'left'>
     why: string | null
     step: string
@@ -42,3 +64,10 @@ export interface SequenceTables {
 }
 
 export type SequenceState = 'draft' | 'running' | 'paused' | 'ended'
+
+/** What keeps these tables by itself. */
+export const sequenceTriggers = {
+  standing_came: 'a round that begins is counted where it stands',
+  standing_moved: 'a round that goes on is counted where it stands now',
+  standing_gone: 'a round that is gone is not counted',
+} as const

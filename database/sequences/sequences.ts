@@ -1,6 +1,12 @@
 import { sql, type Selectable } from 'kysely'
 import { startingLetter } from '../../core/letters'
-import { emptyMap, mailingsOfMap, readMap, type SequenceMap } from '../../core/sequences'
+import {
+  emptyMap,
+  mailingsOfMap,
+  readMap,
+  type SequenceMap,
+  type Starting,
+} from '../../core/sequences'
 import {
   createMailing,
   deleteMailing,
@@ -9,6 +15,7 @@ import {
   moveMailing,
 } from '../mailings'
 import { all, one, q, run, transact, type Database } from '../query'
+import { beginMarks } from './marks'
 import type { Schema } from '../schema'
 
 export type Sequence = Omit<Selectable<Schema['sequences']>, 'map'> & { map: SequenceMap }
@@ -16,7 +23,7 @@ export type Sequence = Omit<Selectable<Schema['sequences']>, 'map'> & { map: Seq
 /** All sequences with how many are inside, came out at the end, and left on the way. */
 export function readSequences(db: Database) {
   const count = (state: string) =>
-    sql<number>`(select count(*) from enrolments as n where n.sequence_id = sequences.id and n.state = ${state})`
+    sql<number>`(select coalesce(sum(n.people), 0) from sequence_standing as n where n.sequence_id = sequences.id and n.state = ${state})`
   return all(
     db,
     q
@@ -183,13 +190,12 @@ export function startSequence(db: Database, sequence: Sequence, now: number): bo
           state: 'running',
           version,
           started_at: sequence.started_at ?? now,
-          evidence_read: newest(db, 'evidence'),
-          events_read: newest(db, 'events'),
         })
         .where('id', '=', sequence.id)
         .where('state', 'in', ['draft', 'paused']),
     ).changes
     if (begun === 0) return false
+    beginMarks(db, sequence.id, sequence.map.start.by, now)
     if (!same)
       run(
         db,
@@ -207,15 +213,6 @@ export function startSequence(db: Database, sequence: Sequence, now: number): bo
       else goOnWithMailing(db, id, now)
     return true
   })
-}
-
-function newest(db: Database, table: 'evidence' | 'events'): number {
-  return (
-    one(
-      db,
-      q.selectFrom(table).select((eb) => eb.fn.max('id').as('id')),
-    )?.id ?? 0
-  )
 }
 
 /** Stops a sequence for a while: nobody comes in, nobody goes on, nothing goes out. */
@@ -268,9 +265,11 @@ export function deleteSequence(db: Database, id: number): boolean {
   })
 }
 
+const isByJoining = (start: Starting) => start.is === 'joined' && start.signUpId === null
+
 /** The running sequences that somebody comes into by joining a list. */
 export function startedByJoining(db: Database, listId: number): Sequence[] {
   return runningSequences(db).filter(
-    ({ map, list_id }) => map.start.when.is === 'joined' && list_id === listId,
+    ({ map, list_id }) => list_id === listId && map.start.by.some(isByJoining),
   )
 }

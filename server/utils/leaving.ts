@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { makeToken, readToken } from '~~/core/delivery'
+import { makeToken, readToken, type Addressed } from '~~/core/delivery'
 import type { Told } from '~~/core/readers'
 import { mailingById } from '~~/database/mailings'
 import { listById, personNow } from '~~/database/people'
@@ -7,8 +7,7 @@ import { toldTo } from '~~/cases/readers'
 
 /** Who is about to leave which list, by a letter's link, and how they are spoken to. */
 export interface Leaving {
-  mailingId: number
-  personId: number
+  of: Addressed
   list: NonNullable<ReturnType<typeof listById>>
   told: Told
   sender: string
@@ -23,8 +22,7 @@ export function leavingOf(event: H3Event): Leaving | null {
   if (!of || !list) return null
   const personId = personNow(db, of.personId)
   return {
-    mailingId: of.mailingId,
-    personId,
+    of: { ...of, personId },
     list,
     told: toldTo(db, personId, list.id),
     sender: account().name,
@@ -36,7 +34,7 @@ export const keepSending = ({ told, list }: Leaving) =>
   `<form method="post"><input type="hidden" name="back" value="yes"><button class="quiet">${told.html('mistake', { list: list.public_name })}</button></form>`
 
 /** The way to their own page, where there is less than nothing at all to choose. */
-export function toOwnPage({ mailingId, personId, told }: Leaving): string {
-  const token = makeToken(publicKey(), 'reader', mailingId, personId)
+export function toOwnPage({ of, told }: Leaving): string {
+  const token = makeToken(publicKey(), 'reader', of.mailingId, of.personId, of.round)
   return `<p><a href="/r/${token}">${told.html('yourPage')}</a></p>`
 }

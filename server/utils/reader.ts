@@ -10,6 +10,8 @@ export interface Reader {
   token: string
   personId: number
   mailingId: number | null
+  /** Of which of their rounds in the mailing's sequence the link was. */
+  round: number
   told: Told
 }
 
@@ -25,6 +27,7 @@ export function readerOf(event: H3Event): Reader | null {
     token,
     personId,
     mailingId: mailing?.id ?? null,
+    round: of.round,
     told: toldTo(db, personId, mailing?.list_id ?? null),
   }
 }

@@ -11,6 +11,9 @@ function byWay({ way, way_ref, page }: Person['evidence'][number]): string {
   return way.startsWith('by ') ? way : `by ${way}`
 }
 
+/** Which time it is, where it is not the first. */
+const time = (round: number) => (round > 0 ? `, time ${round + 1}` : '')
+
 /** One line of time: mail, orders, events, consent and notes, the latest first. */
 const line = computed(() => {
   const of = props.person
@@ -49,7 +52,12 @@ const line = computed(() => {
     })),
     ...of.sequences.flatMap((one) => {
       const to = `/sequences/${one.id}`
-      const came = { at: one.entered_at, kind: 'sequence', words: `came into ${one.name}`, to }
+      const came = {
+        at: one.entered_at,
+        kind: 'sequence',
+        words: `came into ${one.name}${time(one.round)}`,
+        to,
+      }
       if (one.ended_at === null) return [came]
       const words =
         one.state === 'left'

@@ -55,6 +55,8 @@ export interface Person {
     name: string
     state: 'inside' | 'finished' | 'left'
     why: string | null
+    /** Which time it was, counted from 0. */
+    round: number
     entered_at: number
     ended_at: number | null
   }[]

@@ -1,6 +1,7 @@
 import { sql, type SqlBool } from 'kysely'
 import { isWhole } from '../values/comparison'
 import { named } from '../values/write'
+import type { SequenceFact } from '../person-facts'
 import type { ConditionKind } from './kind'
 
 /** How somebody stands with a sequence. */
@@ -15,6 +16,9 @@ export type SequenceStanding = (typeof sequenceStandings)[number]
 export const sequenceStandings = ['inside', 'finished', 'never'] as const
 
 const verbs = { inside: 'inside', finished: 'finished', never: 'never in' }
+
+const latest = (rounds: readonly SequenceFact[]) =>
+  rounds.toSorted((a, b) => b.enteredAt - a.enteredAt)[0]
 
 export const sequence: ConditionKind<InSequence> = {
   read: ({ sequenceId, is }) =>
@@ -31,9 +35,10 @@ export const sequence: ConditionKind<InSequence> = {
   predicate: ({ sequenceId, is }) =>
     is === 'never'
       ? (person) => !person.sequences.has(sequenceId)
-      : (person) => person.sequences.get(sequenceId)?.state === is,
+      : (person) => !!person.sequences.get(sequenceId)?.some(({ state }) => state === is),
   fact({ sequenceId }, person, { day }) {
-    const been = person.sequences.get(sequenceId)
+    const rounds = person.sequences.get(sequenceId) ?? []
+    const been = rounds.find(({ state }) => state === 'inside') ?? latest(rounds)
     if (!been) return 'never in it'
     return been.state === 'inside'
       ? `inside since ${day(been.enteredAt)}`

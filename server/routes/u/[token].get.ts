@@ -5,10 +5,10 @@ export default defineEventHandler((event) => {
   const { db } = satchel()
   const leaving = leavingOf(event)
   if (!leaving) return noSuchLink(event)
-  const { personId, list, told, sender } = leaving
+  const { of, list, told, sender } = leaving
   const names = { list: list.public_name, sender }
   const language = told.language
-  if (subscriptionState(db, personId, list.id) === 'unsubscribed')
+  if (subscriptionState(db, of.personId, list.id) === 'unsubscribed')
     return publicPage(event, {
       title: told.plain('unsubscribed', names),
       body: `<p>${told.html('notSentAnyMore', names)}</p>${keepSending(leaving)}${toOwnPage(leaving)}`,

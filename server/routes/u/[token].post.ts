@@ -12,12 +12,13 @@ export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const leaving = leavingOf(event)
   if (!leaving) return noSuchLink(event)
-  const { mailingId, personId, list, told, sender } = leaving
+  const { of, list, told, sender } = leaving
+  const { personId } = of
   const names = { list: list.public_name, sender }
   const page = (title: keyof ReaderWords, body: string) =>
     publicPage(event, { title: told.plain(title, names), body, language: told.language })
   const form = new URLSearchParams((await readRawBody(event)) ?? '')
-  const by = { act: 'person' as const, ref: String(mailingId), ...fromWhere(event) }
+  const by = { act: 'person' as const, ref: String(of.mailingId), ...fromWhere(event) }
   if (form.get('back') === 'yes') {
     const way = 'unsubscribe page, taken back'
     const wording = told.plain('mistake', names)
@@ -27,13 +28,13 @@ export default defineEventHandler(async (event) => {
   const reason = leaveReasons.find(({ key }) => key === form.get('why'))
   if (reason) {
     const words = (form.get('words') ?? '').trim().slice(0, 500)
-    tellWhyLeft(db, mailingId, personId, reason.key, words, clock())
+    tellWhyLeft(db, of, reason.key, words, clock())
     return page('thanks', `<p>${told.html('nothingMore', names)}</p>`)
   }
   const way = form.get('List-Unsubscribe') === 'One-Click' ? 'one-click' : 'unsubscribe page'
   transact(db, () => {
     const state = changeSubscription(db, personId, list.id, 'unsubscribed', { ...by, way }, clock())
-    if (state === 'unsubscribed') recordLeaving(db, mailingId, personId, clock())
+    if (state === 'unsubscribed') recordLeaving(db, of, clock())
   })
   return page(
     'unsubscribed',

@@ -1,0 +1,365 @@
+import { beforeEach, expect, test } from 'vitest'
+import { addressed } from '../core/delivery'
+import { emptyMap, insertStep, type Again, type NewStep, type Starting } from '../core/sequences'
+import { DAY, HOUR } from '../core/time'
+import { all, q, run, transact, type Database } from '../database'
+import { finishedLetter } from '../tests/subscribers'
+import { madeUpAccount, somebody } from '../database/made-up'
+import { mailingById } from '../database/mailings'
+import { changeSubscription } from '../database/people'
+import { addSegment, segmentById } from '../database/segments'
+import { actRecorder, readRecipient } from '../database/sending'
+import {
+  addMailOf,
+  addSequence,
+  arrivalsOf,
+  changeSequence,
+  couldComeIn,
+  enrolPerson,
+  letSegmentIn,
+  nextStartDue,
+  pauseSequence,
+  readSequences,
+  sequenceById,
+  standingAt,
+  startSequence,
+} from '../database/sequences'
+import { followSegments } from './follow-segments'
+import { judgeActs } from './judge-acts'
+import { madeUpEngine } from './made-up'
+import { runSequences } from './run-sequences'
+
+let db: Database
+let list: number
+let engine: ReturnType<typeof madeUpEngine>
+beforeEach(() => {
+  ;({ db, list } = madeUpAccount())
+  engine = madeUpEngine(db)
+  const at = engine.time.now
+  const url = 'https://galewright.example/forecast'
+  run(db, q.insertInto('link_checks').values({ url, asked_at: at, checked_at: at, status: 200 }))
+})
+
+const waits: NewStep = { kind: 'wait', ms: 2 * DAY }
+/** A running sequence that begins so, of one step. */
+function running(by: Starting[], again: Again = { is: 'never' }, step: NewStep = waits): number {
+  const id = addSequence(db, 'Comes in', list, 0)
+  const map = { ...emptyMap, start: { by, again, rule: null } }
+  const sequence = sequenceById(db, id)!
+  changeSequence(
+    db,
+    sequence,
+    { name: 'Comes in', listId: list, map: insertStep(map, null, 'only', step) },
+    sequence.revision,
+  )
+  expect(startSequence(db, sequenceById(db, id)!, engine.time.now)).toBe(true)
+  return id
+}
+const join = (name: string, values = {}) =>
+  somebody(db, name, { list, now: engine.time.now, values })
+const happens = (person_id: number, name = 'basket', at = engine.time.now) =>
+  run(db, q.insertInto('events').values({ person_id, name, at, props: '{}' })).id
+let orders = 0
+const order = (person_id: number, at = engine.time.now) =>
+  run(db, q.insertInto('orders').values({ person_id, number: `N${orders++}`, at, money: 1_000 })).id
+async function settle() {
+  while (await runSequences(engine));
+}
+async function after(ms: number) {
+  engine.time.now += ms
+  await settle()
+}
+const rounds = (person: number) =>
+  all(
+    db,
+    q
+      .selectFrom('enrolments')
+      .select(['round', 'state', 'start', 'started_by'])
+      .where('person_id', '=', person)
+      .orderBy('round'),
+  )
+const states = (person: number) => rounds(person).map(({ state }) => state)
+
+test('never again: whatever they do, it is their first round alone', async () => {
+  running([{ is: 'event', name: 'basket' }])
+  const tove = join('tove')
+  happens(tove)
+  await settle()
+  await after(3 * DAY)
+  happens(tove)
+  await settle()
+  expect(states(tove)).toEqual(['finished'])
+})
+
+test('each time: every event is a round of its own, also while they are inside', async () => {
+  const id = running([{ is: 'event', name: 'basket' }], { is: 'each' })
+  const tove = join('tove')
+  const first = happens(tove)
+  await settle()
+  await after(HOUR)
+  const second = happens(tove)
+  await settle()
+  expect(rounds(tove)).toEqual([
+    { round: 0, state: 'inside', start: 0, started_by: first },
+    { round: 1, state: 'inside', start: 0, started_by: second },
+  ])
+  expect(standingAt(db, id)).toEqual({ only: 2 })
+  await after(2 * DAY - HOUR)
+  expect(states(tove)).toEqual(['finished', 'inside'])
+  await after(HOUR)
+  expect(readSequences(db)).toMatchObject([{ inside: 0, finished: 2, left: 0 }])
+})
+
+test('after finishing: not while inside, and not who left on the way', async () => {
+  running([{ is: 'event', name: 'basket' }], { is: 'finished' })
+  const [tove, mina] = [join('tove'), join('mina')]
+  for (const one of [tove, mina]) happens(one)
+  await after(HOUR)
+  happens(tove)
+  changeSubscription(db, mina, list, 'unsubscribed', { act: 'person', way: 'form' }, 1)
+  await after(2 * DAY)
+  const back = { act: 'person', way: 'form', wording: 'I want it.' } as const
+  changeSubscription(db, mina, list, 'subscribed', back, 2)
+  for (const one of [tove, mina]) happens(one)
+  await settle()
+  expect([states(tove), states(mina)]).toEqual([['finished', 'inside'], ['left']])
+})
+
+test('after so many days, counted from when they came in', async () => {
+  running([{ is: 'event', name: 'basket' }], { is: 'days', days: 30 })
+  const tove = join('tove')
+  for (const wait of [0, 29 * DAY, DAY]) {
+    engine.time.now += wait
+    happens(tove)
+    await settle()
+  }
+  expect(states(tove)).toEqual(['finished', 'inside'])
+})
+
+test('each round has its mail, with tokens, opens and a state of its own', async () => {
+  const id = addSequence(db, 'Basket', list, 0)
+  const mailing = addMailOf(db, sequenceById(db, id)!, 'Your basket', 0)
+  const { subject, document } = finishedLetter()
+  run(
+    db,
+    q
+      .updateTable('letters')
+      .set({ subject, document: JSON.stringify(document) })
+      .where('id', '=', mailingById(db, mailing)!.letter_id),
+  )
+  const start = {
+    by: [{ is: 'event' as const, name: 'basket' }],
+    again: { is: 'each' as const },
+    rule: null,
+  }
+  const map = insertStep({ ...emptyMap, start }, null, 'hello', {
+    kind: 'mail',
+    mailingId: mailing,
+  })
+  changeSequence(db, sequenceById(db, id)!, { name: 'Basket', listId: list, map }, 1)
+  startSequence(db, sequenceById(db, id)!, engine.time.now)
+  const tove = join('tove')
+  for (const _ of [1, 2]) {
+    happens(tove)
+    await after(HOUR)
+  }
+  const of = (round: number) => readRecipient(db, addressed(mailing, tove, round))
+  expect([of(0)?.state, of(1)?.state, of(2)]).toEqual(['queued', 'queued', undefined])
+  const act = { kind: 'open' as const, link: null, agent: 'SailMail/4.2', method: 'GET' }
+  actRecorder(db)([{ ...addressed(mailing, tove, 1), ...act, at: engine.time.now }])
+  engine.time.now += HOUR
+  while (judgeActs(engine));
+  expect([of(0)!.opened_at, of(1)!.opened_at]).toEqual([null, engine.time.now - HOUR])
+})
+
+test('an order lets in; where the first is asked for, only that one', async () => {
+  running([{ is: 'ordered', first: true }])
+  const [tove, mina] = [join('tove'), join('mina')]
+  order(mina, engine.time.now - 40 * DAY)
+  await settle()
+  for (const one of [tove, mina]) order(one)
+  await settle()
+  expect([states(tove), states(mina)]).toEqual([['inside'], []])
+})
+
+test('orders of long ago that come in by a file let nobody in', async () => {
+  running([{ is: 'ordered', first: false }])
+  const tove = join('tove')
+  order(tove, engine.time.now - 40 * DAY)
+  await settle()
+  expect(states(tove)).toEqual([])
+})
+
+test('what is left behind: an event that no order followed in time, and the last of several', async () => {
+  const by: Starting = { is: 'left behind', name: 'basket', unless: null, within: 4 * HOUR }
+  running([by], { is: 'each' })
+  const [left, bought, twice] = [join('left'), join('bought'), join('twice')]
+  for (const one of [left, bought, twice]) happens(one)
+  await after(HOUR)
+  expect(nextStartDue(db)).toBe(engine.time.now + 3 * HOUR)
+  order(bought)
+  const later = happens(twice)
+  await after(3 * HOUR)
+  expect([states(left), states(bought), states(twice)]).toEqual([['inside'], [], []])
+  await after(HOUR)
+  expect(rounds(twice)).toMatchObject([{ round: 0, started_by: later }])
+  expect(nextStartDue(db)).toBeNull()
+})
+
+test('what is left behind is found whatever else happens before its time is over', async () => {
+  running([{ is: 'left behind', name: 'basket', unless: 'paid', within: 4 * HOUR }])
+  const [tove, mina] = [join('tove'), join('mina')]
+  happens(tove)
+  happens(mina)
+  await after(HOUR)
+  for (let n = 0; n < 5; n++) happens(tove, 'page view')
+  happens(mina, 'paid')
+  await after(3 * HOUR)
+  expect([states(tove), states(mina)]).toEqual([['inside'], []])
+})
+
+const birthday = { is: 'date', of: 'birthday', days: 0, yearly: true, hour: 9 } as const
+test('a birthday lets in at its hour, two years running, and one of today that is learned later waits a year', async () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'birthday', name: 'Birthday', kind: 'date', position: 0 }),
+  )
+  running([birthday], { is: 'days', days: 300 })
+  const tove = join('tove', { birthday: '1988-11-24' })
+  const late = join('late', { birthday: '1990-11-23' })
+  await settle()
+  expect(nextStartDue(db)).toBe(Date.UTC(2026, 10, 24, 9))
+  await after(23 * HOUR)
+  expect(states(tove)).toEqual([])
+  await after(HOUR)
+  expect(states(tove)).toEqual(['inside'])
+  await after(364 * DAY)
+  expect([states(tove), states(late)]).toEqual([['finished'], ['inside']])
+  await after(DAY)
+  expect([states(tove), states(late)]).toEqual([['finished', 'inside'], ['inside']])
+})
+
+test('29 February counts on the 28th in other years; days before are days of the calendar', async () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'birthday', name: 'Birthday', kind: 'date', position: 0 }),
+  )
+  engine.time.now = Date.UTC(2027, 1, 20, 12)
+  running([{ ...birthday, days: -3 }], { is: 'each' })
+  const leap = join('leap', { birthday: '1988-02-29' })
+  const inMarch = join('march', { birthday: '1988-03-01' })
+  await after(5 * DAY)
+  expect([states(leap), states(inMarch)]).toEqual([['inside'], []])
+  await after(DAY)
+  expect([states(leap).length, states(inMarch).length]).toEqual([1, 1])
+})
+
+test('a date that comes once, and the day on which they joined', async () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'course', name: 'Course', kind: 'date', position: 0 }),
+  )
+  const once = running([{ is: 'date', of: 'course', days: -1, yearly: false, hour: 9 }])
+  const joined = running([{ is: 'date', of: 'joined_at', days: 0, yearly: true, hour: 9 }])
+  const tove = join('tove', { course: '2026-11-26' })
+  await after(2 * DAY)
+  expect(standingAt(db, once)).toEqual({ only: 1 })
+  await after(362 * DAY)
+  expect(standingAt(db, joined)).toEqual({})
+  await after(DAY)
+  expect(standingAt(db, joined)).toEqual({ only: 1 })
+  expect(rounds(tove)).toHaveLength(2)
+})
+
+test('what falls into a pause lets nobody in', async () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'birthday', name: 'Birthday', kind: 'date', position: 0 }),
+  )
+  const id = running([birthday])
+  const tove = join('tove', { birthday: '1988-11-24' })
+  pauseSequence(db, id, engine.time.now)
+  await after(2 * DAY)
+  startSequence(db, sequenceById(db, id)!, engine.time.now)
+  await settle()
+  expect(states(tove)).toEqual([])
+})
+
+const inOrrin = { kind: 'field', key: 'town', test: { is: 'equal', text: 'Orrin' } } as const
+function segmentOfOrrin() {
+  run(db, q.insertInto('fields').values({ key: 'town', name: 'Town', kind: 'text', position: 0 }))
+  return addSegment(db, 'From Orrin', inOrrin, 0)
+}
+const moves = (person: number, town: string) =>
+  run(
+    db,
+    q
+      .updateTable('people')
+      .set({ fields: JSON.stringify({ town }) })
+      .where('id', '=', person),
+  )
+
+test('who comes into a segment comes in, and who leaves it where that is asked', async () => {
+  const segmentId = segmentOfOrrin()
+  const comes = running([{ is: 'segment', segmentId, comes: true }])
+  const leaves = running([{ is: 'segment', segmentId, comes: false }])
+  const [tove, mina] = [join('tove'), join('mina', { town: 'Orrin' })]
+  // Who is in it already when it is noted first did not come.
+  while (await followSegments(engine));
+  await settle()
+  expect([standingAt(db, comes), standingAt(db, leaves)]).toEqual([{}, {}])
+  moves(tove, 'Orrin')
+  moves(mina, 'Sandreach')
+  engine.time.now += DAY
+  while (await followSegments(engine));
+  await settle()
+  expect([standingAt(db, comes), standingAt(db, leaves)]).toEqual([{ only: 1 }, { only: 1 }])
+  expect(rounds(tove)).toMatchObject([{ start: 0 }])
+})
+
+test('a segment is let in by hand: counted before, and only who may', async () => {
+  const segmentId = segmentOfOrrin()
+  const id = running([])
+  const [tove, mina] = [join('tove', { town: 'Orrin' }), join('mina', { town: 'Orrin' })]
+  somebody(db, 'stranger', { values: { town: 'Orrin' } })
+  join('other')
+  expect(enrolPerson(db, id, mina, engine.time.now)).toBe(true)
+  expect(enrolPerson(db, id, mina, engine.time.now)).toBe(false)
+  const sequence = sequenceById(db, id)!
+  const { rule } = segmentById(db, segmentId)!
+  expect(couldComeIn(db, sequence, rule, engine.time.now)).toEqual({ people: 2, fresh: 1 })
+  expect(letSegmentIn(db, sequence, rule, engine.time.now)).toBe(2)
+  expect(arrivalsOf(db, id)).toBe(2)
+  await settle()
+  expect(arrivalsOf(db, id)).toBe(0)
+  expect(rounds(tove)).toEqual([{ round: 0, state: 'inside', start: null, started_by: null }])
+  expect(states(mina)).toEqual(['inside'])
+})
+
+test('an engine that ends in the middle lets nobody in twice', async () => {
+  running([{ is: 'event', name: 'basket' }], { is: 'each' })
+  const tove = join('tove')
+  happens(tove)
+  expect(() =>
+    transact(db, () => {
+      void runSequences(engine)
+      throw new Error('ended')
+    }),
+  ).toThrow('ended')
+  await settle()
+  expect(rounds(tove)).toHaveLength(1)
+})
+
+test('a date that was missed by more than a week is not kept late', async () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'birthday', name: 'Birthday', kind: 'date', position: 0 }),
+  )
+  running([birthday])
+  const [early, late] = [
+    join('early', { birthday: '1988-11-25' }),
+    join('late', { birthday: '1988-12-02' }),
+  ]
+  await after(15 * DAY)
+  expect([states(early), states(late)]).toEqual([[], ['inside']])
+})
