@@ -23,6 +23,7 @@ import {
   sequenceById,
   standingAt,
   startSequence,
+  takeOut,
 } from '../database/sequences'
 import { followSegments } from './follow-segments'
 import { judgeActs } from './judge-acts'
@@ -334,6 +335,20 @@ test('a segment is let in by hand: counted before, and only who may', async () =
   expect(arrivalsOf(db, id)).toBe(0)
   expect(rounds(tove)).toEqual([{ round: 0, state: 'inside', start: null, started_by: null }])
   expect(states(mina)).toEqual(['inside'])
+})
+
+test('taken out by hand, they get nothing more of it, in any round', async () => {
+  const id = running([{ is: 'event', name: 'basket' }], { is: 'each' })
+  const tove = join('tove')
+  happens(tove)
+  await settle()
+  happens(tove)
+  await settle()
+  expect(takeOut(db, id, tove, engine.time.now)).toBe(2)
+  expect(takeOut(db, id, tove, engine.time.now)).toBe(0)
+  await after(3 * DAY)
+  expect(states(tove)).toEqual(['left', 'left'])
+  expect(readSequences(db)).toMatchObject([{ inside: 0, finished: 0, left: 2 }])
 })
 
 test('an engine that ends in the middle lets nobody in twice', async () => {

@@ -17,6 +17,18 @@ export const sequenceInput = object({
 /** Which revision was seen by who starts it. */
 export const sequenceStartInput = object({ revision: number().integer().positive().required() })
 
+/** Who is let in by hand: one person, or everybody in a segment. */
+export const letInInput = object({
+  personId: number().integer().positive(),
+  segmentId: number().integer().positive(),
+}).test(
+  'one',
+  'Say who is let in.',
+  ({ personId, segmentId }) => (personId === undefined) !== (segmentId === undefined),
+)
+
+export const takeOutInput = object({ personId: number().integer().positive().required() })
+
 export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })
 
 export const mailingInput = object({

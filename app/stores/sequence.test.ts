@@ -19,6 +19,8 @@ const onFile = (over: object = {}) => ({
   problems: [],
   cautions: [],
   fields: [],
+  signUps: [],
+  arriving: 0,
   others: [],
   traffic: {},
   ...over,

@@ -37,11 +37,16 @@ export interface OpenSequence {
     step: string
     due: number
     version: number
+    /** Which time they are inside, counted from 0. */
+    round: number
     entered_at: number
   }[]
   problems: string[]
   cautions: string[]
-  fields: Pick<Field, 'key' | 'name'>[]
+  fields: Pick<Field, 'key' | 'name' | 'kind'>[]
+  signUps: { id: number; name: string }[]
+  /** How many wait to be let in. */
+  arriving: number
   /** Sequences that people can be let into by a step. */
   others: { id: number; name: string }[]
   lists: { id: number; name: string }[]

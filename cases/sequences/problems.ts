@@ -1,15 +1,23 @@
 import { blockersOf } from '../../core/proof'
 import { readyRule } from '../../core/segments'
-import { mapCautions, mapProblems, stepsInOrder, type SequenceMap } from '../../core/sequences'
+import {
+  JOINED,
+  mapCautions,
+  mapProblems,
+  rulesOf,
+  stepsInOrder,
+  type SequenceMap,
+} from '../../core/sequences'
 import type { Database } from '../../database'
 import { mailingById } from '../../database/mailings'
-import { readCatalog } from '../../database/segments'
+import { readFields } from '../../database/people'
+import { readCatalog, segmentById } from '../../database/segments'
+import { signUpById } from '../../database/sign-ups'
 import type { Sequence } from '../../database/sequences'
 import { proofMailing } from '../mailings'
 
 /** What keeps a sequence from running, in sentences: of its map, of who may come in, and of its letters. */
 export function sequenceProblems(db: Database, sequence: Sequence, now: number): string[] {
-  const { rule } = sequence.map.start
   const letters = stepsInOrder(sequence.map).flatMap(({ step }) => {
     const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
     if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
@@ -23,23 +31,25 @@ export function sequenceProblems(db: Database, sequence: Sequence, now: number):
   })
   return [
     ...mapProblems(sequence.map, sequence.list_id),
-    ...[...(rule ? [rule] : []), ...rulesOf(sequence.map)].flatMap((one) =>
+    ...goneStarts(db, sequence.map),
+    ...rulesOf(sequence.map).flatMap((one) =>
       readyRule(one, readCatalog(db)).problems.map(({ message }) => message),
     ),
     ...letters,
   ]
 }
 
-/** The rules that forks and goals of a map ask. */
-const rulesOf = (map: SequenceMap) =>
-  stepsInOrder(map).flatMap(({ step }) => {
-    const asked =
-      step.kind === 'fork'
-        ? step.ways.map(({ when }) => when)
-        : step.kind === 'goal'
-          ? [step.when]
-          : []
-    return asked.flatMap((when) => (when.is === 'fits' ? [when.rule] : []))
+/** Starts that name what is not on file any more. */
+const goneStarts = (db: Database, { start }: SequenceMap) =>
+  start.by.flatMap((one) => {
+    if (one.is === 'segment' && one.segmentId > 0 && !segmentById(db, one.segmentId))
+      return ['The segment by which people come in is gone.']
+    if (one.is === 'joined' && one.signUpId !== null && !signUpById(db, one.signUpId))
+      return ['The sign-up by which people come in is gone.']
+    const isGone = (of: string) => of !== JOINED && !readFields(db).some(({ key }) => key === of)
+    return one.is === 'date' && one.of !== '' && isGone(one.of)
+      ? ['The field whose date lets people in is gone.']
+      : []
   })
 
 /** What may well be meant in a sequence, and often is not, in sentences. */

@@ -1,6 +1,6 @@
 import { mapRules, type LetterDocument } from '../../core/letters'
 import { mapConditions, readRule, type Condition } from '../../core/segments'
-import { readMap } from '../../core/sequences'
+import { readMap, withRules } from '../../core/sequences'
 import { all, q, run, transact, type Database } from '../query'
 
 /** Letters that have not begun to go out. */
@@ -11,7 +11,7 @@ const openLetters = q
   .where('started_at', 'is', null)
 
 /**
- * Changes conditions in every rule on file: those of segments, of who may come into sequences, and of mailings that
+ * Changes conditions in every rule on file: those of segments, of sequences' starts, forks and goals, and of mailings that
  * have not begun and their letters. So that what a rule refers to can be joined to something else without a rule losing its sense.
  */
 export function rewriteRules(db: Database, change: (part: Condition) => Condition) {
@@ -22,10 +22,10 @@ export function rewriteRules(db: Database, change: (part: Condition) => Conditio
   }
   const nextMap = (text: string): string | null => {
     const map = readMap(JSON.parse(text))
-    const rule = map?.start.rule ? next(JSON.stringify(map.start.rule)) : null
-    return rule === null
-      ? null
-      : JSON.stringify({ ...map, start: { ...map!.start, rule: JSON.parse(rule) as object } })
+    const changed = map && withRules(map, (rule) => mapConditions(rule, change))
+    return changed && JSON.stringify(changed) !== JSON.stringify(map)
+      ? JSON.stringify(changed)
+      : null
   }
   transact(db, () => {
     for (const { id, rule } of all(db, q.selectFrom('segments').select(['id', 'rule']))) {

@@ -166,7 +166,7 @@ export function freezePeople(
 /** Where a segment is used: mailings whose audience it is, sequences it opens or closes, and other segments. */
 export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
-    rule !== null && new RegExp(`"kind":"segment","segmentId":${id}\\b`).test(rule)
+    rule !== null && new RegExp(`"(kind|is)":"segment","segmentId":${id}\\b`).test(rule)
   const isGoal = (plan: string) => new RegExp(`"is":"(enters|leaves)","what":"${id}"`).test(plan)
   return {
     mailings: all(

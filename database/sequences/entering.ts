@@ -5,10 +5,12 @@ import {
   type Place,
   type SequenceMap,
 } from '../../core/sequences'
+import { addressed } from '../../core/delivery'
 import { ruleToPredicate, type Predicate } from '../../core/segments'
 import { readAccount } from '../account'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, q, run, transact, type Database } from '../query'
+import { moveRecipient } from '../sending'
 import { askedAt, factsOf, readyNow } from '../segments'
 import { comingBy, nextComing, type Comer } from './coming'
 import { markOf, setMark } from './marks'
@@ -67,6 +69,32 @@ export function enrolNew(
 export function enrolPerson(db: Database, id: number, person: number, now: number): boolean {
   const sequence = sequenceById(db, id)
   return sequence?.state === 'running' && doorOf(db, sequence, now)({ person, by: null }, null)
+}
+
+/** Takes somebody out by hand, of each of their rounds, with what is on its way to them from it: of how many rounds. */
+export function takeOut(db: Database, sequenceId: number, person: number, now: number): number {
+  return transact(db, () => {
+    const { changes } = run(
+      db,
+      q
+        .updateTable('enrolments')
+        .set({ state: 'left', why: 'by hand', ended_at: now })
+        .where('sequence_id', '=', sequenceId)
+        .where('person_id', '=', person)
+        .where('state', '=', 'inside'),
+    )
+    const open = q
+      .selectFrom('recipients')
+      .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+      .select(['recipients.mailing_id', 'recipients.round', 'recipients.state'])
+      .where('mailings.sequence_id', '=', sequenceId)
+      .where('recipients.person_id', '=', person)
+      .where('recipients.state', 'in', ['queued', 'deferred'])
+    const answer = 'taken out of the sequence'
+    for (const { mailing_id, round, state } of changes ? all(db, open) : [])
+      moveRecipient(db, addressed(mailing_id, person, round), state, 'dropped', now, { answer })
+    return changes
+  })
 }
 
 /** When a start of any running sequence has something to look at by itself; null where none has. */

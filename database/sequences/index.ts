@@ -8,7 +8,7 @@ export {
   trafficOf,
 } from './enrolments'
 export { carryOut, countPassed } from './carry-out'
-export { enrolNew, enrolPerson, nextStartDue, roundsOf } from './entering'
+export { enrolNew, enrolPerson, nextStartDue, roundsOf, takeOut } from './entering'
 export { arrivalsOf, arrivedBySegment, couldComeIn, letInSoon, letSegmentIn } from './arriving'
 export { comingBy } from './coming'
 export { beginMarks, markOf, setMark } from './marks'

@@ -4,7 +4,7 @@ import type { Rule } from '~~/core/segments'
 import { mailWords, segmentsOf } from './words'
 
 /** What is asked of somebody inside: what they did since they came in, or a segment they are in. */
-const props = defineProps<{ label: string; what: Happening }>()
+defineProps<{ label: string; what: Happening }>()
 const emit = defineEmits<{ change: [what: Happening] }>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
@@ -25,13 +25,6 @@ function chooseSegments(ids: number[]) {
   const parts = ids.map((segmentId): Rule => ({ kind: 'segment', segmentId }))
   emit('change', { is: 'fits', rule: { kind: 'any', of: parts } })
 }
-const events = computed(() => {
-  const { what } = props
-  const known = of.value.events
-  return what.is === 'did' && what.event && !known.includes(what.event)
-    ? [...known, what.event]
-    : known
-})
 </script>
 
 <template>
@@ -44,16 +37,12 @@ const events = computed(() => {
     >
       <option v-for="(words, is) in happenings" :key="is" :value="is">{{ words }}</option>
     </select>
-    <select
+    <EventPick
       v-if="what.is === 'did'"
-      class="field field-sm"
-      aria-label="Which event"
-      :value="what.event"
-      @change="emit('change', { is: 'did', event: value($event) })"
-    >
-      <option v-if="!what.event" value="">no event is on file yet</option>
-      <option v-for="name in events" :key="name" :value="name">{{ name }}</option>
-    </select>
+      label="Which event"
+      :name="what.event"
+      @change="emit('change', { is: 'did', event: $event })"
+    />
     <select
       v-else-if="what.is === 'opened' || what.is === 'clicked'"
       class="field field-sm"

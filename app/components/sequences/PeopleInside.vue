@@ -18,7 +18,7 @@ function whereWords(id: string) {
   <ul v-else class="mt-1">
     <li
       v-for="one in of.people.slice(0, 12)"
-      :key="one.id"
+      :key="`${one.id} ${one.round}`"
       class="border-b border-line-soft py-1 last:border-0"
     >
       <NuxtLink class="link block truncate" :to="`/people/${one.id}`">{{
@@ -26,7 +26,8 @@ function whereWords(id: string) {
       }}</NuxtLink>
       <span class="muted small"
         >{{ whereWords(one.step) }}, goes on {{ dayAndTime(one.due)
-        }}<template v-if="one.version !== of.version"> · version {{ one.version }}</template></span
+        }}<template v-if="one.version !== of.version"> · version {{ one.version }}</template
+        ><template v-if="one.round > 0"> · time {{ one.round + 1 }}</template></span
       >
     </li>
   </ul>

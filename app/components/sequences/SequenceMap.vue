@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { layOut, type LaidEdge } from '~~/core/sequences'
-import { stepFigures, stepWords, wayWords } from './words'
+import { againWords, startWords, stepFigures, stepWords, wayWords } from './words'
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
 const store = useSequence()
@@ -39,12 +39,6 @@ function fit() {
   zoom.value = Math.max(0.3, Math.min(1, clientWidth / width, clientHeight / height))
 }
 
-const startWords = computed(() => {
-  const { when } = of.value.map.start
-  if (when.is === 'event') return `Start: does “${when.name}”`
-  const list = of.value.lists.find(({ id }) => id === of.value.listId)
-  return list ? `Start: joins ${list.name}` : 'Start: joins a list'
-})
 const stops = computed(() => {
   const { counts, map } = of.value
   const { inside, finished, left } = counts
@@ -52,8 +46,8 @@ const stops = computed(() => {
     const at = { left: x(stop.column), top: y(stop.row) }
     if (stop.id === 'start')
       return {
-        ...{ ...stop, at, kind: 'end' as const, words: startWords.value },
-        about: map.start.rule ? 'once a person, and only some' : 'once a person',
+        ...{ ...stop, at, kind: 'end' as const, words: startWords(map.start.by, of.value) },
+        about: `${againWords(map.start.again)}${map.start.rule ? ', and only some' : ''}`,
         count: `${count(inside + finished + left)} came in`,
       }
     if (stop.id === 'finish')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Rule } from '~~/core/segments'
 import { accountsSender } from '~~/core/senders'
+import { freshStarts, startKinds, type Starting } from '~~/core/sequences'
 
 /** What lets people into a sequence, on whose list's behalf, and who of them. */
 const store = useSequence()
@@ -16,10 +17,15 @@ function setSegments(ids: number[]) {
   const rule: Rule | null = parts.length > 1 ? { kind: 'any', of: parts } : (parts[0] ?? null)
   void store.changeStart({ ...start.value, rule })
 }
-function setWhen(value: string) {
-  const when = value === '' ? { is: 'joined' as const } : { is: 'event' as const, name: value }
-  void store.changeStart({ ...start.value, when })
+const keep = (by: Starting[]) => void store.changeStart({ ...start.value, by })
+const put = (n: number, one: Starting) =>
+  keep(start.value.by.map((other, i) => (i === n ? one : other)))
+function add(event: Event) {
+  const select = event.target as HTMLSelectElement
+  keep([...start.value.by, freshStarts[select.value as Starting['is']]])
+  select.value = ''
 }
+const MOST = 6
 </script>
 
 <template>
@@ -37,25 +43,34 @@ function setWhen(value: string) {
         <option v-for="list in of.lists" :key="list.id" :value="list.id">{{ list.name }}</option>
       </select></label
     >
-    <label class="grid gap-1"
-      ><span class="muted small">Somebody comes in who</span>
+    <div class="grid gap-2">
+      <span class="muted small">{{
+        start.by.length
+          ? 'Somebody comes in who'
+          : 'Nobody comes in by themselves: only by hand, a sign-up or another sequence.'
+      }}</span>
+      <StartPick
+        v-for="(one, n) in start.by"
+        :key="`${n} ${one.is}`"
+        class="border-t border-line-soft pt-2"
+        :start="one"
+        @change="put(n, $event)"
+        @remove="keep(start.by.filter((_, i) => i !== n))"
+      />
       <select
+        v-if="start.by.length < MOST"
         class="field field-sm"
-        :value="start.when.is === 'event' ? start.when.name : ''"
-        @change="setWhen(($event.target as HTMLSelectElement).value)"
+        aria-label="Another way in"
+        value=""
+        @change="add"
       >
-        <option value="">joins the list</option>
-        <option v-for="name in of.events" :key="name" :value="name">does “{{ name }}”</option>
-        <option
-          v-if="start.when.is === 'event' && !of.events.includes(start.when.name)"
-          :value="start.when.name"
-        >
-          does “{{ start.when.name }}”
-        </option>
-      </select></label
-    >
+        <option value="">{{ start.by.length ? 'or who…' : 'Somebody who…' }}</option>
+        <option v-for="({ name }, is) in startKinds" :key="is" :value="is">{{ name }}</option>
+      </select>
+    </div>
+    <AgainPick :again="start.again" @change="store.changeStart({ ...start, again: $event })" />
     <div class="grid gap-1">
-      <span class="muted small">and is in any of</span>
+      <span class="muted small">Of them, who is in any of</span>
       <SegmentPicks
         v-if="store.canChange || segmentIds.length"
         label="Only people of the segment"
@@ -73,6 +88,8 @@ function setWhen(value: string) {
     />
   </fieldset>
   <p class="muted small mt-3">
-    Once a person. Whoever unsubscribes or is suppressed leaves the sequence, too.
+    What was before it runs lets nobody in. Whoever unsubscribes or is suppressed leaves the
+    sequence, too.
   </p>
+  <LetIn v-if="of.state === 'running'" />
 </template>

@@ -1,15 +1,10 @@
 <script setup lang="ts">
 import { officeHours, type OpenHours, type WaitStep } from '~~/core/sequences'
-import { inUnits, waitUnits } from './waits'
 
 /** How long is waited, and within which hours it goes on. */
 const props = defineProps<{ id: string; step: WaitStep }>()
 const store = useSequence()
-const wait = computed(() => inUnits(props.step.ms))
-function setWait(n: number, ms: number) {
-  if (Number.isFinite(n) && n >= 1)
-    void store.changeStep(props.id, { ...props.step, ms: Math.min(3_660, Math.round(n)) * ms })
-}
+const LONGEST = 3_660 * 24 * 60 * 60_000
 function setHours(hours: OpenHours | null) {
   const { hours: _, ...without } = props.step
   void store.changeStep(props.id, hours ? { ...without, hours } : without)
@@ -38,25 +33,12 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
 <template>
   <h2>Wait</h2>
   <fieldset class="mt-2 grid gap-3" :disabled="!store.canChange">
-    <div class="flex gap-2">
-      <KeptInput
-        class="field field-sm w-20 text-right"
-        type="number"
-        min="1"
-        max="3660"
-        aria-label="How long"
-        :value="wait.n"
-        @taken="setWait(Number($event), wait.unit.ms)"
-      />
-      <select
-        class="field field-sm !w-auto"
-        aria-label="Unit"
-        :value="wait.unit.ms"
-        @change="setWait(wait.n, Number(($event.target as HTMLSelectElement).value))"
-      >
-        <option v-for="unit in waitUnits" :key="unit.ms" :value="unit.ms">{{ unit.many }}</option>
-      </select>
-    </div>
+    <LengthField
+      label="How long"
+      :ms="step.ms"
+      :most="LONGEST"
+      @change="store.changeStep(id, { ...step, ms: $event })"
+    />
     <label class="flex items-center gap-2"
       ><input
         type="checkbox"

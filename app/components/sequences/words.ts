@@ -2,16 +2,22 @@ import { totalOf } from '~~/core/counting'
 import {
   actNames,
   happenings,
+  JOINED,
+  startKinds,
   waysOf,
   type Act,
+  type Again,
+  type DateStart,
   type Happening,
   type OpenHours,
+  type Starting,
   type Step,
 } from '~~/core/sequences'
 import type { OpenSequence } from '~/stores/sequence'
 import { waitWords } from './waits'
 
 type Of = Pick<OpenSequence, 'mailings' | 'segments' | 'fields' | 'map' | 'others'>
+type OfStart = Pick<OpenSequence, 'listId' | 'lists' | 'segments' | 'fields' | 'signUps'>
 
 export const mailWords = (id: number, { mailings }: Pick<Of, 'mailings'>): string => {
   const mail = mailings.find((one) => one.id === id)
@@ -43,6 +49,62 @@ export function happeningWords(what: Happening, of: Of): string {
       )
       return names.length ? `is in ${names.join(' or ')}` : happenings.fits
     }
+  }
+}
+
+/** What lets somebody in: "leaves a “basket” behind for 4 hours". */
+export function startingWords(start: Starting, of: OfStart): string {
+  const named = (rows: { id: number; name: string }[], id: number) =>
+    rows.find((one) => one.id === id)?.name ?? 'gone'
+  switch (start.is) {
+    case 'joined': {
+      const list = of.lists.find(({ id }) => id === of.listId)?.name ?? 'a list'
+      return start.signUpId === null
+        ? `joins ${list}`
+        : `joins ${list} by “${named(of.signUps, start.signUpId)}”`
+    }
+    case 'event':
+      return start.name ? `does “${start.name}”` : startKinds.event.name
+    case 'ordered':
+      return start.first ? 'orders for the first time' : 'orders'
+    case 'left behind': {
+      const what = start.name ? `“${start.name}”` : 'something'
+      const then = start.unless === null ? 'no order' : `no “${start.unless}”`
+      return `does ${what}, and ${then} within ${waitWords(start.within)}`
+    }
+    case 'segment':
+      if (start.segmentId === 0) return startKinds.segment.name
+      return `${start.comes ? 'comes into' : 'leaves'} ${named(of.segments, start.segmentId)}`
+    case 'date':
+      return dateWords(start, of)
+  }
+}
+
+function dateWords({ of: key, days, yearly }: DateStart, { fields }: OfStart): string {
+  const name = key === JOINED ? 'day of joining' : fields.find((field) => field.key === key)?.name
+  if (!name) return startKinds.date.name
+  const many = `${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`
+  const when = days === 0 ? 'on their' : days < 0 ? `${many} before their` : `${many} after their`
+  return `${when} ${name}${yearly ? ', every year' : ''}`
+}
+
+/** What somebody comes in by, on the map. */
+export function startWords(by: readonly Starting[], of: OfStart): string {
+  const words = by.map((one) => startingWords(one, of))
+  return `Start: ${words.join(', or ') || 'let in by hand'}`
+}
+
+/** How often somebody may come in. */
+export function againWords(again: Again): string {
+  switch (again.is) {
+    case 'never':
+      return 'once a person'
+    case 'finished':
+      return 'again after finishing'
+    case 'days':
+      return `again after ${again.days} ${again.days === 1 ? 'day' : 'days'}`
+    case 'each':
+      return 'each time anew'
   }
 }
 

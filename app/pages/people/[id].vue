@@ -27,7 +27,7 @@ const ownWishes = computed(() => {
     ...(oneInDays ? [`Asked for at most one mailing in ${oneInDays} days.`] : []),
   ]
 })
-const dialog = ref<'aside' | 'list' | 'merge' | 'erase' | null>(null)
+const dialog = ref<'aside' | 'list' | 'sequences' | 'merge' | 'erase' | null>(null)
 const tag = ref('')
 
 async function change(
@@ -122,6 +122,14 @@ function addTag() {
         @click="dialog = 'list'"
       >
         Change a subscription
+      </button>
+      <button
+        v-may="'POST /api/sequences/[id]/people'"
+        type="button"
+        class="btn btn-sm"
+        @click="dialog = 'sequences'"
+      >
+        Sequences…
       </button>
       <button
         v-may="'POST /api/people/[id]/merge'"
@@ -266,6 +274,12 @@ function addTag() {
       :lists="lists.answer.value?.lists ?? []"
       @close="dialog = null"
       @done="(body) => ((dialog = null), actOn(body))"
+    />
+    <InSequences
+      v-if="dialog === 'sequences'"
+      :person="person"
+      @close="dialog = null"
+      @done="((dialog = null), reload())"
     />
     <MergeDialog
       v-if="dialog === 'merge'"

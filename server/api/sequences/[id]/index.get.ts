@@ -1,4 +1,5 @@
 import {
+  arrivalsOf,
   mailingsOfSequence,
   peopleInside,
   readSequences,
@@ -9,6 +10,7 @@ import {
 import { sequenceCautions, sequenceProblems } from '~~/cases/sequences'
 import { readFields, readLists, eventNames } from '~~/database/people'
 import { senderOf } from '~~/database/mailings'
+import { readSignUps } from '~~/database/sign-ups'
 import { readSegments } from '~~/database/segments'
 
 /** A sequence with its map, its mails and what came of them, and who is inside where. */
@@ -27,7 +29,9 @@ export default defineEventHandler((event) => {
     problems:
       state === 'running' || state === 'ended' ? [] : sequenceProblems(db, sequence, clock()),
     cautions: state === 'ended' ? [] : sequenceCautions(sequence),
-    fields: readFields(db).map(({ key, name }) => ({ key, name })),
+    fields: readFields(db).map(({ key, name, kind }) => ({ key, name, kind })),
+    signUps: readSignUps(db, clock()).map(({ id, name }) => ({ id, name })),
+    arriving: arrivalsOf(db, id),
     others: startableSequences(db).filter((one) => one.id !== id),
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),

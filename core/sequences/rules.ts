@@ -1,0 +1,35 @@
+import type { Rule } from '../segments'
+import type { Happening } from './happening'
+import { stepsInOrder, type SequenceMap } from './map'
+import type { Step } from './steps'
+
+/** The rules that a map asks: of who may come in, and of forks and goals that somebody can come by. */
+export function rulesOf(map: SequenceMap): Rule[] {
+  const { rule } = map.start
+  const asked = stepsInOrder(map).flatMap(({ step }) => happeningsOf(step))
+  return [...(rule ? [rule] : []), ...asked.flatMap((one) => (one.is === 'fits' ? [one.rule] : []))]
+}
+
+function happeningsOf(step: Step): Happening[] {
+  if (step.kind === 'fork') return step.ways.map(({ when }) => when)
+  return step.kind === 'goal' ? [step.when] : []
+}
+
+/** The map with each of its rules as `change` gives it back. */
+export function withRules(map: SequenceMap, change: (rule: Rule) => Rule): SequenceMap {
+  const of = (one: Happening): Happening =>
+    one.is === 'fits' ? { ...one, rule: change(one.rule) } : one
+  const changed = (step: Step): Step => {
+    if (step.kind === 'fork')
+      return { ...step, ways: step.ways.map((way) => ({ ...way, when: of(way.when) })) }
+    return step.kind === 'goal' ? { ...step, when: of(step.when) } : step
+  }
+  const { rule } = map.start
+  return {
+    ...map,
+    start: { ...map.start, rule: rule && change(rule) },
+    steps: Object.fromEntries(
+      Object.entries(map.steps).map(([id, step]) => [id, changed(step)] as const),
+    ),
+  }
+}
