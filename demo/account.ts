@@ -99,8 +99,14 @@ export async function makeAccount(
     importBadly(db, lists.offers, now - 22 * HOUR)
     makeHistory(db, chance, people, pastMailings(lists, pictures, now), now)
     makeShop(db, chanceFrom(seed + 1), people, pictures, now)
-    makeSequences(db, chanceFrom(seed + 2), people, lists, now)
-    makeSegments(db, now)
+    const segments = makeSegments(db, now)
+    makeSequences(
+      db,
+      chanceFrom(seed + 2),
+      people,
+      { ...lists, quiet: segments['Gone quiet']! },
+      now,
+    )
     makeReplies(db, chanceFrom(seed + 3), now)
     makeWishes(db, chanceFrom(seed + 4), lists, now)
     plan(db, lists, pictures, now)

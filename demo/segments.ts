@@ -14,10 +14,13 @@ const saved: Record<string, string> = {
     'was sent any mailing at least 6 times in the last 180 days and opened any mailing at most 0 times in the last 180 days and clicked any mailing at most 0 times in the last 180 days',
 }
 
-export function makeSegments(db: Database, now: number) {
+/** Saves them; their ids, by name. */
+export function makeSegments(db: Database, now: number): Record<string, number> {
+  const ids: Record<string, number> = {}
   for (const [name, text] of Object.entries(saved)) {
     const parsed = parseRule(text, readCatalog(db))
     if (!parsed.ok) throw new Error(`${name}: ${parsed.message}`)
-    addSegment(db, name, parsed.rule, now)
+    ids[name] = addSegment(db, name, parsed.rule, now)
   }
+  return ids
 }

@@ -3,9 +3,7 @@ import {
   advance,
   emptyMap,
   enter,
-  freshStarts,
   insertStep,
-  joinAt,
   lotOf,
   mailingsOfMap,
   never,
@@ -13,7 +11,6 @@ import {
   type Happening,
   type Place,
   type SequenceMap,
-  type Start,
   type Starting,
 } from '../core/sequences'
 import { hourOf } from '../core/results'
@@ -37,28 +34,16 @@ import {
 } from '../database/sequences'
 import type { Chance } from './chance'
 import { historyStatements } from './history'
-import { letterFrom, type Words } from './letters'
-import type { DemoLists, DemoPerson } from './people'
-
-type Plan = {
-  name: string
-  list: number
-  since: number
-  state: 'running' | 'paused' | 'draft'
-  by: Start['by']
-  again?: Start['again']
-  /** Waits in milliseconds between letters. */
-  steps: (number | Words)[]
-  /** Where its line forks, once it is drawn; `mail` makes a mailing for one more letter. */
-  shape?: (map: SequenceMap, mail: (words: Words) => number) => SequenceMap
-}
+import { letterFrom } from './letters'
+import { plansFor, type Named, type Plan } from './sequence-plans'
+import type { DemoPerson } from './people'
 
 /** Four sequences: two that run, one that rests, one that is being drawn; with everybody who came by. */
 export function makeSequences(
   db: Database,
   chance: Chance,
   people: DemoPerson[],
-  lists: DemoLists,
+  lists: Named,
   now: number,
 ) {
   const agent = run(db, q.insertInto('agents').values({ text: 'SailMail/4.2 (tablet)' })).id
@@ -77,7 +62,7 @@ export function makeSequences(
     const set = { state: plan.state, version: 1, started_at: plan.since }
     run(db, q.updateTable('sequences').set(set).where('id', '=', id))
     beginMarks(db, id, plan.by, now)
-    const walk = walker(db, chance, agent, id, map)
+    const walk = walker(db, chance, agent, { id, map, buys: plan.buys ?? 0 })
     for (const comer of comersOf(db, people, plan, now)) walk(comer, plan.list, now)
     for (const mailing of mailingsOfMap(map)) {
       keepHours(db, mailing)
@@ -196,7 +181,12 @@ function everyComer(db: Database, sequence: Sequence, start: Starting, now: numb
 }
 
 /** Leads people through a map as they would have been led, up to now, and writes what came of it. */
-function walker(db: Database, chance: Chance, agent: number, sequence: number, map: SequenceMap) {
+function walker(
+  db: Database,
+  chance: Chance,
+  agent: number,
+  { id: sequence, map, buys }: { id: number; map: SequenceMap; buys: number },
+) {
   const write = historyStatements(db)
   const ordered = prepared<{ person: number; from: number; to: number }, { n: number }>(
     db,
@@ -231,9 +221,11 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) countPassed(db, { sequence_id: sequence, version: 1 }, passed)
       for (const effect of effects)
-        if (effect.is === 'mail')
-          clicked = read(person, { mailing: effect.mailingId, round }, at, now) ?? clicked
-        else carryOut(db, effect, { person: person.id, round }, at)
+        if (effect.is === 'mail') {
+          const then = read(person, { mailing: effect.mailingId, round }, at, now)
+          if (then !== null && by !== null && chance.is(buys)) buy(person, by, then, now)
+          clicked = then ?? clicked
+        } else carryOut(db, effect, { person: person.id, round }, at)
       last = ended?.why === 'goal' ? { ...place, step: passed!.step } : place
       place = next
       if (ended) ending = { ...ended, at }
@@ -251,6 +243,27 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
         ended_at: ending?.at ?? null,
       }),
     )
+  }
+
+  /** What was in the basket is bought after all. */
+  function buy(person: DemoPerson, basket: number, clicked: number, now: number) {
+    const at = clicked + chance.between(4, 50) * MINUTE
+    if (at > now) return
+    const event = all(db, q.selectFrom('events').select('props').where('id', '=', basket))[0]!
+    const { product: key } = JSON.parse(event.props) as { product: string }
+    const product = q.selectFrom('products').select(['id', 'price']).where('key', '=', key)
+    const { id, price } = all(db, product)[0]!
+    const number = `B-${basket}`
+    const order = run(
+      db,
+      q
+        .insertInto('orders')
+        .values({ number, person_id: person.id, at, money: price })
+        .onConflict((c) => c.doNothing()),
+    )
+    if (order.changes === 0) return
+    const item = { order_id: order.id, position: 0, product_id: id, quantity: 1, money: price }
+    run(db, q.insertInto('order_items').values(item))
   }
 
   /** Somebody who has just joined reads more gladly than others; when they clicked, if they did. */
@@ -287,149 +300,4 @@ function walker(db: Database, chance: Chance, agent: number, sequence: number, m
       write.act.run({ ...act, kind: 'click', link: firstLinkOf(0), at: clicked })
     return clicked
   }
-}
-
-function plansFor(lists: DemoLists, now: number): Plan[] {
-  return [
-    {
-      name: 'First breeze',
-      list: lists.windNotes,
-      since: now - 320 * DAY,
-      state: 'running',
-      by: [freshStarts.joined],
-      steps: [
-        {
-          subject: 'Hello from the workshop in Sandreach',
-          preview: 'What comes on Fridays, and where to begin',
-          title: 'Good to have you here',
-          greeting: true,
-          lines: [
-            'Every Friday we write what the wind will do on twelve beaches, and one thing worth trying in it.',
-            'Until the first one comes, here is where most people begin.',
-          ],
-          button: { label: 'See the workshop and the kites', path: '/new-kites' },
-        },
-        2 * DAY,
-        {
-          subject: 'Line care in five minutes',
-          preview: 'Sand, salt and knots, and what they do',
-          title: 'Lines like to be clean and dry',
-          lines: [
-            'Rinse them in fresh water, draw them once through a cloth, and hang them in loose loops. That is all the care they need.',
-          ],
-          button: { label: 'Read about line care', path: '/line-care' },
-        },
-        5 * DAY,
-        {
-          subject: 'Twelve beaches, and which wind each likes',
-          preview: 'A map for the glove box',
-          title: 'Where to fly',
-          lines: [
-            'Some beaches are at their best in a westerly, some only at low water. This map has them all.',
-          ],
-          button: { label: 'Open the map of beaches', path: '/beaches' },
-        },
-      ],
-      // Who clicks is marked on the way; who buys a kite has no need of the rest.
-      shape(map) {
-        const way = { when: { is: 'clicked' as const, mail: null }, next: null }
-        let shaped = insertStep(map, 'wait-3', 'fork', { kind: 'fork', ways: [way] })
-        shaped = insertStep(shaped, { step: 'fork', way: 1 }, 'mark', {
-          kind: 'do',
-          acts: [{ is: 'tag', tag: 'wants more' }],
-        })
-        return insertStep(shaped, 'mail-4', 'goal', {
-          ...{ kind: 'goal', name: 'a first order', when: { is: 'ordered' }, out: true },
-        })
-      },
-    },
-    {
-      name: 'Basket left behind',
-      list: lists.offers,
-      since: now - 150 * DAY,
-      state: 'running',
-      by: [{ is: 'left behind', name: 'basket', unless: null, within: 4 * HOUR }],
-      again: { is: 'each' },
-      steps: [
-        {
-          subject: 'Your basket is still here',
-          preview: 'We keep it for three days',
-          title: 'Your basket waits at the counter',
-          greeting: true,
-          lines: [
-            'Nothing is lost. If a spar length or a line weight was the question, answer this mail and we will help.',
-          ],
-          button: { label: 'Go back to your basket', path: '/basket' },
-        },
-        2 * DAY,
-        {
-          subject: 'Which kite was it to be?',
-          preview: 'Three questions that settle it',
-          title: 'Three questions that settle it',
-          lines: [
-            'How strong is your usual wind, how much room is there, and who flies with you? The rest follows.',
-          ],
-          button: { label: 'Answer three questions', path: '/which-kite' },
-        },
-      ],
-      // Half get the three questions, half an offer of help; whoever orders is out.
-      shape(map, mail) {
-        let shaped = insertStep(map, 'wait-1', 'split', {
-          kind: 'split',
-          ways: [{ share: 500, next: null }],
-        })
-        const help = mail({
-          subject: 'Shall we choose it with you?',
-          preview: 'Ten minutes on the telephone, with somebody who flies it',
-          title: 'Ask somebody who flies it',
-          lines: [
-            'Tell us when we may ring. We take the kite in question to the beach beforehand, and say what it does there.',
-          ],
-          button: { label: 'Say when we may ring', path: '/which-kite' },
-        })
-        shaped = insertStep(shaped, { step: 'split', way: 1 }, 'help', {
-          ...{ kind: 'mail', mailingId: help },
-        })
-        shaped = insertStep(shaped, 'mail-2', 'goal', {
-          ...{ kind: 'goal', name: 'bought after all', when: { is: 'ordered' }, out: true },
-        })
-        return joinAt(shaped, 'split', 1, 'goal')
-      },
-    },
-    {
-      name: 'First course',
-      list: lists.workshop,
-      since: now - 240 * DAY,
-      state: 'paused',
-      by: [freshStarts.joined],
-      steps: [
-        {
-          subject: 'How a day in the workshop goes',
-          preview: 'What to bring, and what there is to eat',
-          title: 'A day in the workshop',
-          lines: [
-            'We begin at ten, sew until the light goes, and fly what we made where the light is best.',
-          ],
-          button: { label: 'See the course days', path: '/workshop' },
-        },
-      ],
-    },
-    {
-      name: 'Quiet since summer',
-      list: lists.windNotes,
-      since: now - DAY,
-      state: 'draft',
-      by: [{ is: 'event', name: 'page view' }],
-      steps: [
-        {
-          subject: 'Shall we go on writing?',
-          preview: 'One click either way',
-          title: 'Shall we go on writing?',
-          lines: ['You have not looked in for a while. If you like, we write less.'],
-          button: { label: 'Choose how often we write', path: '/how-often' },
-        },
-        14 * DAY,
-      ],
-    },
-  ]
 }

@@ -95,6 +95,15 @@ export function makeShop(
         at: Math.min(at, now - HOUR),
         props: JSON.stringify({ product: product.key, worth: product.price / 100 }),
       })
+      // Who has left one basket behind often leaves another.
+      const before = at - chance.between(9, 60) * DAY
+      if (before > from && chance.is(0.4))
+        write.event.run({
+          person: person.id,
+          name: 'basket',
+          at: before,
+          props: JSON.stringify({ product: product.key, worth: product.price / 100 }),
+        })
     }
   }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { layOut, type LaidEdge } from '~~/core/sequences'
-import { againWords, startWords, stepFigures, stepWords, wayWords } from './words'
+import { againWords, startAbout, startWords, stepFigures, stepWords, wayWords } from './words'
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
 const store = useSequence()
@@ -47,7 +47,11 @@ const stops = computed(() => {
     if (stop.id === 'start')
       return {
         ...{ ...stop, at, kind: 'end' as const, words: startWords(map.start.by, of.value) },
-        about: `${againWords(map.start.again)}${map.start.rule ? ', and only some' : ''}`,
+        about: [
+          ...startAbout(map.start.by),
+          againWords(map.start.again),
+          ...(map.start.rule ? ['only some'] : []),
+        ].join(' · '),
         count: `${count(inside + finished + left)} came in`,
       }
     if (stop.id === 'finish')

@@ -52,7 +52,7 @@ export function happeningWords(what: Happening, of: Of): string {
   }
 }
 
-/** What lets somebody in: "leaves a “basket” behind for 4 hours". */
+/** What lets somebody in: "leaves “basket” behind". */
 export function startingWords(start: Starting, of: OfStart): string {
   const named = (rows: { id: number; name: string }[], id: number) =>
     rows.find((one) => one.id === id)?.name ?? 'gone'
@@ -67,11 +67,8 @@ export function startingWords(start: Starting, of: OfStart): string {
       return start.name ? `does “${start.name}”` : startKinds.event.name
     case 'ordered':
       return start.first ? 'orders for the first time' : 'orders'
-    case 'left behind': {
-      const what = start.name ? `“${start.name}”` : 'something'
-      const then = start.unless === null ? 'no order' : `no “${start.unless}”`
-      return `does ${what}, and ${then} within ${waitWords(start.within)}`
-    }
+    case 'left behind':
+      return start.name ? `leaves “${start.name}” behind` : startKinds['left behind'].name
     case 'segment':
       if (start.segmentId === 0) return startKinds.segment.name
       return `${start.comes ? 'comes into' : 'leaves'} ${named(of.segments, start.segmentId)}`
@@ -92,6 +89,19 @@ function dateWords({ of: key, days, yearly }: DateStart, { fields }: OfStart): s
 export function startWords(by: readonly Starting[], of: OfStart): string {
   const words = by.map((one) => startingWords(one, of))
   return `Start: ${words.join(', or ') || 'let in by hand'}`
+}
+
+/** What else is to be said of ways in: "no order within 4 hours". */
+export function startAbout(by: readonly Starting[]): string[] {
+  return by.flatMap((start) =>
+    start.is === 'left behind'
+      ? [
+          `no ${start.unless === null ? 'order' : `“${start.unless}”`} within ${waitWords(start.within)}`,
+        ]
+      : start.is === 'date'
+        ? [`at ${String(start.hour).padStart(2, '0')}:00`]
+        : [],
+  )
 }
 
 /** How often somebody may come in. */
