@@ -1,0 +1,167 @@
+import { expect, test } from 'vitest'
+import { DAY, HOUR, practiceTime } from '../core/time'
+import { all, q, run } from '../database'
+import { readClock } from '../database/account'
+import { readLists } from '../database/people'
+import { somebody } from '../database/made-up'
+import { addSegment } from '../database/segments'
+import { readSequences, sequenceById } from '../database/sequences'
+import { demoInBrowser } from './demo-in-browser'
+import { until } from './installation'
+import { finishedLetter } from './subscribers'
+
+const { satchel, visitor, page, seen } = demoInBrowser(300)
+const button = (name: string | RegExp) => page().getByRole('button', { name, exact: true })
+const practice = () => practiceTime(readClock(satchel.db)!, Date.now())
+let id = 0
+const sequence = () => sequenceById(satchel.db, id)!
+const list = () => readLists(satchel.db)[0]!.id
+const join = (name: string, values = {}) =>
+  somebody(satchel.db, `${name}@harbourmail.example`, { list: list(), now: practice(), values })
+const leavesBasket = (person_id: number) =>
+  run(
+    satchel.db,
+    q.insertInto('events').values({ person_id, name: 'basket', at: practice(), props: '{}' }),
+  )
+const rounds = (person: number) =>
+  all(
+    satchel.db,
+    q
+      .selectFrom('enrolments')
+      .select(['round', 'state', 'why'])
+      .where('sequence_id', '=', id)
+      .where('person_id', '=', person)
+      .orderBy('round'),
+  )
+const mailed = (person: number) =>
+  all(
+    satchel.db,
+    q
+      .selectFrom('recipients')
+      .innerJoin('mailings', 'mailings.id', 'recipients.mailing_id')
+      .select('round')
+      .where('sequence_id', '=', id)
+      .where('person_id', '=', person)
+      .where('accepted_at', 'is not', null),
+  ).length
+async function jump(ms: number) {
+  await page().request.post(`${satchel.url}/api/clock`, { data: { jumpTo: practice() + ms } })
+  await until('the clock is there', () => readClock(satchel.db)!.jumpTo === null)
+}
+
+test('how people come in, and how often, is chosen at the start, and can be undone', async () => {
+  await page().goto(`${satchel.url}/sequences`)
+  await page().getByRole('button', { name: 'New sequence' }).click()
+  await until('it is made', () => readSequences(satchel.db).length === 5)
+  id = readSequences(satchel.db).find(({ name }) => name === 'Sequence 5')!.id
+  await page().waitForURL(new RegExp(`/sequences/${id}$`))
+  await page().getByLabel('Another way in').selectOption('left behind')
+  await seen('People come in by leaving something behind, and it is not said by which event.')
+  await page().getByLabel('Which event is left behind').selectOption('basket')
+  await button('Remove: joins the list').click()
+  await seen('Start: leaves “basket” behind')
+  await seen('no order within 4 hours · once a person')
+  await page().getByLabel('Again').selectOption('each')
+  await seen('no order within 4 hours · each time anew')
+  await until('it is kept', () => sequence().map.start.again.is === 'each')
+  await visitor.expectAccessible()
+  await button('Undo').first().click()
+  await until('it is undone', () => sequence().map.start.again.is === 'never')
+  await button('Redo').first().click()
+  await until('it is done again', () => sequence().map.start.again.is === 'each')
+  // A date of theirs: what it says, and what it lacks until a field is chosen.
+  await page().getByLabel('Another way in').selectOption('date')
+  await seen('People come in by a date of theirs, and it is not said which.')
+  await page().getByLabel('Which date').selectOption({ label: 'Birthday' })
+  await page().getByLabel('Days').fill('3')
+  await page().getByLabel('Days').press('Tab')
+  await page().getByLabel('Before or after').selectOption({ label: 'before' })
+  await until('it is kept', () => JSON.stringify(sequence().map.start.by).includes('"days":-3'))
+  await page()
+    .getByTitle(/^Start: leaves “basket” behind, or 3 days before their Birthday/)
+    .waitFor()
+  await visitor.expectAccessible()
+})
+
+test('a basket left twice is mailed twice, each time in its own round', async () => {
+  await page()
+    .getByRole('button', { name: /^Add after Start/ })
+    .click()
+  await page()
+    .getByRole('menuitem', { name: /^Mail / })
+    .click()
+  const mail = () => Object.values(sequence().map.steps).find((step) => step.kind === 'mail')
+  await until('there is a mail', () => mail() !== undefined)
+  const path = `${satchel.url}/api/mailings/${mail()!.mailingId}`
+  const { letter } = (await (await page().request.get(path)).json()) as {
+    letter: { version: number }
+  }
+  const { subject, previewText, document } = finishedLetter()
+  const data = { subject, previewText, document, version: letter.version }
+  expect((await page().request.put(`${path}/letter`, { data })).status()).toBe(200)
+  await until('nothing keeps it', async () => {
+    const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
+    return ((await got.json()) as { problems: string[] }).problems.length === 0
+  })
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await button('Start').click()
+  await until('it runs', () => sequence().state === 'running')
+  const tove = join('tove.again')
+  leavesBasket(tove)
+  await jump(5 * HOUR)
+  await until('the first mail went', () => mailed(tove) === 1)
+  leavesBasket(tove)
+  await jump(5 * HOUR)
+  await until('the second mail went', () => mailed(tove) === 2)
+  expect(rounds(tove).map(({ round }) => round)).toEqual([0, 1])
+  await page().goto(`${satchel.url}/people/${tove}`)
+  await seen('came into Sequence 5, time 2')
+})
+
+test('a birthday comes round, and is mailed each year', async () => {
+  const year = new Date(practice()).getUTCFullYear()
+  const day = new Date(practice() + 5 * DAY).toISOString().slice(5, 10)
+  const mina = join('mina.born', { birthday: `${year - 30}-${day}` })
+  await jump(4 * DAY)
+  await until('it went', () => mailed(mina) === 1)
+  for (let n = 0; n < 4; n++) await jump(91 * DAY)
+  await until('it went again', () => mailed(mina) === 2)
+})
+
+test('somebody is let in from their page, and taken out again', async () => {
+  const before = id
+  id = readSequences(satchel.db).find(({ name }) => name === 'First breeze')!.id
+  const otto = somebody(satchel.db, 'otto.hand@harbourmail.example', { now: practice() })
+  await page().goto(`${satchel.url}/people/${otto}`)
+  await button('Sequences…').click()
+  await page().getByLabel('Let into').selectOption({ label: 'First breeze' })
+  await visitor.expectAccessible()
+  await button('Let in').click()
+  // Who is not on its list does not come in.
+  await seen(/They did not come in/)
+  expect(rounds(otto)).toEqual([])
+  await page().keyboard.press('Escape')
+  const vera = join('vera.hand')
+  await until('she is inside by joining', () => rounds(vera).length === 1)
+  await page().goto(`${satchel.url}/people/${vera}`)
+  await button('Sequences…').click()
+  await button('Take out of First breeze').click()
+  await until('she is out', () => rounds(vera)[0]!.state === 'left')
+  expect(rounds(vera)).toMatchObject([{ why: 'by hand' }])
+  await seen('left First breeze: by hand')
+  id = before
+})
+
+test('a segment is let in by hand, with how many they are before', async () => {
+  const values = { town: 'Farsund' }
+  const some = ['ada', 'bo', 'cleo'].map((name) => join(`${name}.farsund`, values))
+  const rule = { kind: 'field', key: 'town', test: { is: 'equal', text: 'Farsund' } } as const
+  addSegment(satchel.db, 'From Farsund', rule, practice())
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await page().getByLabel('Let in a segment').selectOption({ label: 'From Farsund' })
+  await seen(/3 people of it are on the list and may be mailed;\s+3 were never inside/)
+  await visitor.expectAccessible()
+  await button('Let them in').click()
+  await until('they are inside', () => some.every((person) => rounds(person).length === 1))
+  expect(visitor.errors.filter((error) => !error.includes('409'))).toEqual([])
+})
