@@ -30,6 +30,7 @@ import {
   carryOut,
   comingBy,
   countPassed,
+  placeRow,
   type Sequence,
 } from '../database/sequences'
 import type { Chance } from './chance'
@@ -200,7 +201,7 @@ function walker(
   )
   return ({ person, at: entered, round, by }: Comer, list: number, now: number) => {
     const on = person.lists.get(list)!
-    let place: Place | null = enter(map, entered, 'UTC')
+    let place: Place | null = enter(map, entered, { zone: 'UTC', dateOf: () => null })
     let last = place!
     let clicked: number | null = null
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
@@ -216,7 +217,7 @@ function walker(
             : what.is === 'ordered' &&
               ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
         lot: (step: string) => lotOf(sequence, step, person.id, round),
-        zone: 'UTC',
+        ...{ zone: 'UTC', dateOf: () => null },
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) countPassed(db, { sequence_id: sequence, version: 1 }, passed)
@@ -236,7 +237,7 @@ function walker(
         sequence_id: sequence,
         person_id: person.id,
         ...{ round, version: 1, start: 0, started_by: by },
-        ...(place ?? last),
+        ...placeRow(map, place ?? last),
         state: ending?.state ?? 'inside',
         why: ending?.why ?? null,
         entered_at: entered,

@@ -6,7 +6,7 @@ import { all, q, run, transact, type Database } from '../database'
 import { finishedLetter } from '../tests/subscribers'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
-import { changeSubscription } from '../database/people'
+import { changeSubscription, everythingKnown } from '../database/people'
 import { addSegment, segmentById } from '../database/segments'
 import { actRecorder, readRecipient } from '../database/sending'
 import {
@@ -24,6 +24,7 @@ import {
   standingAt,
   startSequence,
   takeOut,
+  trafficOf,
 } from '../database/sequences'
 import { followSegments } from './follow-segments'
 import { judgeActs } from './judge-acts'
@@ -377,4 +378,39 @@ test('a date that was missed by more than a week is not kept late', async () => 
   ]
   await after(15 * DAY)
   expect([states(early), states(late)]).toEqual([[], ['inside']])
+})
+
+test('who waits for something to happen goes on as soon as it does, or when the time is over', async () => {
+  const id = addSequence(db, 'Waits', list, 0)
+  const start = {
+    by: [{ is: 'joined' as const, signUpId: null }],
+    again: { is: 'never' as const },
+    rule: null,
+  }
+  let map = insertStep({ ...emptyMap, start }, null, 'wait', {
+    ...{ kind: 'wait', ms: 3 * DAY, ways: [{ next: null }] },
+    until: { is: 'happens', what: { is: 'did', event: 'booked' } },
+  })
+  map = insertStep(map, 'wait', 'tag', { kind: 'do', acts: [{ is: 'tag', tag: 'booked' }] })
+  map = insertStep(map, { step: 'wait', way: 1 }, 'late', {
+    ...{ kind: 'do', acts: [{ is: 'tag', tag: 'slow' }] },
+  })
+  changeSequence(db, sequenceById(db, id)!, { name: 'Waits', listId: list, map }, 1)
+  startSequence(db, sequenceById(db, id)!, engine.time.now)
+  const [tove, mina] = [join('tove'), join('mina')]
+  await settle()
+  expect(standingAt(db, id)).toEqual({ wait: 2 })
+  await after(HOUR)
+  happens(tove, 'page view')
+  await settle()
+  expect(standingAt(db, id)).toEqual({ wait: 2 })
+  happens(tove, 'booked')
+  await settle()
+  expect(everythingKnown(db, tove)!.tags).toEqual(['booked'])
+  expect(trafficOf(db, id).wait).toEqual([1])
+  await after(3 * DAY - 2 * HOUR)
+  expect(everythingKnown(db, mina)!.tags).toEqual([])
+  await after(HOUR)
+  expect(everythingKnown(db, mina)!.tags).toEqual(['slow'])
+  expect(trafficOf(db, id).wait).toEqual([1, 1])
 })

@@ -9,6 +9,7 @@ import {
   unjudgedActs,
   type UnjudgedAct,
 } from '../database/sending'
+import { wakePerson } from '../database/sequences'
 import type { Work } from './engine'
 
 /** A click is judged only after this long, when a scanner's other clicks would be there too. */
@@ -30,6 +31,7 @@ export const judgeActs: Work = ({ db, clock }) => {
           : clickVerdict(db, act, openedAt)
       if (verdict === 'human') opened.set(recipient, openedAt ?? act.at)
       applyVerdict(db, act, verdict)
+      if (verdict === 'human') wakePerson(db, act.person_id, clock())
     }
   })
   return acts.length === 400

@@ -2,7 +2,13 @@ import { mailingsOfMap } from '../core/sequences'
 import { transact } from '../database'
 import { keepContent } from '../database/sending'
 import { goesOut, mailingById, moveMailing } from '../database/mailings'
-import { advanceDue, enrolNew, runningSequences, type Sequence } from '../database/sequences'
+import {
+  advanceDue,
+  enrolNew,
+  runningSequences,
+  wakeWho,
+  type Sequence,
+} from '../database/sequences'
 import type { Engine, Work } from './engine'
 import { contentNow } from '../cases/letters'
 import { keepLinks } from './start-mailings'
@@ -20,6 +26,7 @@ export const runSequences: Work = async (engine) => {
     if (entered) log.info({ sequence: sequence.id, entered }, 'people come in')
     busy ||= entered > 0 || more
   }
+  wakeWho(db, clock())
   const advanced = advanceDue(db, clock())
   if (advanced) log.info({ advanced }, 'steps carried out')
   return busy || advanced > 0

@@ -1,6 +1,7 @@
 import type { LetterSender } from '~~/core/senders'
 import type { Field } from '~~/core/people'
 import {
+  changeStep as withStep,
   insertStep,
   joinAt,
   removeStep,
@@ -235,8 +236,7 @@ export const useSequence = defineStore('sequence', () => {
   }
 
   async function changeStep(id: string, step: Step) {
-    const { map } = sequence.value!
-    await set({ map: { ...map, steps: { ...map.steps, [id]: step } } })
+    await set({ map: withStep(sequence.value!.map, id, step) })
   }
 
   async function changeStart(start: Start) {

@@ -1,12 +1,14 @@
 import { reachableFrom, stepsInOrder, type SequenceMap } from './map'
 import { kindOfStep, waysOf } from './steps'
-import type { Effect, InsideFacts } from './steps/kind'
+import type { ArrivalFacts, Effect, InsideFacts } from './steps/kind'
 
 /** Where somebody stands: the step that is carried out next, when, and which visit to it that is. */
 export interface Place {
   step: string
   /** UTC milliseconds. */
   due: number
+  /** When they came to it, UTC milliseconds. */
+  arrived: number
   /** How many steps were carried out before; with the step it names each effect once and for all. */
   visit: number
 }
@@ -41,11 +43,11 @@ export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now:
     return ahead.kind === 'goal' && facts.holds(ahead.when)
   })
   if (goal !== undefined) return reachGoal(map, goal, place, facts, now)
-  const came = kindOfStep(step).carryOut(step, place.step, facts, now)
+  const came = kindOfStep(step).carryOut(step, place.step, facts, now, place.arrived)
   if ('stay' in came)
     return { effects: [], next: { ...place, due: came.stay }, ended: null, passed: null }
   const { effects, way } = came
-  const next = arriveAt(map, waysOf(step)[way]!.next, now, place.visit + 1, facts.zone)
+  const next = arriveAt(map, waysOf(step)[way]!.next, now, place.visit + 1, facts)
   const passed = { step: place.step, way }
   return next === null
     ? { effects, next, ended: { state: 'finished', why: null }, passed }
@@ -56,13 +58,13 @@ function reachGoal(
   map: SequenceMap,
   id: string,
   place: Place,
-  { zone }: InsideFacts,
+  facts: InsideFacts,
   now: number,
 ): Advanced {
   const goal = map.steps[id]!
   const passed = { step: id, way: 1 }
   const on =
-    goal.kind === 'goal' && goal.out ? null : arriveAt(map, goal.next, now, place.visit + 1, zone)
+    goal.kind === 'goal' && goal.out ? null : arriveAt(map, goal.next, now, place.visit + 1, facts)
   return on === null
     ? { effects: [], next: null, ended: { state: 'finished', why: 'goal' }, passed }
     : { effects: [], next: on, ended: null, passed }
@@ -88,10 +90,10 @@ const goalsOf = new WeakMap<SequenceMap, string[]>()
  */
 export function mailAhead(map: SequenceMap, step: string): { mailingId: number; after: number }[] {
   const found: { mailingId: number; after: number }[] = []
-  let place: Place | null = { step, due: 0, visit: 0 }
+  let place: Place | null = { step, due: 0, arrived: 0, visit: 0 }
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-    ...{ holds: () => false, lot: () => 1 },
+    ...{ holds: () => false, lot: () => 1, dateOf: () => null },
   }
   // The limit holds for a map that goes round, which none does that runs.
   for (let steps = 0; place && steps < 1_000; steps++) {
@@ -105,8 +107,8 @@ export function mailAhead(map: SequenceMap, step: string): { mailingId: number; 
 }
 
 /** Where somebody stands who comes in now; null where there is nothing to do for them. */
-export function enter(map: SequenceMap, now: number, zone: string): Place | null {
-  return arriveAt(map, map.first, now, 0, zone)
+export function enter(map: SequenceMap, now: number, facts: ArrivalFacts): Place | null {
+  return arriveAt(map, map.first, now, 0, facts)
 }
 
 function arriveAt(
@@ -114,11 +116,12 @@ function arriveAt(
   id: string | null,
   now: number,
   visit: number,
-  zone: string,
+  facts: ArrivalFacts,
 ): Place | null {
   const step = id === null ? undefined : map.steps[id]
   if (id === null || !step) return null
-  return { step: id, due: kindOfStep(step).due?.(step, now, zone) ?? now, visit }
+  const due = kindOfStep(step).due?.(step, now, facts) ?? now
+  return { step: id, due, arrived: now, visit }
 }
 
 function left(why: Extract<Ending, { state: 'left' }>['why']): Advanced {

@@ -3,6 +3,7 @@
  * somebody inside, without doing any of it.
  */
 export {
+  changeStep,
   emptyMap,
   goesRound,
   insertStep,
@@ -20,10 +21,10 @@ export { freshStarts, JOINED, mayComeIn, never, readStarting, startKinds } from 
 export type { Again, DateStart, EarlierRound, Starting } from './starts'
 export { kindOfStep, stepKinds, waysOf } from './steps'
 export type { NewStep, Step } from './steps'
-export type { Effect, InsideFacts } from './steps/kind'
+export type { ArrivalFacts, Effect, InsideFacts } from './steps/kind'
 export type { MailStep } from './steps/mail'
-export { officeHours, openFrom } from './steps/wait'
-export type { OpenHours, WaitStep } from './steps/wait'
+export { isWaitingFor, officeHours, openFrom } from './steps/wait'
+export type { OpenHours, Until, WaitStep } from './steps/wait'
 export type { ForkStep } from './steps/fork'
 export { restOf, WHOLE } from './steps/split'
 export type { SplitStep } from './steps/split'

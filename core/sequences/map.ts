@@ -197,10 +197,15 @@ export function joinAt(
 /** The map with a step's side way taken away, and with it what only that way led to. */
 export function removeWay(map: SequenceMap, id: string, way: number): SequenceMap {
   const step = map.steps[id]
-  if (!step || !('ways' in step) || step.ways.length < 2) return map
-  const ways = step.ways.filter((_, n) => n !== way - 1)
+  if (!step || !('ways' in step) || !step.ways || step.ways.length < 2) return map
+  const ways = (step.ways as { next: string | null }[]).filter((_, n) => n !== way - 1)
   const kept = { ...map, steps: { ...map.steps, [id]: { ...step, ways } as Step } }
   return withoutLost(map, kept)
+}
+
+/** The map with a step as it is now; what only a way led to that it has no more is gone. */
+export function changeStep(map: SequenceMap, id: string, step: Step): SequenceMap {
+  return withoutLost(map, { ...map, steps: { ...map.steps, [id]: step } })
 }
 
 /** What could be reached before and can't be now is gone, too. */

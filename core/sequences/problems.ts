@@ -2,6 +2,7 @@ import { DAY } from '../time'
 import { goesRound, stepsInOrder, type SequenceMap } from './map'
 import { startLacks } from './starts'
 import { kindOfStep, waysOf, type Step } from './steps'
+import { isWaitingFor, type WaitStep } from './steps/wait'
 
 /** What keeps a sequence from running, in sentences; none where it may run. */
 export function mapProblems(map: SequenceMap, listId: number | null): string[] {
@@ -13,7 +14,7 @@ export function mapProblems(map: SequenceMap, listId: number | null): string[] {
   const lost = Object.keys(map.steps).length - order.length
   if (lost > 0)
     problems.push(lost === 1 ? 'One step is never reached.' : `${lost} steps are never reached.`)
-  if (order.some(({ step }) => step.kind === 'wait' && step.next === null))
+  if (order.some(({ step }) => step.kind === 'wait' && leadsNowhere(step)))
     problems.push('A last wait has nothing behind it. Remove it, or put a mail behind it.')
   const isMail = (id: string) => map.steps[id]?.kind === 'mail'
   return [
@@ -51,13 +52,19 @@ export function mapCautions(map: SequenceMap): string[] {
   ]
 }
 
+const leadsNowhere = (step: Step) => waysOf(step).every(({ next }) => next === null)
+
+/** How long a wait is, ms; until a day: nobody can say, so it is taken to be long enough. */
+const waited = ({ ms, until }: WaitStep) => (until ? DAY : ms)
+
 /** Whether behind a step another mail comes within a time, by any of its ways. */
 function mailWithin(map: SequenceMap, step: Step, ms: number): boolean {
   return waysOf(step).some(({ next }) => {
     const then = next === null ? undefined : map.steps[next]
     if (!then) return false
     if (then.kind === 'mail') return true
-    const left = ms - (then.kind === 'wait' ? then.ms : 0)
+    // What is waited for may have happened already.
+    const left = ms - (then.kind === 'wait' && !isWaitingFor(then) ? waited(then) : 0)
     return left > 0 && mailWithin(map, then, left)
   })
 }

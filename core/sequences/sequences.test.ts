@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import {
   advance,
+  changeStep,
   emptyMap,
   enter,
   goesRound,
@@ -21,13 +22,17 @@ import {
   stepsInOrder,
   waysOf,
   type Act,
+  type ArrivalFacts,
   type Happening,
   type InsideFacts,
   type NewStep,
   type SequenceMap,
+  type Until,
+  type WaitStep,
 } from '.'
 
 const HOUR = 3_600_000
+const arriving: ArrivalFacts = { zone: 'UTC', dateOf: () => null }
 const DAY = 24 * HOUR
 const share = fc.integer({ min: 1, max: 240 })
 const mail = fc.record({
@@ -42,6 +47,23 @@ const happening = fc.constantFrom<Happening>({ is: 'ordered' }, { is: 'clicked',
 const step: fc.Arbitrary<NewStep> = fc.oneof(
   { weight: 3, arbitrary: mail },
   { weight: 2, arbitrary: wait },
+  fc.record({
+    kind: fc.constant('wait' as const),
+    ms: fc.integer({ min: 1, max: 90 * DAY }),
+    until: fc.constantFrom<Until>(
+      { is: 'happens', what: { is: 'ordered' } },
+      { is: 'happens', what: { is: 'clicked', mail: null } },
+    ),
+    ways: fc.constant<{ next: string | null }[]>([{ next: null }]),
+  }),
+  fc.record({
+    kind: fc.constant('wait' as const),
+    ms: fc.integer({ min: 1, max: 90 * DAY }),
+    until: fc.constantFrom<Until>(
+      { is: 'day', day: '2026-12-24', hour: 9 },
+      { is: 'date', of: 'birthday', days: -3, hour: 18 },
+    ),
+  }),
   fc.record({
     kind: fc.constant('fork' as const),
     ways: fc.array(fc.record({ when: happening, next: fc.constant(null) }), {
@@ -76,14 +98,14 @@ const someLine = mapOf(fc.oneof(mail, wait), 8)
 
 const inside: InsideFacts = {
   ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-  ...{ holds: () => false, lot: () => 0.5 },
+  ...{ holds: () => false, lot: () => 0.5, dateOf: () => null },
 }
 
 /** Everything that happens to somebody who is always seen to on time. */
 function walk(map: SequenceMap, from: number, facts = inside) {
   const mails: { mailingId: number; at: number }[] = []
   const passed: string[] = []
-  let place = enter(map, from, 'UTC')
+  let place = enter(map, from, arriving)
   let ended = null
   let at = from
   while (place) {
@@ -194,6 +216,10 @@ test('what is no map is not read as one', () => {
   expect(read({ ...wait, next: 'b' })).toBeNull()
   expect(read({ ...wait, ms: 0 })).toBeNull()
   expect(read({ ...wait, hours: { days: [1], from: 600, to: 500 } })).toBeNull()
+  expect(read({ ...wait, until: { is: 'happens', what: { is: 'ordered' } } })).toBeNull()
+  const fits = { is: 'fits', rule: { kind: 'any', of: [] } }
+  expect(read({ ...wait, until: { is: 'happens', what: fits }, ways: [{}] })).toBeNull()
+  expect(read({ ...wait, until: { is: 'day', day: '2026-02-30', hour: 9 } })).toBeNull()
   expect(read({ kind: 'fork', ways: [], next: null })).toBeNull()
   expect(read({ kind: 'fork', ways: [{ when: { is: 'ordered' }, next: 'b' }] })).toBeNull()
   expect(read({ kind: 'split', ways: [{ share: 600 }, { share: 400 }] })).toBeNull()
@@ -221,7 +247,7 @@ test('what is no map is not read as one', () => {
 
 test('who is unsubscribed or suppressed leaves before anything is done', () => {
   const map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
-  const place = enter(map, 0, 'UTC')!
+  const place = enter(map, 0, arriving)!
   expect(advance(map, place, inside, 0)).toEqual({
     effects: [{ is: 'mail', mailingId: 7 }],
     next: null,
@@ -240,7 +266,7 @@ test('who is unsubscribed or suppressed leaves before anything is done', () => {
     effects: [],
     ended: { state: 'left', why: 'the step is gone' },
   })
-  expect(enter(emptyMap, 0, 'UTC')).toBeNull()
+  expect(enter(emptyMap, 0, arriving)).toBeNull()
   const paused = advance(map, place, { ...inside, pausedUntil: 9 }, 0)
   expect(paused).toEqual({ effects: [], next: { ...place, due: 9 }, ended: null, passed: null })
 })
@@ -248,8 +274,8 @@ test('who is unsubscribed or suppressed leaves before anything is done', () => {
 test('who comes late to a wait waits from when they came, not from when they should have', () => {
   let map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 7 })
   map = insertStep(map, 'hello', 'pause', { kind: 'wait', ms: HOUR })
-  const late = advance(map, enter(map, 0, 'UTC')!, inside, 5 * HOUR)
-  expect(late.next).toEqual({ step: 'pause', due: 6 * HOUR, visit: 1 })
+  const late = advance(map, enter(map, 0, arriving)!, inside, 5 * HOUR)
+  expect(late.next).toEqual({ step: 'pause', due: 6 * HOUR, arrived: 5 * HOUR, visit: 1 })
 })
 
 test('a wait with hours ends at the next moment within them, by the clock of the zone', () => {
@@ -306,7 +332,7 @@ test('a split is as wide as it says', () => {
         ways: shares.map((one) => ({ share: one, next: null })),
       })
       const counts = new Array<number>(shares.length + 1).fill(0)
-      const place = enter(map, 0, 'UTC')!
+      const place = enter(map, 0, arriving)!
       for (let n = 0; n < 1_000; n++)
         counts[advance(map, place, { ...inside, lot: () => (n + 0.5) / 1_000 }, 0).passed!.way]!++
       expect(counts.slice(1)).toEqual(shares)
@@ -323,7 +349,7 @@ test('who reaches a goal that is ahead of them comes to it at once, and out by i
     return insertStep(map, 'goal', 'thanks', { kind: 'mail', mailingId: 3 })
   }
   const reached = { ...inside, holds: () => true }
-  const place = { step: 'again', due: 0, visit: 1 }
+  const place = { step: 'again', due: 0, arrived: 0, visit: 1 }
   expect(advance(build(true), place, reached, 5)).toEqual({
     effects: [],
     next: null,
@@ -338,6 +364,60 @@ test('who reaches a goal that is ahead of them comes to it at once, and out by i
   // Behind it, it is a goal no more; and who has not reached it goes by.
   expect(advance(build(true), { ...place, step: 'thanks' }, reached, 5).effects).toHaveLength(1)
   expect(walk(build(true), 0).passed).toEqual(['hello', 'again', 'goal', 'thanks'])
+})
+
+const waitsFor = (over: Partial<WaitStep>, facts: Partial<InsideFacts> = {}) => {
+  const step = { kind: 'wait' as const, ms: 3 * DAY, ...over }
+  const map = insertStep(emptyMap, null, 'wait', step)
+  const all = { ...inside, ...facts }
+  return { map, all, place: enter(map, DAY, all)! }
+}
+const untilOrder = {
+  until: { is: 'happens' as const, what: { is: 'ordered' as const } },
+  ways: [{ next: null }],
+}
+
+test('who waits for something goes on when it happens, and by the other way when the time is over', () => {
+  const { map, all, place } = waitsFor(untilOrder)
+  expect(place).toEqual({ step: 'wait', due: DAY, arrived: DAY, visit: 0 })
+  const looked = advance(map, place, all, DAY)
+  expect(looked).toMatchObject({ next: { due: 4 * DAY, arrived: DAY, visit: 0 }, passed: null })
+  // Woken by something else, they stay for as long as before.
+  expect(advance(map, { ...looked.next!, due: 2 * DAY }, all, 2 * DAY)).toEqual(looked)
+  const did = { ...all, holds: () => true }
+  expect(advance(map, looked.next!, did, 2 * DAY).passed).toEqual({ step: 'wait', way: 0 })
+  expect(advance(map, looked.next!, all, 4 * DAY).passed).toEqual({ step: 'wait', way: 1 })
+  const before = waitsFor(untilOrder, { holds: () => true })
+  expect(advance(before.map, before.place, before.all, DAY).passed).toMatchObject({ way: 0 })
+})
+
+test('what happens at night is gone on from in the morning', () => {
+  const { map, all, place } = waitsFor({
+    ...untilOrder,
+    hours: { days: [0, 1, 2, 3, 4, 5, 6], from: 480, to: 1080 },
+  })
+  const at = 2 * DAY + 22 * HOUR
+  const stays = advance(map, place, { ...all, holds: () => true }, at)
+  expect(stays.next).toMatchObject({ due: 3 * DAY + 8 * HOUR })
+})
+
+test('a day, and a date of theirs, are waited for; what is past or not known is not', () => {
+  const due = (until: Until, dateOf: InsideFacts['dateOf'] = () => null) =>
+    waitsFor({ until }, { dateOf }).place.due
+  expect(due({ is: 'day', day: '1970-01-05', hour: 9 })).toBe(4 * DAY + 9 * HOUR)
+  expect(due({ is: 'day', day: '1970-01-01', hour: 9 })).toBe(DAY)
+  const course = { is: 'date' as const, of: 'course', days: -1, hour: 9 }
+  expect(due(course, (key) => (key === 'course' ? '1970-01-05' : null))).toBe(3 * DAY + 9 * HOUR)
+  expect(due(course)).toBe(DAY)
+  expect(due(course, () => '1970-01-02')).toBe(DAY)
+})
+
+test('a wait that waits for nothing any more has no other way', () => {
+  let map = insertStep(emptyMap, null, 'wait', { kind: 'wait', ms: 5, ...untilOrder })
+  map = insertStep(map, { step: 'wait', way: 1 }, 'late', { kind: 'mail', mailingId: 1 })
+  map = insertStep(map, 'wait', 'thanks', { kind: 'mail', mailingId: 2 })
+  const changed = changeStep(map, 'wait', { kind: 'wait', ms: 5, next: 'thanks' })
+  expect(Object.keys(changed.steps).sort()).toEqual(['thanks', 'wait'])
 })
 
 test('a map is laid out from top to bottom, everything in a place of its own', () => {

@@ -28,6 +28,9 @@ alter table enrolments add column round integer not null default 0;
 alter table enrolments add column start integer;
 -- What started it, where that was an event or an order: its id.
 alter table enrolments add column started_by integer;
+-- When they came to the step where they stand, and whether they go on there by what they do.
+alter table enrolments add column arrived_at integer not null default 0;
+alter table enrolments add column wakes integer not null default 0;
 alter table acts add column round integer not null default 0;
 alter table replies add column round integer not null default 0;
 `
@@ -64,6 +67,10 @@ create table sequence_arrivals (
   at integer not null
 ) strict;
 create index sequence_arrivals_person on sequence_arrivals (person_id);
+
+create index enrolments_waking on enrolments (person_id) where wakes = 1;
+-- Up to where records were read for whoever waits for something to happen: the id of the last row.
+create table woken_up_to (record text primary key, upto integer not null) strict, without rowid;
 
 -- How many rounds stand where, counted as they move: nobody waits for a million to be counted.
 create table sequence_standing (

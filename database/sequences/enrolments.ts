@@ -6,6 +6,7 @@ import { ownLimitsOf } from '../readers'
 import { carryOut, countPassed } from './carry-out'
 import { zoneOf } from './entering'
 import { happeningsAt } from './happened'
+import { arrivalFacts, placeRow } from './places'
 import { mapOfVersion } from './sequences'
 
 /** So many at a time, so that no transaction is long. */
@@ -23,7 +24,7 @@ export function advanceDue(db: Database, now: number): number {
         .selectFrom('enrolments as n')
         .innerJoin('sequences as s', 's.id', 'n.sequence_id')
         .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 'n.visit'])
-        .select(['n.entered_at', 'n.round', 's.list_id'])
+        .select(['n.arrived_at as arrived', 'n.entered_at', 'n.round', 's.list_id'])
         .where('s.state', '=', 'running')
         .where(isInside)
         .where('n.due', '<=', now)
@@ -44,13 +45,15 @@ export function advanceDue(db: Database, now: number): number {
         pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
         holds: (what: Happening) => happened(map, { person_id, round, entered_at }, what),
         lot: (step: string) => lotOf(sequence_id, step, person_id, round),
-        zone,
+        ...arrivalFacts(db, person_id, zone),
       }
       const { effects, next, ended, passed } = advance(map, place, facts, now)
       for (const effect of effects) carryOut(db, effect, { person: person_id, round }, now)
       if (passed) countPassed(db, { sequence_id, version }, passed)
       const step = ended?.why === 'goal' ? { step: passed!.step } : {}
-      const change = ended ? { ...ended, ...step, ended_at: now } : next!
+      const change = ended
+        ? { ...ended, ...step, wakes: 0 as const, ended_at: now }
+        : placeRow(map, next!)
       run(
         db,
         q

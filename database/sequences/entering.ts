@@ -1,10 +1,4 @@
-import {
-  enter,
-  mayComeIn,
-  type EarlierRound,
-  type Place,
-  type SequenceMap,
-} from '../../core/sequences'
+import { enter, mayComeIn, type EarlierRound, type SequenceMap } from '../../core/sequences'
 import { addressed } from '../../core/delivery'
 import { ruleToPredicate, type Predicate } from '../../core/segments'
 import { readAccount } from '../account'
@@ -14,6 +8,7 @@ import { moveRecipient } from '../sending'
 import { askedAt, factsOf, readyNow } from '../segments'
 import { comingBy, nextComing, type Comer } from './coming'
 import { markOf, setMark } from './marks'
+import { arrivalFacts, placeRow } from './places'
 import { mapOfVersion, runningSequences, sequenceById, type Sequence } from './sequences'
 
 /** So many who arrived are let in at once, so that no transaction is long. */
@@ -78,7 +73,7 @@ export function takeOut(db: Database, sequenceId: number, person: number, now: n
       db,
       q
         .updateTable('enrolments')
-        .set({ state: 'left', why: 'by hand', ended_at: now })
+        .set({ state: 'left', why: 'by hand', wakes: 0, ended_at: now })
         .where('sequence_id', '=', sequenceId)
         .where('person_id', '=', person)
         .where('state', '=', 'inside'),
@@ -118,15 +113,16 @@ function doorOf(db: Database, sequence: Sequence, now: number) {
   let map: SequenceMap | undefined
   return ({ person, by }: Comer, start: number | null): boolean => {
     map ??= mapOfVersion(db, sequence.id, sequence.version)
-    const place = enter(map, now, zoneOf(db))
-    if (place === null || !mayBeInside(db, sequence, person)) return false
+    if (!mayBeInside(db, sequence, person)) return false
+    const place = enter(map, now, arrivalFacts(db, person, zoneOf(db)))
+    if (place === null) return false
     const rounds = roundsOf(db, sequence.id, person)
     if (!mayComeIn(again, rounds, now)) return false
     if (rule) {
       asks ??= ruleToPredicate(readyNow(db, rule), askedAt(db, now))
       if (!asks(factsOf(db, person)!)) return false
     }
-    enrol(db, sequence, { person, round: rounds.length, start, by }, place, now)
+    enrol(db, sequence, { person, round: rounds.length, start, by }, placeRow(map, place), now)
     return true
   }
 }
@@ -152,7 +148,7 @@ function enrol(
   db: Database,
   { id, version }: Sequence,
   of: { person: number; round: number; start: number | null; by: number | null },
-  place: Place,
+  place: ReturnType<typeof placeRow>,
   now: number,
 ) {
   const { person, round, start, by } = of

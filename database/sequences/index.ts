@@ -7,6 +7,8 @@ export {
   standingAt,
   trafficOf,
 } from './enrolments'
+export { placeRow } from './places'
+export { wakePerson, wakeWho } from './waking'
 export { carryOut, countPassed } from './carry-out'
 export { enrolNew, enrolPerson, nextStartDue, roundsOf, takeOut } from './entering'
 export { arrivalsOf, arrivedBySegment, couldComeIn, letInSoon, letSegmentIn } from './arriving'

@@ -17,6 +17,8 @@ export interface SequenceTables {
   }
   /** Up to where each of its starts was read: the id of the last row, or of dates the time. */
   sequence_marks: { sequence_id: number; start: number; upto: number }
+  /** Up to where events and orders were read for whoever waits for some. */
+  woken_up_to: { record: 'events' | 'orders'; upto: number }
   /** Who is to come in, until the engine has let them in; `start` null: by hand. */
   sequence_arrivals: {
     id: Generated<number>
@@ -58,6 +60,10 @@ export interface SequenceTables {
     step: string
     due: number
     visit: Generated<number>
+    /** When they came to the step. */
+    arrived_at: Generated<number>
+    /** 1: they go on there by what they do. See `waking.ts`. */
+    wakes: Generated<0 | 1>
     entered_at: number
     ended_at: number | null
   }

@@ -235,7 +235,7 @@ export function endSequence(db: Database, id: number, now: number): number | nul
       db,
       q
         .updateTable('enrolments')
-        .set({ state: 'left', why: 'the sequence ended', ended_at: now })
+        .set({ state: 'left', why: 'the sequence ended', wakes: 0, ended_at: now })
         .where('sequence_id', '=', id)
         .where('state', '=', 'inside'),
     ).changes

@@ -7,7 +7,7 @@ defineProps<{ where: string }>()
 const emit = defineEmits<{ add: [kind: Step['kind']] }>()
 const about: Record<Step['kind'], string> = {
   mail: 'a letter of its own',
-  wait: 'a time, or until a weekday and hour',
+  wait: 'a time, a day, or until they do something',
   fork: 'ways by what they did, or are',
   split: 'ways by lot, to see which does better',
   do: 'tag, set a field, start another',

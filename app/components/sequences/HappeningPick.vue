@@ -4,7 +4,15 @@ import type { Rule } from '~~/core/segments'
 import { mailWords, segmentsOf } from './words'
 
 /** What is asked of somebody inside: what they did since they came in, or a segment they are in. */
-defineProps<{ label: string; what: Happening }>()
+withDefaults(
+  defineProps<{
+    label: string
+    what: Happening
+    /** Those that can be chosen, with their words. */
+    kinds?: Partial<Record<Happening['is'], string>>
+  }>(),
+  { kinds: () => happenings },
+)
 const emit = defineEmits<{ change: [what: Happening] }>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
@@ -35,7 +43,7 @@ function chooseSegments(ids: number[]) {
       :value="what.is"
       @change="choose(value($event) as Happening['is'])"
     >
-      <option v-for="(words, is) in happenings" :key="is" :value="is">{{ words }}</option>
+      <option v-for="(words, is) in kinds" :key="is" :value="is">{{ words }}</option>
     </select>
     <EventPick
       v-if="what.is === 'did'"

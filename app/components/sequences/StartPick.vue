@@ -2,22 +2,13 @@
 import { JOINED, startKinds, type Starting } from '~~/core/sequences'
 
 /** One way of coming in: what somebody newly does, or a date of theirs. */
-const props = defineProps<{ start: Starting }>()
+defineProps<{ start: Starting }>()
 const emit = defineEmits<{ change: [start: Starting]; remove: [] }>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const dates = computed(() => of.value.fields.filter(({ kind }) => kind === 'date'))
 const value = (event: Event) => (event.target as HTMLSelectElement).value
-const sides = [
-  { value: -1, name: 'before' },
-  { value: 1, name: 'after' },
-] as const
 const QUARTER = 90 * 24 * 60 * 60_000
-function setDays(start: Extract<Starting, { is: 'date' }>, days: number, side: number) {
-  if (Number.isFinite(days) && days >= 0)
-    emit('change', { ...start, days: Math.min(366, Math.round(days)) * side })
-}
-const side = computed(() => (props.start.is === 'date' && props.start.days < 0 ? -1 : 1))
 </script>
 
 <template>
@@ -111,41 +102,8 @@ const side = computed(() => (props.start.is === 'date' && props.start.days < 0 ?
         <option v-for="field in dates" :key="field.key" :value="field.key">{{ field.name }}</option>
         <option :value="JOINED">the day they joined</option>
       </select>
-      <div class="flex items-center gap-2">
-        <KeptInput
-          class="field field-sm w-16 text-right"
-          type="number"
-          min="0"
-          max="366"
-          aria-label="Days"
-          :value="Math.abs(start.days)"
-          @taken="setDays(start, Number($event), side)"
-        />
-        days
-        <select
-          class="field field-sm !w-auto"
-          aria-label="Before or after"
-          :value="side"
-          :disabled="start.days === 0"
-          @change="setDays(start, Math.abs(start.days), Number(value($event)))"
-        >
-          <option v-for="one in sides" :key="one.value" :value="one.value">{{ one.name }}</option>
-        </select>
-      </div>
-      <div class="flex items-center gap-2">
-        at
-        <select
-          class="field field-sm !w-auto"
-          aria-label="Hour"
-          :value="start.hour"
-          @change="emit('change', { ...start, hour: Number(value($event)) })"
-        >
-          <option v-for="hour in 24" :key="hour" :value="hour - 1">
-            {{ String(hour - 1).padStart(2, '0') }}:00
-          </option>
-        </select>
-        <span class="muted small">on the account’s clock</span>
-      </div>
+      <DaysAround :days="start.days" @change="emit('change', { ...start, days: $event })" />
+      <HourOfDay :hour="start.hour" @change="emit('change', { ...start, hour: $event })" />
       <label class="flex items-center gap-2"
         ><input
           type="checkbox"

@@ -4,7 +4,6 @@ import { officeHours, type OpenHours, type WaitStep } from '~~/core/sequences'
 /** How long is waited, and within which hours it goes on. */
 const props = defineProps<{ id: string; step: WaitStep }>()
 const store = useSequence()
-const LONGEST = 3_660 * 24 * 60 * 60_000
 function setHours(hours: OpenHours | null) {
   const { hours: _, ...without } = props.step
   void store.changeStep(props.id, hours ? { ...without, hours } : without)
@@ -33,12 +32,7 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
 <template>
   <h2>Wait</h2>
   <fieldset class="mt-2 grid gap-3" :disabled="!store.canChange">
-    <LengthField
-      label="How long"
-      :ms="step.ms"
-      :most="LONGEST"
-      @change="store.changeStep(id, { ...step, ms: $event })"
-    />
+    <WaitUntil :id="id" :step="step" />
     <label class="flex items-center gap-2"
       ><input
         type="checkbox"

@@ -12,6 +12,7 @@ import {
   type OpenHours,
   type Starting,
   type Step,
+  type WaitStep,
 } from '~~/core/sequences'
 import type { OpenSequence } from '~/stores/sequence'
 import { waitWords } from './waits'
@@ -80,9 +81,8 @@ export function startingWords(start: Starting, of: OfStart): string {
 function dateWords({ of: key, days, yearly }: DateStart, { fields }: OfStart): string {
   const name = key === JOINED ? 'day of joining' : fields.find((field) => field.key === key)?.name
   if (!name) return startKinds.date.name
-  const many = `${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`
-  const when = days === 0 ? 'on their' : days < 0 ? `${many} before their` : `${many} after their`
-  return `${when} ${name}${yearly ? ', every year' : ''}`
+  const when = `${days === 0 ? 'on ' : ''}${daysAround(days, name)}`
+  return `${when}${yearly ? ', every year' : ''}`
 }
 
 /** What somebody comes in by, on the map. */
@@ -161,7 +161,7 @@ export function stepWords(step: Step, of: Of): string {
     case 'mail':
       return `Mail: ${mailWords(step.mailingId, of)}`
     case 'wait':
-      return `Wait ${waitWords(step.ms)}`
+      return untilWords(step, of)
     case 'fork':
       return step.ways.length === 1
         ? `Fork: ${happeningWords(step.ways[0]!.when, of)}?`
@@ -173,6 +173,28 @@ export function stepWords(step: Step, of: Of): string {
     case 'goal':
       return `Goal: ${step.name.trim() || happeningWords(step.when, of)}`
   }
+}
+
+/** "Wait until clicked in any mail", "Wait until 3 days before their Birthday". */
+function untilWords({ ms, until }: WaitStep, of: Of): string {
+  switch (until?.is) {
+    case 'happens':
+      return `Wait until ${happeningWords(until.what, of)}`
+    case 'day':
+      return `Wait until ${until.day}`
+    case 'date': {
+      const name = of.fields.find(({ key }) => key === until.of)?.name ?? 'a date that is gone'
+      return `Wait until ${daysAround(until.days, name)}`
+    }
+    default:
+      return `Wait ${waitWords(ms)}`
+  }
+}
+
+/** "3 days before their Birthday". */
+function daysAround(days: number, name: string): string {
+  const many = `${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`
+  return days === 0 ? `their ${name}` : `${many} ${days < 0 ? 'before' : 'after'} their ${name}`
 }
 
 /** What a way out of a step is called, where there is more than one. */
@@ -209,7 +231,13 @@ export function stepFigures(
     }
     case 'wait':
       return {
-        about: step.hours ? hoursWords(step.hours) : '',
+        about: [
+          step.until?.is === 'happens' && `at most ${waitWords(step.ms)}`,
+          step.until && step.until.is !== 'happens' && `at ${clock(step.until.hour * 60)}`,
+          step.hours && hoursWords(step.hours),
+        ]
+          .filter(Boolean)
+          .join(', '),
         count: `${count(of.standing[id] ?? 0)} here`,
       }
     case 'goal':

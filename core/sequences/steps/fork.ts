@@ -22,6 +22,13 @@ export const fork: StepKind<ForkStep> = {
     effects: [],
     way: ways.findIndex(({ when }) => holds(when)) + 1,
   }),
+  ways: ({ next, ways }) => [
+    { next, words: 'everyone else' },
+    ...ways.map((way, n) => ({
+      next: way.next,
+      words: ways.length > 1 ? `way ${n + 1}` : 'yes',
+    })),
+  ],
   problems: ({ ways }, isMail) =>
     ways.flatMap(({ when }) => {
       const lacks = whatItLacks(when, isMail)

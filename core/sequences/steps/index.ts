@@ -3,7 +3,7 @@ import { fork, type ForkStep } from './fork'
 import { goal, type GoalStep } from './goal'
 import type { StepKind, Way } from './kind'
 import { mail, type MailStep } from './mail'
-import { restOf, split, type SplitStep } from './split'
+import { split, type SplitStep } from './split'
 import { wait, type WaitStep } from './wait'
 
 export type Step = MailStep | WaitStep | ForkStep | SplitStep | DoStep | GoalStep
@@ -22,29 +22,13 @@ export const kindOfStep = (step: Step) => stepKinds[step.kind] as StepKind
 
 /** The ways on, the main one first. */
 export function waysOf(step: Step): Way[] {
-  switch (step.kind) {
-    case 'fork':
-      return [
-        { next: step.next, words: 'everyone else' },
-        ...step.ways.map(({ next }, n) => ({
-          next,
-          words: step.ways.length > 1 ? `way ${n + 1}` : 'yes',
-        })),
-      ]
-    case 'split':
-      return [restOf(step.ways), ...step.ways.map(({ share }) => share)].map((share, n) => ({
-        next: n === 0 ? step.next : step.ways[n - 1]!.next,
-        words: `${'ABCDE'[n]} ${share / 10}%`,
-      }))
-    default:
-      return [{ next: step.next, words: '' }]
-  }
+  return kindOfStep(step).ways?.(step) ?? [{ next: step.next, words: '' }]
 }
 
 /** The step with each of its ways leading where `to` says. */
 export function leadTo(step: Step, to: (next: string | null, way: number) => string | null): Step {
   const next = to(step.next, 0)
-  return 'ways' in step
+  return 'ways' in step && step.ways
     ? ({
         ...step,
         next,

@@ -1,8 +1,17 @@
+import type { Day } from '../../time'
 import type { Happening } from '../happening'
 import type { Step } from '.'
 
+/** What must be known of somebody who comes to a step. */
+export interface ArrivalFacts {
+  /** Whose days and hours count. */
+  zone: string
+  /** A date of theirs by the key of its field; null where they have none. */
+  dateOf: (field: string) => Day | null
+}
+
 /** What must be known of somebody inside to go on with them. */
-export interface InsideFacts {
+export interface InsideFacts extends ArrivalFacts {
   subscribed: boolean
   suppressed: boolean
   /** They asked for no mail until then; null: they did not. */
@@ -11,8 +20,6 @@ export interface InsideFacts {
   holds: (what: Happening) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
   lot: (step: string) => number
-  /** Whose days and hours count. */
-  zone: string
 }
 
 /** What carrying a step out does in the world. */
@@ -37,9 +44,12 @@ export interface StepKind<S extends Step = Step> {
   name: string
   /** Reads what is its own of JSON that came from outside, but for where it leads; null where it is none. */
   read(json: Record<string, unknown>): Omit<S, 'next'> | null
-  carryOut(step: S, id: string, facts: InsideFacts, now: number): CarriedOut
+  /** `arrived`: when they came to the step. */
+  carryOut(step: S, id: string, facts: InsideFacts, now: number, arrived: number): CarriedOut
   /** When somebody who arrives now goes on, where that is not at once. */
-  due?(step: S, now: number, zone: string): number
+  due?(step: S, now: number, facts: ArrivalFacts): number
+  /** The ways on, the main one first; absent: one, which leads to `next`. */
+  ways?(step: S): Way[]
   /** What it lacks, in sentences that stand beside it. `isMail`: whether a step of the map is a mail. */
   problems?(step: S, isMail: (step: string) => boolean): string[]
 }

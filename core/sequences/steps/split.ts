@@ -24,6 +24,11 @@ export const split: StepKind<SplitStep> = {
       ? { kind: 'split', ways: read }
       : null
   },
+  ways: ({ next, ways }) =>
+    [{ next, share: restOf(ways) }, ...ways].map((way, n) => ({
+      next: way.next,
+      words: `${'ABCDE'[n]} ${way.share / 10}%`,
+    })),
   carryOut({ ways }, id, { lot }) {
     let place = lot(id) * WHOLE
     const way = ways.findIndex(({ share }) => (place -= share) < 0)

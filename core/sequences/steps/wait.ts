@@ -1,15 +1,29 @@
-import { addDays, dayOf, dayStart, minuteOfDay } from '../../time'
-import type { StepKind } from './kind'
+import { addDays, dayOf, dayStart, isDay, minuteOfDay, startOfDay, type Day } from '../../time'
+import { readHappening, whatItLacks, type Happening } from '../happening'
+import type { ArrivalFacts, StepKind } from './kind'
 
-/** A time, and then, where hours are named, until the next moment within them. */
+/**
+ * A time, or until something; and then, where hours are named, until the next moment within them. What `until` says is past,
+ * or is not known of somebody, is not waited for.
+ */
 export interface WaitStep {
   kind: 'wait'
-  /** Milliseconds. */
+  /** Milliseconds; where it waits for something to happen: at most so long. */
   ms: number
+  until?: Until
+  /** Where something is waited for: the way of those of whom it did not happen in time. */
+  ways?: { next: string | null }[]
   /** Absent: at any hour of any day. */
   hours?: OpenHours
   next: string | null
 }
+
+/** What is waited for: something that somebody does, since they came in; or an hour of a day. */
+export type Until =
+  | { is: 'happens'; what: Happening }
+  | { is: 'day'; day: Day; hour: number }
+  /** So many days after a date of theirs; before it: less than 0. */
+  | { is: 'date'; of: string; days: number; hour: number }
 
 /** Days of the week (0 is Sunday), and from which minute of the day up to which, on the account's clock. */
 export interface OpenHours {
@@ -26,15 +40,99 @@ const MINUTES = 24 * 60
 
 export const wait: StepKind<WaitStep> = {
   name: 'Wait',
-  read({ ms, hours }) {
+  read({ ms, hours, until, ways }) {
     const open = hours == null ? null : readHours(hours)
     if (hours != null && open === null) return null
-    return Number.isSafeInteger(ms) && (ms as number) > 0 && (ms as number) <= LONGEST_WAIT
-      ? { kind: 'wait', ms: ms as number, ...(open && { hours: open }) }
-      : null
+    const what = until == null ? null : readUntil(until)
+    if (until != null && what === null) return null
+    if (!Number.isSafeInteger(ms) || (ms as number) <= 0 || (ms as number) > LONGEST_WAIT)
+      return null
+    const late = what?.is === 'happens' ? lateWay(ways) : {}
+    return (
+      late && {
+        kind: 'wait',
+        ms: ms as number,
+        ...(what && { until: what }),
+        ...(open && { hours: open }),
+        ...late,
+      }
+    )
   },
-  carryOut: () => ({ effects: [], way: 0 }),
-  due: ({ ms, hours }, now, zone) => (hours ? openFrom(now + ms, hours, zone) : now + ms),
+  ways: ({ next, ways }) =>
+    ways
+      ? [
+          { next, words: 'it happened' },
+          { next: ways[0]!.next, words: 'not in time' },
+        ]
+      : [{ next, words: '' }],
+  due(step, now, facts) {
+    // What may have happened already is looked at when they come.
+    if (step.until?.is === 'happens') return now
+    return within(step, Math.max(now, endOf(step, now, facts)), facts.zone)
+  },
+  carryOut(step, _id, facts, now, arrived) {
+    if (step.until?.is !== 'happens') return { effects: [], way: 0 }
+    const { zone } = facts
+    if (facts.holds(step.until.what)) {
+      const open = within(step, now, zone)
+      return open > now ? { stay: open } : { effects: [], way: 0 }
+    }
+    const end = within(step, arrived + step.ms, zone)
+    return now >= end ? { effects: [], way: 1 } : { stay: end }
+  },
+  problems({ until }, isMail) {
+    if (until?.is === 'date' && until.of === '')
+      return ['A wait goes on by a date of theirs, and it is not said which.']
+    const lacks = until?.is === 'happens' ? whatItLacks(until.what, isMail) : null
+    return lacks ? [`A wait asks for ${lacks}.`] : []
+  },
+}
+
+/** Whether somebody who stands at a step is to be looked at again when they do something. */
+export const isWaitingFor = (step: { kind: string; until?: Until } | undefined): boolean =>
+  step?.kind === 'wait' && step.until?.is === 'happens'
+
+const within = ({ hours }: WaitStep, at: number, zone: string) =>
+  hours ? openFrom(at, hours, zone) : at
+
+/** When the time is over, or the day has come. */
+function endOf({ ms, until }: WaitStep, now: number, { zone, dateOf }: ArrivalFacts): number {
+  if (until?.is === 'day') return minuteOfDay(startOfDay(until.day, zone), until.hour * 60, zone)
+  if (until?.is !== 'date') return now + ms
+  const date = dateOf(until.of)
+  if (date === null) return now
+  const day = addDays(startOfDay(date, zone), until.days, zone)
+  return minuteOfDay(day, until.hour * 60, zone)
+}
+
+function readUntil(json: unknown): Until | null {
+  if (typeof json !== 'object' || json === null) return null
+  const { is, what, day, of, days, hour } = json as Record<string, unknown>
+  const isWhole = (value: unknown, least: number, most: number): value is number =>
+    Number.isSafeInteger(value) && (value as number) >= least && (value as number) <= most
+  switch (is) {
+    case 'happens': {
+      const read = readHappening(what)
+      // Whether somebody fits a rule changes without anything happening to them.
+      return read && read.is !== 'fits' ? { is, what: read } : null
+    }
+    case 'day':
+      return isDay(day) && isWhole(hour, 0, 23) ? { is, day, hour } : null
+    case 'date':
+      return typeof of === 'string' &&
+        of.length <= 100 &&
+        isWhole(days, -3_660, 3_660) &&
+        isWhole(hour, 0, 23)
+        ? { is, of, days, hour }
+        : null
+    default:
+      return null
+  }
+}
+
+function lateWay(ways: unknown): { ways: { next: string | null }[] } | null {
+  if (!Array.isArray(ways) || ways.length !== 1) return null
+  return { ways: [{ next: (ways[0] as { next?: string | null } | null)?.next ?? null }] }
 }
 
 function readHours(json: unknown): OpenHours | null {
