@@ -157,16 +157,26 @@ function comersOf(db: Database, people: DemoPerson[], plan: Plan, now: number): 
   const rounds = new Map<number, number>()
   const events = q.selectFrom('events').select(['id', 'at']).where('name', '=', start.name)
   const doneAt = new Map(all(db, events).map(({ id, at }) => [id, at]))
-  return everyComer(db, sequence, start, now).flatMap(({ person: person_id, by: id }) => {
-    const at = doneAt.get(id!)! + start.within
-    const person = byId.get(person_id)
-    const on = person?.lists.get(plan.list)
-    if (!person || !on || on.since > at || at >= on.until || person.setAsideAt <= at || !within(at))
-      return []
-    const round = rounds.get(person_id) ?? 0
-    rounds.set(person_id, round + 1)
-    return [{ person, at, round, by: id }]
-  })
+  // Past events do not stand in the order of their times: read as if the time of all were over.
+  return everyComer(db, sequence, start, now + start.within).flatMap(
+    ({ person: person_id, by: id }) => {
+      const at = doneAt.get(id!)! + start.within
+      const person = byId.get(person_id)
+      const on = person?.lists.get(plan.list)
+      if (
+        !person ||
+        !on ||
+        on.since > at ||
+        at >= on.until ||
+        person.setAsideAt <= at ||
+        !within(at)
+      )
+        return []
+      const round = rounds.get(person_id) ?? 0
+      rounds.set(person_id, round + 1)
+      return [{ person, at, round, by: id }]
+    },
+  )
 }
 
 /** Everybody who came by a start since its record begins. */

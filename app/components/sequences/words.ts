@@ -91,12 +91,12 @@ export function startWords(by: readonly Starting[], of: OfStart): string {
   return `Start: ${words.join(', or ') || 'let in by hand'}`
 }
 
-/** What else is to be said of ways in: "no order within 4 hours". */
+/** What else is to be said of ways in: "no order in 4 hours". */
 export function startAbout(by: readonly Starting[]): string[] {
   return by.flatMap((start) =>
     start.is === 'left behind'
       ? [
-          `no ${start.unless === null ? 'order' : `“${start.unless}”`} within ${waitWords(start.within)}`,
+          `no ${start.unless === null ? 'order' : `“${start.unless}”`} in ${waitWords(start.within)}`,
         ]
       : start.is === 'date'
         ? [`at ${String(start.hour).padStart(2, '0')}:00`]
@@ -114,7 +114,7 @@ export function againWords(again: Again): string {
     case 'days':
       return `again after ${again.days} ${again.days === 1 ? 'day' : 'days'}`
     case 'each':
-      return 'each time anew'
+      return 'each time'
   }
 }
 
