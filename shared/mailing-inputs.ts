@@ -27,6 +27,8 @@ export const letInInput = object({
   ({ personId, segmentId }) => (personId === undefined) !== (segmentId === undefined),
 )
 
+export const templateInput = object({ key: line(40).required() })
+
 export const takeOutInput = object({ personId: number().integer().positive().required() })
 
 export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })

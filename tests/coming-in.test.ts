@@ -83,6 +83,27 @@ test('how people come in, and how often, is chosen at the start, and can be undo
   await visitor.expectAccessible()
 })
 
+const mails = () =>
+  Object.values(sequence().map.steps).flatMap((step) =>
+    step.kind === 'mail' ? [step.mailingId] : [],
+  )
+/** Writes the letters of all its mails, and waits until nothing keeps it from starting. */
+async function writeLetters() {
+  for (const mailing of mails()) {
+    const path = `${satchel.url}/api/mailings/${mailing}`
+    const { letter } = (await (await page().request.get(path)).json()) as {
+      letter: { version: number }
+    }
+    const { subject, previewText, document } = finishedLetter()
+    const data = { subject, previewText, document, version: letter.version }
+    expect((await page().request.put(`${path}/letter`, { data })).status()).toBe(200)
+  }
+  await until('nothing keeps it', async () => {
+    const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
+    return ((await got.json()) as { problems: string[] }).problems.length === 0
+  })
+}
+
 test('a basket left twice is mailed twice, each time in its own round', async () => {
   await page()
     .getByRole('button', { name: /^Add after Start/ })
@@ -90,19 +111,8 @@ test('a basket left twice is mailed twice, each time in its own round', async ()
   await page()
     .getByRole('menuitem', { name: /^Mail / })
     .click()
-  const mail = () => Object.values(sequence().map.steps).find((step) => step.kind === 'mail')
-  await until('there is a mail', () => mail() !== undefined)
-  const path = `${satchel.url}/api/mailings/${mail()!.mailingId}`
-  const { letter } = (await (await page().request.get(path)).json()) as {
-    letter: { version: number }
-  }
-  const { subject, previewText, document } = finishedLetter()
-  const data = { subject, previewText, document, version: letter.version }
-  expect((await page().request.put(`${path}/letter`, { data })).status()).toBe(200)
-  await until('nothing keeps it', async () => {
-    const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
-    return ((await got.json()) as { problems: string[] }).problems.length === 0
-  })
+  await until('there is a mail', () => mails().length === 1)
+  await writeLetters()
   await page().goto(`${satchel.url}/sequences/${id}`)
   await button('Start').click()
   await until('it runs', () => sequence().state === 'running')
@@ -126,6 +136,40 @@ test('a birthday comes round, and is mailed each year', async () => {
   await until('it went', () => mailed(mina) === 1)
   for (let n = 0; n < 4; n++) await jump(91 * DAY)
   await until('it went again', () => mailed(mina) === 2)
+})
+
+test('one is begun from a template, whose letters are written, and sends itself', async () => {
+  const before = id
+  await page().goto(`${satchel.url}/sequences`)
+  await page().getByRole('button', { name: 'New sequence' }).click()
+  await until('it is made', () => readSequences(satchel.db).length === 6)
+  id = readSequences(satchel.db).find(({ name }) => name === 'Sequence 6')!.id
+  await page().waitForURL(new RegExp(`/sequences/${id}$`))
+  await seen('Or begin from one that is drawn')
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('button', { name: /^Welcome in ten days/ })
+    .click()
+  await seen('Mail: Good to have you here')
+  await until('it is kept', () => mails().length === 4)
+  await visitor.expectAccessible()
+  // What stands in square brackets is to be replaced first.
+  expect(await button('Start').isDisabled()).toBe(true)
+  await button('Undo').first().click()
+  await seen('Or begin from one that is drawn')
+  await button('Redo').first().click()
+  await until('it is back', () => mails().length === 4)
+  await writeLetters()
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await button('Start').click()
+  await until('it runs', () => sequence().state === 'running')
+  const nina = join('nina.new')
+  await jump(14 * DAY)
+  await until('all four went', () => mailed(nina) === 4)
+  await button('End').click()
+  await button('End it').click()
+  await until('it is over', () => sequence().state === 'ended')
+  id = before
 })
 
 test('somebody is let in from their page, and taken out again', async () => {

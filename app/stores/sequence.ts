@@ -211,6 +211,15 @@ export const useSequence = defineStore('sequence', () => {
     chosen.value = id
   }
 
+  /** Begins from a template: its map takes the place of the one there is, and can be undone. */
+  async function beginFrom(key: string) {
+    const { id, map } = sequence.value!
+    const made = await act<{ map: SequenceMap }>(`/api/sequences/${id}/template`, 'POST', { key })
+    // What was drawn meanwhile stays.
+    if (!made || sequence.value?.id !== id || sequence.value.map !== map) return
+    await set({ map: made.map })
+  }
+
   async function newMail(): Promise<NewStep | null> {
     const many = line.value.filter(({ step }) => step.kind === 'mail').length
     const body = { name: `${sequence.value!.name}, mail ${many + 1}` }
@@ -245,6 +254,6 @@ export const useSequence = defineStore('sequence', () => {
 
   return {
     ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange },
-    ...{ open, set, undo, redo, addStep, joinWay, removeWay, remove, changeStep, changeStart },
+    ...{ open, set, undo, redo, beginFrom, addStep, joinWay, removeWay, remove, changeStep, changeStart },
   }
 })

@@ -2,7 +2,6 @@ import { DAY } from '../time'
 import { goesRound, stepsInOrder, type SequenceMap } from './map'
 import { startLacks } from './starts'
 import { kindOfStep, waysOf, type Step } from './steps'
-import { isWaitingFor, type WaitStep } from './steps/wait'
 
 /** What keeps a sequence from running, in sentences; none where it may run. */
 export function mapProblems(map: SequenceMap, listId: number | null): string[] {
@@ -54,17 +53,20 @@ export function mapCautions(map: SequenceMap): string[] {
 
 const leadsNowhere = (step: Step) => waysOf(step).every(({ next }) => next === null)
 
-/** How long a wait is, ms; until a day: nobody can say, so it is taken to be long enough. */
-const waited = ({ ms, until }: WaitStep) => (until ? DAY : ms)
-
 /** Whether behind a step another mail comes within a time, by any of its ways. */
 function mailWithin(map: SequenceMap, step: Step, ms: number): boolean {
-  return waysOf(step).some(({ next }) => {
+  return waysOf(step).some(({ next }, way) => {
     const then = next === null ? undefined : map.steps[next]
-    if (!then) return false
-    if (then.kind === 'mail') return true
-    // What is waited for may have happened already.
-    const left = ms - (then.kind === 'wait' && !isWaitingFor(then) ? waited(then) : 0)
-    return left > 0 && mailWithin(map, then, left)
+    const left = ms - waited(step, way)
+    if (!then || left <= 0) return false
+    return then.kind === 'mail' || mailWithin(map, then, left)
   })
+}
+
+/** How long somebody stays at a step at least who goes on by a way, ms; until a day: nobody can say, so it is long enough. */
+function waited(step: Step, way: number): number {
+  if (step.kind !== 'wait') return 0
+  // Mail that follows on what somebody did answers that, however soon it is.
+  if (step.until?.is === 'happens') return way === 0 ? DAY : step.ms
+  return step.until ? DAY : step.ms
 }

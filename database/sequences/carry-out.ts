@@ -1,7 +1,14 @@
 import { addressed } from '../../core/delivery'
 import { readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
-import { changePerson, readFields, readTags, tagNamed, tagPeople } from '../people'
+import {
+  changePerson,
+  changeSubscription,
+  readFields,
+  readTags,
+  tagNamed,
+  tagPeople,
+} from '../people'
 import { q, run, type Database } from '../query'
 import { addRecipient } from '../sending'
 import { enrolPerson } from './entering'
@@ -10,7 +17,7 @@ import { enrolPerson } from './entering'
 export function carryOut(
   db: Database,
   effect: Effect,
-  { person, round }: { person: number; round: number },
+  { person, round, list }: { person: number; round: number; list: number },
   now: number,
 ) {
   switch (effect.is) {
@@ -32,6 +39,10 @@ export function carryOut(
       // What is no value of this kind leaves what is there.
       if (value == null && !clears) return
       return void changePerson(db, person, { values: { [field.key]: value ?? null } }, now)
+    }
+    case 'leave': {
+      const by = { act: 'by-hand' as const, way: 'sequence' }
+      return void changeSubscription(db, person, effect.listId ?? list, 'unsubscribed', by, now)
     }
     case 'start':
       return void enrolPerson(db, effect.sequenceId, person, now)

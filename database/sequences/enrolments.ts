@@ -48,7 +48,8 @@ export function advanceDue(db: Database, now: number): number {
         ...arrivalFacts(db, person_id, zone),
       }
       const { effects, next, ended, passed } = advance(map, place, facts, now)
-      for (const effect of effects) carryOut(db, effect, { person: person_id, round }, now)
+      for (const effect of effects)
+        carryOut(db, effect, { person: person_id, round, list: list_id! }, now)
       if (passed) countPassed(db, { sequence_id, version }, passed)
       const step = ended?.why === 'goal' ? { step: passed!.step } : {}
       const change = ended

@@ -1,5 +1,5 @@
 import { sql, type Selectable } from 'kysely'
-import { startingLetter } from '../../core/letters'
+import { startingLetter, type Letter } from '../../core/letters'
 import {
   emptyMap,
   mailingsOfMap,
@@ -141,9 +141,14 @@ export function changeSequence(
 const planWith = ({ start: { sender } }: SequenceMap) => JSON.stringify(sender ? { sender } : {})
 
 /** A mailing for a new mail step, with a letter to begin with; its id. */
-export function addMailOf(db: Database, sequence: Sequence, name: string, now: number): number {
+export function addMailOf(
+  db: Database,
+  sequence: Sequence,
+  name: string,
+  now: number,
+  letter: Letter = startingLetter(),
+): number {
   return transact(db, () => {
-    const letter = startingLetter()
     const id = createMailing(db, { name, listId: sequence.list_id, letter }, now)
     run(
       db,

@@ -10,6 +10,7 @@ const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
   untag: { is: 'untag', tag: '' },
   set: { is: 'set', field: '', value: '' },
   start: { is: 'start', sequenceId: 0 },
+  leave: { is: 'leave', listId: null },
 } as never
 const keep = (acts: Act[]) => void store.changeStep(props.id, { ...props.step, acts })
 const put = (n: number, act: Act) => keep(props.step.acts.map((one, i) => (i === n ? act : one)))
@@ -79,6 +80,16 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       >
         <option :value="0">choose a sequence</option>
         <option v-for="one in of.others" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <select
+        v-else-if="act.is === 'leave'"
+        class="field field-sm"
+        aria-label="List"
+        :value="act.listId ?? ''"
+        @change="put(n, { ...act, listId: Number(value($event)) || null })"
+      >
+        <option value="">the sequence’s list, and so out of it</option>
+        <option v-for="list in of.lists" :key="list.id" :value="list.id">{{ list.name }}</option>
       </select>
     </div>
     <select class="field field-sm" aria-label="Something to do" value="" @change="add">

@@ -26,6 +26,7 @@ const size = computed(() => ({
 /** Whether ways are as wide as many went by them. */
 const byPeople = ref(false)
 const WIDE = 30
+const isEmpty = computed(() => Object.keys(of.value.map.steps).length === 0)
 /** How large it is drawn; 1: as it is. */
 const zoom = ref(1)
 const room = useTemplateRef('room')
@@ -186,6 +187,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
           </component>
         </template>
       </div>
+      <TemplateChoice v-if="store.canChange && isEmpty" />
     </div>
     <div
       class="absolute right-4 bottom-3 z-20 flex gap-1.5"

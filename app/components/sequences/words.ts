@@ -137,6 +137,8 @@ export function actWords(act: Act, of: Of): string {
     }
     case 'start':
       return `let into ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
+    case 'leave':
+      return act.listId === null ? 'unsubscribe' : 'unsubscribe from a list'
     default:
       return actNames[act satisfies never]
   }

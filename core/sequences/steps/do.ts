@@ -14,6 +14,7 @@ export const actNames: Record<Act['is'], string> = {
   untag: 'Take a tag away',
   set: 'Set a field',
   start: 'Let into another sequence',
+  leave: 'Unsubscribe from a list',
 }
 const MOST_ACTS = 10
 
@@ -41,7 +42,7 @@ export const doing: StepKind<DoStep> = {
 
 function readAct(json: unknown): Act | null {
   if (typeof json !== 'object' || json === null) return null
-  const { is, tag, field, value, sequenceId } = json as Record<string, unknown>
+  const { is, tag, field, value, sequenceId, listId } = json as Record<string, unknown>
   const isText = (text: unknown, most: number): text is string =>
     typeof text === 'string' && text.length <= most
   switch (is) {
@@ -53,6 +54,10 @@ function readAct(json: unknown): Act | null {
     case 'start':
       return Number.isSafeInteger(sequenceId) && (sequenceId as number) >= 0
         ? { is, sequenceId: sequenceId as number }
+        : null
+    case 'leave':
+      return listId === null || Number.isSafeInteger(listId)
+        ? { is, listId: listId as number | null }
         : null
     default:
       return null

@@ -29,6 +29,8 @@ export type Effect =
   /** A value as it is typed; empty: the field is cleared. */
   | { is: 'set'; field: string; value: string }
   | { is: 'start'; sequenceId: number }
+  /** Unsubscribes from a list; null: the sequence's own, so that they leave it, too. */
+  | { is: 'leave'; listId: number | null }
 
 /** What comes of a step: its effects, and which way on is taken (0: the main one). Or that they stay before it until a time. */
 export type CarriedOut = { effects: Effect[]; way: number } | { stay: number }
