@@ -113,6 +113,31 @@ test('every step can be undone and done again; a new change forgets what was und
   expect(store.future).toEqual([])
 })
 
+test('a template is taken over though the server was asked anew meanwhile, but not over what was drawn meanwhile', async () => {
+  const store = await opened()
+  const map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 9 })
+  const begin = async (meanwhile: () => Promise<unknown>) => {
+    const beginning = store.beginFrom('welcome')
+    await settled()
+    const asked = server.latest('/api/sequences/3/template')
+    await meanwhile()
+    asked.answer({ map })
+    await settled()
+    void beginning
+  }
+  await begin(async () => {
+    const again = store.open(3)
+    await settled()
+    server.latest('/api/sequences/3').answer(onFile({ map: structuredClone(emptyMap) }))
+    await again
+  })
+  expect(store.line.map(({ id }) => id)).toEqual(['hello'])
+  void store.undo()
+  const drawn = insertStep(emptyMap, null, 'mine', { kind: 'wait', ms: 5 })
+  await begin(async () => void store.set({ map: drawn }))
+  expect(store.line.map(({ id }) => id)).toEqual(['mine'])
+})
+
 test('a running sequence can’t be changed, but for its name; a paused one can', async () => {
   expect((await opened({ state: 'running' })).canChange).toBe(false)
   server = madeUpServer()

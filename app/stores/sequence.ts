@@ -1,3 +1,4 @@
+import { isAlike } from '~~/core/choices'
 import type { LetterSender } from '~~/core/senders'
 import type { Field } from '~~/core/people'
 import {
@@ -216,7 +217,7 @@ export const useSequence = defineStore('sequence', () => {
     const { id, map } = sequence.value!
     const made = await act<{ map: SequenceMap }>(`/api/sequences/${id}/template`, 'POST', { key })
     // What was drawn meanwhile stays.
-    if (!made || sequence.value?.id !== id || sequence.value.map !== map) return
+    if (!made || sequence.value?.id !== id || !isAlike(sequence.value.map, map)) return
     await set({ map: made.map })
   }
 
@@ -254,6 +255,18 @@ export const useSequence = defineStore('sequence', () => {
 
   return {
     ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange },
-    ...{ open, set, undo, redo, beginFrom, addStep, joinWay, removeWay, remove, changeStep, changeStart },
+    ...{
+      open,
+      set,
+      undo,
+      redo,
+      beginFrom,
+      addStep,
+      joinWay,
+      removeWay,
+      remove,
+      changeStep,
+      changeStart,
+    },
   }
 })

@@ -40,7 +40,8 @@ export function everythingKnown(db: Database, id: number) {
         .where('person_id', '=', id)
         .orderBy('evidence.id'),
     ).map((row) => ({ ...row, at: time(row.at) })),
-    sequences: enrolmentsOf(db, id).map(({ name, state, why, entered_at, ended_at }) => ({
+    sequences: enrolmentsOf(db, id).map(({ name, round, state, why, entered_at, ended_at }) => ({
+      which_time: round + 1,
       name,
       state,
       why,

@@ -22,7 +22,7 @@ const line = computed(() => {
       {
         at: mailing.at,
         kind: 'mail',
-        words: `${mailing.name}: ${[mailing.state, mailing.answer].filter(Boolean).join(', ')}`,
+        words: `${mailing.name}${time(mailing.round)}: ${[mailing.state, mailing.answer].filter(Boolean).join(', ')}`,
         to: `/results/${mailing.id}`,
       },
       ...(mailing.opened_at

@@ -35,6 +35,8 @@ export interface Person {
   mailings: {
     id: number
     name: string
+    /** Of which of their rounds in its sequence, counted from 0. */
+    round: number
     state: string
     at: number
     opened_at: number | null
