@@ -10,7 +10,6 @@ import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { reports } from './reports'
 import { hostedPage, hostedPaint } from './hosted-page'
 import { embedded, signUps } from './sign-up'
-import { sequencePage } from './sequence-page'
 import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
 import { sendMemory, sends, signedSends } from './send'
@@ -44,7 +43,6 @@ const measures = [
   embedded,
   hostedPage,
   hostedPaint,
-  sequencePage,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)
