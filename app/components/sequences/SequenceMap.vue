@@ -190,6 +190,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
       <TemplateChoice v-if="store.canChange && isEmpty" />
     </div>
     <div
+      v-if="!isEmpty"
       class="absolute right-4 bottom-3 z-20 flex gap-1.5"
       role="group"
       aria-label="Size of the map"

@@ -22,7 +22,7 @@ async function begin(key: string) {
       <li v-for="one in sequenceTemplates" :key="one.key">
         <button
           type="button"
-          class="sheet block h-full w-full px-3 py-2 text-left hover:border-ink-300"
+          class="sheet flex h-full w-full flex-col px-3 py-2 text-left hover:border-ink-300"
           :disabled="busy !== null"
           @click="begin(one.key)"
         >
