@@ -4,10 +4,12 @@ const store = useSequence()
 const of = computed(() => store.sequence!)
 const segment = ref('')
 const busy = ref(false)
-const { answer, problem } = useAnswer<{ people: number; fresh: number }>(
+const { answer, problem, loading } = useAnswer<{ people: number; fresh: number }>(
   () => (segment.value ? `/api/sequences/${of.value.id}/people?segment=${segment.value}` : null),
   { live: false },
 )
+/** Of the segment that is chosen now: until it is answered, nothing is shown of the one before, and nobody is let in. */
+const known = computed(() => (loading.value ? null : answer.value))
 /** They are asked one by one whether they may: who was inside before comes again where the sequence says so. */
 const often = computed(() => of.value.map.start.again.is !== 'never')
 async function letIn() {
@@ -31,12 +33,12 @@ async function letIn() {
         {{ one.name }}
       </option>
     </select>
-    <p v-if="segment && problem" class="fault small" role="alert">{{ problem }}</p>
+    <p v-if="segment && problem && !loading" class="fault small" role="alert">{{ problem }}</p>
     <p v-else-if="segment" class="small" role="status">
-      <template v-if="answer"
-        >{{ people(answer.people) }} of it are on the list and may be mailed;
-        {{ count(answer.fresh) }} were never inside.<template
-          v-if="often && answer.fresh < answer.people"
+      <template v-if="known"
+        >{{ people(known.people) }} of it are on the list and may be mailed;
+        {{ count(known.fresh) }} were never inside.<template
+          v-if="often && known.fresh < known.people"
         >
           Others come in where they may come again.</template
         ></template
@@ -46,7 +48,7 @@ async function letIn() {
       v-if="segment"
       type="button"
       class="btn btn-sm justify-self-start"
-      :disabled="busy || !answer || (often ? answer.people : answer.fresh) === 0"
+      :disabled="busy || !known || (often ? known.people : known.fresh) === 0"
       @click="letIn"
     >
       Let them in
