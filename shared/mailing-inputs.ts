@@ -29,6 +29,13 @@ export const letInInput = object({
 
 export const templateInput = object({ key: line(40).required() })
 
+/** The map as it stands on the page; with `personId`, of one person alone. */
+export const rehearsalInput = object({
+  map: mixed<object>().required(),
+  listId: number().integer().positive().nullable().defined(),
+  personId: number().integer().positive(),
+})
+
 export const takeOutInput = object({ personId: number().integer().positive().required() })
 
 export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })

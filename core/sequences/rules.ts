@@ -6,12 +6,18 @@ import type { Step } from './steps'
 /** The rules that a map asks: of who may come in, and of forks and goals that somebody can come by. */
 export function rulesOf(map: SequenceMap): Rule[] {
   const { rule } = map.start
-  const asked = stepsInOrder(map).flatMap(({ step }) => happeningsOf(step))
+  const asked = happeningsOf(map)
   return [...(rule ? [rule] : []), ...asked.flatMap((one) => (one.is === 'fits' ? [one.rule] : []))]
 }
 
-function happeningsOf(step: Step): Happening[] {
+/** What is asked of somebody on their way through a map, at all steps that they can come by. */
+export function happeningsOf(map: SequenceMap): Happening[] {
+  return stepsInOrder(map).flatMap(({ step }) => askedAt(step))
+}
+
+function askedAt(step: Step): Happening[] {
   if (step.kind === 'fork') return step.ways.map(({ when }) => when)
+  if (step.kind === 'wait') return step.until?.is === 'happens' ? [step.until.what] : []
   return step.kind === 'goal' ? [step.when] : []
 }
 

@@ -254,6 +254,7 @@ export const permissions = {
   'POST /api/sequences/[id]/people': editor('let people into a sequence'),
   'POST /api/sequences/[id]/leave': editor('took somebody out of a sequence'),
   'POST /api/sequences/[id]/template': editor('began a sequence from a template'),
+  'POST /api/sequences/[id]/rehearsal': read,
   'POST /api/sequences/[id]/start': editor('started or published a sequence'),
   'POST /api/sequences/[id]/pause': editor('paused a sequence'),
   'POST /api/sequences/[id]/end': editor('ended a sequence'),

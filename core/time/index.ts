@@ -5,6 +5,7 @@ export { leapTo, practiceTime, nextLeap, withRate, practiceRates } from './pract
 export type { PracticeClock } from './practice-clock'
 export {
   dayStart,
+  localDay,
   dayLabel,
   isZone,
   zones,

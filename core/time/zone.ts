@@ -10,6 +10,32 @@ export function dayStart(at: number, zone: string): number {
   return DateTime.fromMillis(at, { zone }).startOf('day').toMillis()
 }
 
+/** A calendar day of a zone: from its first moment up to that of the next; `weekday`: 0 is Sunday. */
+export interface LocalDay {
+  start: number
+  end: number
+  weekday: number
+}
+
+/** Zones change by quarters of an hour, so that the day is the same for all moments of one. */
+const QUARTER = 15 * 60_000
+const MOST_KEPT = 20_000
+
+/** The day in which `at` falls, in `zone`. Reckoning one takes long, so those that were asked for are kept. */
+export function localDay(at: number, zone: string): LocalDay {
+  let kept = daysOf.get(zone)
+  if (!kept || kept.size > MOST_KEPT) daysOf.set(zone, (kept = new Map()))
+  const quarter = Math.floor(at / QUARTER)
+  let day = kept.get(quarter)
+  if (!day) {
+    const start = DateTime.fromMillis(at, { zone }).startOf('day')
+    const end = start.plus({ days: 1 }).startOf('day').toMillis()
+    kept.set(quarter, (day = { start: start.toMillis(), end, weekday: start.weekday % 7 }))
+  }
+  return day
+}
+const daysOf = new Map<string, Map<number, LocalDay>>()
+
 /** The first moment of the day `days` calendar days later; right across changes of summer time. */
 export function addDays(at: number, days: number, zone: string): number {
   return DateTime.fromMillis(at, { zone }).plus({ days }).toMillis()

@@ -13,6 +13,8 @@ export { carryOut, countPassed } from './carry-out'
 export { enrolNew, enrolPerson, nextStartDue, roundsOf, takeOut } from './entering'
 export { arrivalsOf, arrivedBySegment, couldComeIn, letInSoon, letSegmentIn } from './arriving'
 export { comingBy } from './coming'
+export { drawAudience } from './audience'
+export type { Asking } from './audience'
 export { beginMarks, markOf, setMark } from './marks'
 export {
   addMailOf,
@@ -20,6 +22,7 @@ export {
   changeSequence,
   deleteSequence,
   endSequence,
+  mapOfVersion,
   mailingsOfSequence,
   pauseSequence,
   readSequences,

@@ -1,4 +1,4 @@
-import { addDays, dayOf, dayStart, isDay, minuteOfDay, startOfDay, type Day } from '../../time'
+import { addDays, isDay, localDay, minuteOfDay, startOfDay, type Day } from '../../time'
 import { readHappening, whatItLacks, type Happening } from '../happening'
 import type { ArrivalFacts, StepKind } from './kind'
 
@@ -155,14 +155,28 @@ function readHours(json: unknown): OpenHours | null {
  * The first moment from a time on that is within the hours. Hours are those of the zone's clock: where one is missing, the
  * next that there is.
  */
-export function openFrom(at: number, { days, from, to }: OpenHours, zone: string): number {
+export function openFrom(at: number, hours: OpenHours, zone: string): number {
+  let day = localDay(at, zone)
   for (let ahead = 0; ahead < 8; ahead++) {
-    const start = addDays(dayStart(at, zone), ahead, zone)
-    const weekday = new Date(`${dayOf(start, zone)}T00:00Z`).getUTCDay()
-    if (!days.includes(weekday)) continue
-    const opens = minuteOfDay(start, from, zone)
-    const closes = minuteOfDay(start, to, zone)
-    if (at < closes) return Math.max(at, opens)
+    if (hours.days.includes(day.weekday)) {
+      const { opens, closes } = openOn(day.start, hours, zone)
+      if (at < closes) return Math.max(at, opens)
+    }
+    day = localDay(day.end, zone)
   }
   return at
 }
+
+/** The hours of one day as moments; kept, since many come by on the same days. */
+function openOn(start: number, hours: OpenHours, zone: string) {
+  let kept = opened.get(hours)
+  if (!kept) opened.set(hours, (kept = new Map()))
+  const key = `${start} ${zone}`
+  let found = kept.get(key)
+  if (!found) {
+    const [opens, closes] = [hours.from, hours.to].map((at) => minuteOfDay(start, at, zone))
+    kept.set(key, (found = { opens: opens!, closes: closes! }))
+  }
+  return found
+}
+const opened = new WeakMap<OpenHours, Map<string, { opens: number; closes: number }>>()

@@ -1,0 +1,43 @@
+import type { Tier } from '../standing'
+import type { Day } from '../time'
+
+/** Whom a sequence is rehearsed with: people drawn from those it would write to, and what is known of them. */
+export interface Audience {
+  people: readonly Drawn[]
+  /** Whether they are all there are; else they were drawn by lot. */
+  isAll: boolean
+  customs: Customs
+  /** By a rule, as JSON: whether each of the people fits it now, in their order. */
+  fits: Readonly<Record<string, readonly boolean[]>>
+}
+
+/** Somebody of the audience, with what they did so far. */
+export interface Drawn {
+  id: number
+  tier: Tier
+  sent: number
+  opened: number
+  clicked: number
+  orders: number
+  /** For how many days they are known. */
+  days: number
+  /** Their dates by the key of the field, where the map asks for them. */
+  dates: Readonly<Record<string, Day>>
+}
+
+/** What holds of everybody. */
+export interface Customs {
+  zone: string
+  /** How much is opened at each hour of the day, on the account’s clock; 1: at the hour at which most is. */
+  hours: readonly number[]
+  /** How many hours that clock is ahead of UTC. */
+  hoursAhead: number
+  /** How long a mail lies unopened, of those that are opened: the mean, ms. */
+  openDelay: number
+  /** Of those who open a mail, the share that unsubscribes by it. */
+  leaveOfOpen: number
+  /** How often somebody does an event, a day. */
+  events: Readonly<Record<string, number>>
+  /** How often those order who were inside before, a day; null where too few were. */
+  ordersInside: number | null
+}

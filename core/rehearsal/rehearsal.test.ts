@@ -1,0 +1,138 @@
+import { expect, test } from 'vitest'
+import { emptyMap, insertStep, type NewStep, type SequenceMap } from '../sequences'
+import { tiers } from '../standing'
+import { DAY, HOUR } from '../time'
+import { habitsOf, rehearse, together, type Audience, type Drawn } from '.'
+
+const from = Date.UTC(2026, 2, 2, 9)
+const rehearsing = { seed: 7, from, days: 60 }
+const people: Drawn[] = Array.from({ length: 400 }, (_, n) => ({
+  ...{ id: n + 1, tier: tiers[n % 4]!, sent: 20, opened: (n % 4) * 5, clicked: n % 4 },
+  ...{ orders: n % 5 === 0 ? 2 : 0, days: 200, dates: {} },
+}))
+const audience: Audience = {
+  ...{ people, isAll: true, fits: {} },
+  customs: {
+    ...{ zone: 'Europe/London', hours: new Array<number>(24).fill(1), hoursAhead: 0 },
+    ...{ openDelay: 4 * HOUR, leaveOfOpen: 0.02, events: { booked: 0.05 }, ordersInside: null },
+  },
+}
+/** Steps one behind the other; a fork’s side way leads on where the main one does. */
+function line(...steps: NewStep[]): SequenceMap {
+  return steps.reduce(
+    (map, step, n) => insertStep(map, n === 0 ? null : `s${n - 1}`, `s${n}`, step),
+    emptyMap,
+  )
+}
+const mail = (mailingId: number): NewStep => ({ kind: 'mail', mailingId })
+const wait = (ms: number): NewStep => ({ kind: 'wait', ms })
+const goal: NewStep = { kind: 'goal', name: '', when: { is: 'ordered' }, out: true }
+const split = (share: number): NewStep => ({ kind: 'split', ways: [{ share, next: null }] })
+const course = line(mail(1), wait(2 * DAY), split(300), mail(2), wait(5 * DAY), mail(3), goal)
+
+test('the same seed gives the same rehearsal, and another another', () => {
+  expect(rehearse(course, audience, rehearsing, 0)).toEqual(
+    rehearse(course, audience, rehearsing, 0),
+  )
+  expect(rehearse(course, audience, rehearsing, 1)).not.toEqual(
+    rehearse(course, audience, rehearsing, 0),
+  )
+})
+
+test('everybody who comes in is somewhere, and nobody comes out of a step who did not come to it', () => {
+  const draw = rehearse(course, audience, rehearsing, 0)
+  expect(draw.inside + draw.finished + draw.left).toBe(draw.cameIn)
+  expect(draw.left).toBeGreaterThan(0)
+  expect(draw.traffic.s0).toEqual([people.length])
+  const [rest, side] = draw.traffic.s2!
+  expect(side! / (rest! + side!)).toBeCloseTo(0.3, 1)
+  expect(draw.mails).toBe(['s0', 's3', 's5'].reduce((sum, id) => sum + draw.traffic[id]![0]!, 0))
+  expect(draw.weeks.reduce((sum, n) => sum + n, 0)).toBe(draw.mails)
+  expect(draw.traffic.s6![1]).toBe(draw.goal)
+  expect(draw.goalDays).toBeGreaterThan(0)
+})
+
+test('who opens more opens more in the rehearsal, and nobody’s habit is taken from few mails alone', () => {
+  const habits = habitsOf(audience)
+  const of = (tier: number) => habits[tier]!.open
+  expect(of(3)).toBeGreaterThan(of(2))
+  expect(of(2)).toBeGreaterThan(of(0))
+  const [new1, new2] = habitsOf({
+    people: [
+      { ...people[3]!, sent: 1, opened: 0 },
+      { ...people[3]!, sent: 1, opened: 1 },
+      ...people,
+    ],
+    customs: audience.customs,
+  })
+  // One mail says little of somebody keen, whose tier opens three of four.
+  expect(new1!.open).toBeGreaterThan(0.55)
+  expect(new2!.open - new1!.open).toBeLessThan(0.1)
+})
+
+test('those who were inside before say how often people order who come in', () => {
+  const customs = { ...audience.customs, ordersInside: 0.04 }
+  const habits = habitsOf({ people, customs })
+  const mean = habits.reduce((sum, one) => sum + one.ordersPerDay, 0) / habits.length
+  expect(mean).toBeCloseTo(0.04, 2)
+})
+
+test('what is changed further on changes nothing before it: luck stays with the steps', () => {
+  const longer = insertStep(course, 's5', 'more', mail(4))
+  const [before, after] = [course, longer].map((map) => rehearse(map, audience, rehearsing, 0))
+  expect(after!.traffic.s2).toEqual(before!.traffic.s2)
+  expect(after!.opened.s0).toBe(before!.opened.s0)
+  expect(after!.mails).toBeGreaterThan(before!.mails)
+})
+
+test('who waits for a click goes on when they click, and others when the time is over', () => {
+  const asks = line(mail(1), {
+    ...{ kind: 'wait', ms: 3 * DAY, ways: [{ next: null }] },
+    until: { is: 'happens', what: { is: 'clicked', mail: null } },
+  })
+  const draw = rehearse(asks, audience, rehearsing, 0)
+  const [clicked, late] = draw.traffic.s1!
+  expect(clicked).toBeGreaterThan(0)
+  expect(clicked! + late! + draw.left).toBe(people.length)
+  // A click after the time is over is too late.
+  expect(clicked).toBeLessThanOrEqual(draw.clicked.s0!)
+  expect(draw.clicked.s0!).toBeLessThan(draw.opened.s0!)
+})
+
+test('two mails on one day are counted of whom they hit', () => {
+  const both = rehearse(line(mail(1), wait(HOUR), mail(2)), audience, rehearsing, 0)
+  expect(both.close).toBeGreaterThan(people.length * 0.9)
+  expect(rehearse(course, audience, rehearsing, 0).close).toBe(0)
+})
+
+test('people read when people read', () => {
+  const hours = new Array<number>(24).fill(0)
+  hours[20] = 1
+  const night = { ...audience, customs: { ...audience.customs, hours, openDelay: 24 * HOUR } }
+  const asks = (wait: number) =>
+    rehearse(
+      line(
+        mail(1),
+        { kind: 'wait', ms: wait },
+        {
+          kind: 'fork',
+          ways: [{ when: { is: 'opened', mail: null }, next: null }],
+        },
+      ),
+      night,
+      rehearsing,
+      0,
+    ).traffic.s2![1]!
+  expect(asks(3 * DAY)).toBeGreaterThan(asks(3 * HOUR))
+})
+
+test('bands hold the draws: nine in ten lie within them', () => {
+  const draws = Array.from({ length: 40 }, (_, no) => rehearse(course, audience, rehearsing, no))
+  const { goal, traffic, draws: many } = together(draws)
+  expect(many).toBe(40)
+  const inside = draws.filter((draw) => draw.goal >= goal.low && draw.goal <= goal.high)
+  expect(inside.length).toBeGreaterThanOrEqual(36)
+  expect(goal.low).toBeLessThan(goal.high)
+  for (const ways of Object.values(traffic))
+    for (const { low, middle, high } of ways) expect(low <= middle && middle <= high).toBe(true)
+})

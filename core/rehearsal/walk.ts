@@ -1,0 +1,63 @@
+import { advance, enter, type ArrivalFacts, type Ending, type SequenceMap } from '../sequences'
+import { type Happening } from '../sequences'
+import type { Life } from './life'
+
+/** Somebody who walks through a map in virtual time. */
+export interface Walker extends Pick<ArrivalFacts, 'zone' | 'dateOf'> {
+  life: Life
+  /** Where they fall by lot at a step, from 0 up to but not including 1. */
+  lot: (step: string) => number
+}
+
+/** What is seen on the way. */
+export interface Seen {
+  /** They went by a step, by one of its ways; of a goal way 1: it was reached. */
+  passed?(step: string, way: number, at: number): void
+  mailed?(step: string, mailingId: number, at: number): void
+}
+
+/** How a walk came out: where they stand, or how they ended. */
+export type Walked =
+  { inside: string; due: number; ended: null } | { inside: null; at: number; ended: Ending }
+
+/**
+ * Walks somebody through a map from when they come in until a time, as the engine would: each step when it is due, and
+ * whoever waits for something whenever they do anything.
+ */
+export function walk(
+  map: SequenceMap,
+  walker: Walker,
+  from: number,
+  until: number,
+  seen: Seen,
+): Walked {
+  const { life, zone, dateOf, lot } = walker
+  let now = from
+  let isOut = false
+  const facts = {
+    subscribed: true,
+    suppressed: false,
+    pausedUntil: null,
+    holds: (what: Happening) => life.when(what) <= now,
+    ...{ lot, zone, dateOf },
+  }
+  let place = enter(map, from, walker)
+  if (place === null) return { inside: null, at: from, ended: { state: 'finished', why: null } }
+  for (;;) {
+    now = Math.max(now, place.due)
+    if (now > until) return { inside: place.step, due: place.due, ended: null }
+    facts.subscribed = !isOut && life.leaves() > now
+    const { effects, next, ended, passed } = advance(map, place, facts, now)
+    for (const effect of effects) {
+      if (effect.is === 'mail') {
+        life.got(place.step, now)
+        seen.mailed?.(place.step, effect.mailingId, now)
+      }
+      if (effect.is === 'leave' && effect.listId === null) isOut = true
+    }
+    if (passed) seen.passed?.(passed.step, passed.way, now)
+    if (ended) return { inside: null, at: now, ended }
+    // Who stays waits for something: they are looked at again when they do anything.
+    place = passed ? next! : { ...next!, due: Math.min(next!.due, life.next(now)) }
+  }
+}
