@@ -10,6 +10,7 @@ import { segmentCount, segmentLines, segmentPerson } from './segments'
 import { reports } from './reports'
 import { hostedPage, hostedPaint } from './hosted-page'
 import { embedded, signUps } from './sign-up'
+import { rehearsals } from './rehearsal'
 import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
 import { sendMemory, sends, signedSends } from './send'
@@ -43,6 +44,7 @@ const measures = [
   embedded,
   hostedPage,
   hostedPaint,
+  rehearsals,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

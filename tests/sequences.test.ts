@@ -300,6 +300,45 @@ test('a sequence forks by what somebody did since they came in, does things, and
   id = before
 })
 
+test('it is rehearsed with those who could come in, anew whenever it is changed, and by one person as one says', async () => {
+  const { id: basket } = readSequences(satchel.db).find(
+    ({ name }) => name === 'Basket left behind',
+  )!
+  await page().goto(`${satchel.url}/sequences/${basket}`)
+  // An answer that comes late says nothing that is not known.
+  let letGo = () => {}
+  const held = new Promise<void>((go) => (letGo = go))
+  await page().route('**/rehearsal', async (route) => {
+    await held
+    await route.continue()
+  })
+  await button('Rehearsal').click()
+  await page().waitForURL(/view=rehearsal/)
+  await seen('Drawing people…')
+  expect(await page().getByText('2,000 came in').count()).toBe(0)
+  letGo()
+  await seen(/40 of 40 draws/)
+  await page().unroute('**/rehearsal')
+  const panel = page().getByRole('region', { name: 'Rehearsal' })
+  const reached = await panel.getByRole('row', { name: /Reach the goal/ }).innerText()
+  await visitor.expectAccessible()
+  await panel.getByLabel('Each for').selectOption({ label: '14 days' })
+  await seen('Still inside after 14 days')
+  await seen(/40 of 40 draws/)
+  await panel.getByText('Beside what came of it so far').click()
+  await panel.getByText(/bought after all: reached/).waitFor()
+  expect(reached).toMatch(/\d%/)
+
+  await panel.getByRole('button', { name: 'One person' }).click()
+  await panel.getByText('finished', { exact: true }).waitFor()
+  await panel.getByRole('combobox', { name: /basket is still here/ }).selectOption('orders')
+  await panel.getByText('out by the goal').waitFor()
+  await panel.getByRole('combobox', { name: /basket is still here/ }).selectOption('clicks')
+  await panel.getByRole('combobox', { name: 'Where they fall' }).selectOption({ label: 'B 50%' })
+  await panel.getByRole('button', { name: 'Mail: Shall we choose it with you?' }).waitFor()
+  await visitor.expectAccessible()
+})
+
 test('paused and ended, it says so; what is over can’t be thrown away', async () => {
   await page().goto(`${satchel.url}/sequences/${id}`)
   await button('Pause').click()

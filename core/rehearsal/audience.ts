@@ -36,8 +36,17 @@ export interface Customs {
   openDelay: number
   /** Of those who open a mail, the share that unsubscribes by it. */
   leaveOfOpen: number
-  /** How often somebody does an event, a day. */
-  events: Readonly<Record<string, number>>
-  /** How often those order who were inside before, a day; null where too few were. */
-  ordersInside: number | null
+  /** By an event: how often somebody does it. */
+  events: Readonly<Record<string, Often>>
+  /** What those did who were inside before; null where too few were. */
+  inside: { orders: Soon; open: number; clickOfOpen: number } | null
+}
+
+/** At any time alike, so often a day; or as those do who came in. */
+export type Often = { perDay: number } | Soon
+
+/** The share that does it at all after coming in, and how long after, ms, as the mean of those. */
+export interface Soon {
+  share: number
+  mean: number
 }

@@ -1,13 +1,12 @@
 import { tiers, type Tier } from '../standing'
-import type { Audience, Customs, Drawn } from './audience'
+import type { Audience, Drawn, Often } from './audience'
 
 /** How likely somebody is to do what can be done with a mail, and how often they order. */
 export interface Habits {
   open: number
   clickOfOpen: number
   leaveOfOpen: number
-  /** Orders a day. */
-  ordersPerDay: number
+  orders: Often
 }
 
 /** As much as so many mails of one's own, and so many of a tier’s, everybody’s habit weighs. */
@@ -23,28 +22,41 @@ const ALL_DAYS = 3_600
  * Analysis, 2.4 and 2.6). In the order of the people.
  */
 export function habitsOf({ people, customs }: Pick<Audience, 'people' | 'customs'>): Habits[] {
-  const all = together(people)
-  const everybody = meanOf(all, { open: 0.3, clickOfOpen: 0.1, ordersPerDay: 0 }, 1, 1)
+  const everybody = meanOf(together(people), { open: 0.3, clickOfOpen: 0.1, ordersPerDay: 0 }, 1, 1)
   const ofTier = Object.fromEntries(
     tiers.map((tier) => {
       const mine = together(people.filter((one) => one.tier === tier))
       return [tier, meanOf(mine, everybody, ALL_WEIGH, ALL_DAYS)]
     }),
   ) as Record<Tier, Means>
-  const before = scaleOfOrders(all, customs)
-  return people.map((one) => {
-    const { open, clickOfOpen, ordersPerDay } = meanOf(
-      one,
-      ofTier[one.tier],
-      TIER_WEIGHS,
-      TIER_DAYS,
-    )
-    const { leaveOfOpen } = customs
-    return { open, clickOfOpen, leaveOfOpen, ordersPerDay: ordersPerDay * before }
-  })
+  const own = people.map((one) => meanOf(one, ofTier[one.tier], TIER_WEIGHS, TIER_DAYS))
+  const { leaveOfOpen, inside } = customs
+  if (!inside)
+    return own.map(({ open, clickOfOpen, ordersPerDay }) => ({
+      ...{ open, clickOfOpen, leaveOfOpen, orders: { perDay: ordersPerDay } },
+    }))
+  // Whoever comes in has a reason: each is as much above or below the others as otherwise, and all together do as those did
+  // who were inside before.
+  const mean = (of: keyof Means) => own.reduce((sum, one) => sum + one[of], 0) / own.length
+  const [open, click, orders] = [mean('open'), mean('clickOfOpen'), mean('ordersPerDay')]
+  return own.map((one) => ({
+    open: scaled(one.open, open, inside.open),
+    clickOfOpen: scaled(one.clickOfOpen, click, inside.clickOfOpen),
+    leaveOfOpen,
+    orders: {
+      share: scaled(one.ordersPerDay, orders, inside.orders.share),
+      mean: inside.orders.mean,
+    },
+  }))
 }
 
-type Means = Pick<Habits, 'open' | 'clickOfOpen' | 'ordersPerDay'>
+/** Nobody does anything for certain. */
+const MOST = 0.98
+
+const scaled = (own: number, mean: number, wanted: number) =>
+  Math.min(MOST, mean > 0 ? (own / mean) * wanted : wanted)
+
+type Means = Pick<Habits, 'open' | 'clickOfOpen'> & { ordersPerDay: number }
 type Counts = Pick<Drawn, 'sent' | 'opened' | 'clicked' | 'orders' | 'days'>
 
 function meanOf(of: Counts, prior: Means, mails: number, days: number): Means {
@@ -61,10 +73,4 @@ function together(people: readonly Drawn[]): Counts {
     ...{ sent: sum('sent'), opened: sum('opened'), clicked: sum('clicked') },
     ...{ orders: sum('orders'), days: sum('days') },
   }
-}
-
-/** Whoever comes in has a reason: how much oftener than otherwise those ordered who were inside before. */
-function scaleOfOrders({ orders, days }: Counts, { ordersInside }: Customs): number {
-  if (ordersInside === null || orders === 0 || days === 0) return 1
-  return ordersInside / (orders / days)
 }

@@ -1,6 +1,6 @@
 import type { Happening } from '../sequences'
 import { DAY, HOUR, MINUTE } from '../time'
-import type { Customs } from './audience'
+import type { Customs, Often } from './audience'
 import type { Habits } from './habits'
 import { luckAt, luckOf } from './luck'
 
@@ -20,6 +20,8 @@ export interface Life {
 export interface LifeByChance extends Life {
   opened: ReadonlyMap<string, number>
   clicked: ReadonlyMap<string, number>
+  /** When they first do an event. */
+  did(event: string): number
 }
 
 /**
@@ -39,16 +41,7 @@ export function lifeByChance(
   const clicked = new Map<string, number>()
   let events: Map<string, number> | undefined
   let left = Infinity
-  const ordered = first(habits.ordersPerDay, 'order')
-  function first(perDay: number, name: string): number {
-    return perDay > 0 ? cameIn + waitFor(DAY / perDay, luckAt(luckOf(luck, name), 0)) : Infinity
-  }
-  function event(name: string): number {
-    events ??= new Map()
-    let at = events.get(name)
-    if (at === undefined) events.set(name, (at = first(customs.events[name] ?? 0, `event ${name}`)))
-    return at
-  }
+  const ordered = firstTime(luck, 'order', habits.orders, cameIn)
   return {
     ...{ opened, clicked },
     when(what) {
@@ -56,7 +49,7 @@ export function lifeByChance(
         case 'ordered':
           return ordered
         case 'did':
-          return event(what.event)
+          return this.did(what.event)
         case 'opened':
         case 'clicked': {
           const times = what.is === 'opened' ? opened : clicked
@@ -66,15 +59,28 @@ export function lifeByChance(
           return fits(what) ? -Infinity : Infinity
       }
     },
+    did(event) {
+      events ??= new Map()
+      let at = events.get(event)
+      if (at === undefined) {
+        at = firstTime(luck, `event ${event}`, customs.events[event], cameIn)
+        events.set(event, at)
+      }
+      return at
+    },
     next(after) {
       let next = ordered > after ? ordered : Infinity
-      const see = (at: number) => void (at > after && at < next && (next = at))
-      opened.forEach(see)
-      clicked.forEach(see)
-      for (const name of Object.keys(customs.events)) see(event(name))
+      for (const times of [opened.values(), clicked.values()])
+        for (const at of times) if (at > after && at < next) next = at
+      for (const name of Object.keys(customs.events)) {
+        const at = this.did(name)
+        if (at > after && at < next) next = at
+      }
       return next
     },
-    leaves: () => left,
+    leaves() {
+      return left
+    },
     got(step, at) {
       const own = luckOf(luck, `mail ${step}`)
       if (luckAt(own, 0) >= habits.open) return
@@ -86,6 +92,15 @@ export function lifeByChance(
         left = Math.min(left, open + waitFor(5 * MINUTE, luckAt(own, 4)))
     },
   }
+}
+
+/** When somebody first does what is done so often; `Infinity`: never. */
+function firstTime(luck: number, name: string, often: Often | undefined, cameIn: number): number {
+  if (!often) return Infinity
+  const own = luckOf(luck, name)
+  if ('share' in often)
+    return luckAt(own, 1) < often.share ? cameIn + waitFor(often.mean, luckAt(own, 0)) : Infinity
+  return often.perDay > 0 ? cameIn + waitFor(DAY / often.perDay, luckAt(own, 0)) : Infinity
 }
 
 function earliest(times: ReadonlyMap<string, number>): number {

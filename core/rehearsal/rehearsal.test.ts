@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { emptyMap, insertStep, type NewStep, type SequenceMap } from '../sequences'
 import { tiers } from '../standing'
 import { DAY, HOUR } from '../time'
-import { habitsOf, rehearse, together, type Audience, type Drawn } from '.'
+import { habitsOf, rehearse, together, walkOne, type Audience, type Drawn } from '.'
 
 const from = Date.UTC(2026, 2, 2, 9)
 const rehearsing = { seed: 7, from, days: 60 }
@@ -14,7 +14,12 @@ const audience: Audience = {
   ...{ people, isAll: true, fits: {} },
   customs: {
     ...{ zone: 'Europe/London', hours: new Array<number>(24).fill(1), hoursAhead: 0 },
-    ...{ openDelay: 4 * HOUR, leaveOfOpen: 0.02, events: { booked: 0.05 }, ordersInside: null },
+    ...{
+      openDelay: 4 * HOUR,
+      leaveOfOpen: 0.02,
+      events: { booked: { perDay: 0.05 } },
+      inside: null,
+    },
   },
 }
 /** Steps one behind the other; a fork’s side way leads on where the main one does. */
@@ -70,11 +75,16 @@ test('who opens more opens more in the rehearsal, and nobody’s habit is taken 
   expect(new2!.open - new1!.open).toBeLessThan(0.1)
 })
 
-test('those who were inside before say how often people order who come in', () => {
-  const customs = { ...audience.customs, ordersInside: 0.04 }
+test('those who were inside before say how people who come in behave; who does more still does more', () => {
+  const inside = { orders: { share: 0.3, mean: 2 * DAY }, open: 0.6, clickOfOpen: 0.2 }
+  const customs = { ...audience.customs, inside }
   const habits = habitsOf({ people, customs })
-  const mean = habits.reduce((sum, one) => sum + one.ordersPerDay, 0) / habits.length
-  expect(mean).toBeCloseTo(0.04, 2)
+  const mean = habits.reduce((sum, one) => sum + one.open, 0) / habits.length
+  expect(mean).toBeGreaterThan(0.5)
+  expect(habits[3]!.open).toBeGreaterThan(habits[0]!.open)
+  const draw = rehearse(course, { ...audience, customs }, rehearsing, 0)
+  expect(draw.goal / draw.cameIn).toBeGreaterThan(0.2)
+  expect(draw.goalDays).toBeLessThanOrEqual(7)
 })
 
 test('what is changed further on changes nothing before it: luck stays with the steps', () => {
@@ -135,4 +145,28 @@ test('bands hold the draws: nine in ten lie within them', () => {
   expect(goal.low).toBeLessThan(goal.high)
   for (const ways of Object.values(traffic))
     for (const { low, middle, high } of ways) expect(low <= middle && middle <= high).toBe(true)
+})
+
+test('one person walks as it is said: by what they do, where they fall, and whether they fit', () => {
+  const rule = { kind: 'all' as const, of: [] }
+  const asks = insertStep(course, 's6', 'fork', {
+    kind: 'fork',
+    ways: [{ when: { is: 'fits', rule }, next: null }],
+  })
+  const none = { reactions: {}, events: {}, ways: {}, fits: {} }
+  const person = { zone: 'Europe/London', dates: {} }
+  const idle = walkOne(asks, none, person, from)
+  expect(idle.passed.map(({ step, way }) => [step, way])).toEqual([
+    ...['s0', 's1', 's2', 's3', 's4', 's5', 's6', 'fork'].map((step) => [step, 0]),
+  ])
+  expect(idle.passed.at(-1)!.at).toBe(from + 7 * DAY)
+  const fits = { [JSON.stringify(rule)]: true }
+  const drawn = walkOne(asks, { ...none, ways: { s2: 1 } }, person, from)
+  expect(drawn.passed.at(-1)).toMatchObject({ step: 's2', way: 1 })
+  const other = walkOne(asks, { ...none, fits }, person, from)
+  expect(other.passed.map(({ step, way }) => `${step} ${way}`)).toContain('fork 1')
+  const buys = walkOne(asks, { ...none, reactions: { s0: 'orders' } }, person, from)
+  expect(buys.walked.ended).toEqual({ state: 'finished', why: 'goal' })
+  const goes = walkOne(asks, { ...none, reactions: { s0: 'unsubscribes' } }, person, from)
+  expect(goes.walked.ended).toEqual({ state: 'left', why: 'unsubscribed' })
 })

@@ -70,8 +70,12 @@ export function rehearse(
     const life = lifeByChance(luck, habits[n]!, customs, cameIn, (what) => fitting(what, n))
     const walker = {
       ...{ zone: customs.zone, life },
-      dateOf: (field: string) => person.dates[field] ?? null,
-      lot: (step: string) => luckAt(luckOf(luck, `lot ${step}`), 0),
+      dateOf(field: string) {
+        return person.dates[field] ?? null
+      },
+      lot(step: string) {
+        return luckAt(luckOf(luck, `lot ${step}`), 0)
+      },
     }
     let last = -Infinity
     let isClose = false

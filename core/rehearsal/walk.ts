@@ -38,7 +38,9 @@ export function walk(
     subscribed: true,
     suppressed: false,
     pausedUntil: null,
-    holds: (what: Happening) => life.when(what) <= now,
+    holds(what: Happening) {
+      return life.when(what) <= now
+    },
     ...{ lot, zone, dateOf },
   }
   let place = enter(map, from, walker)

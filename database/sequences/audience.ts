@@ -1,5 +1,5 @@
 import { sql, type SqlBool } from 'kysely'
-import type { Audience, Customs, Drawn } from '../../core/rehearsal'
+import type { Audience, Customs, Drawn, Often, Soon } from '../../core/rehearsal'
 import { happeningsOf, rulesOf, type SequenceMap } from '../../core/sequences'
 import type { Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
@@ -148,9 +148,9 @@ function customsOf(
     ...{ zone, hoursAhead, hours: hours.map((many) => many / most) },
     openDelay: opens.length ? Math.max(60_000, delay / opens.length) : 6 * HOUR,
     leaveOfOpen: leaveOfOpen(db),
-    ordersInside: rateInside(db, sequenceId, sql`orders`, now),
+    inside: insideOf(db, sequenceId, now),
     events: Object.fromEntries(
-      names.map((name) => [name, rateOfEvent(db, sequenceId, name, within, now)]),
+      names.map((name) => [name, oftenOf(db, sequenceId, name, within, now)]),
     ),
   }
 }
@@ -168,42 +168,56 @@ function leaveOfOpen(db: Database): number {
   return (left + 1) / (opened + 200)
 }
 
-function rateOfEvent(
+/** What came of the sequence's mails, and how many ordered who were inside. */
+function insideOf(db: Database, sequenceId: number, now: number): Customs['inside'] {
+  const orders = soonOf(db, sequenceId, sql`orders`, now)
+  const mails = one(
+    db,
+    raw(sql<{ accepted: number; opened: number; clicked: number }>`
+      select coalesce(sum(t.accepted), 0) as accepted, coalesce(sum(t.opened), 0) as opened, coalesce(sum(t.clicked), 0) as clicked
+      from mailings as m join mailing_totals as t on t.mailing_id = m.id where m.sequence_id = ${sequenceId}`),
+  )!
+  if (!orders || mails.accepted < ENOUGH) return null
+  return {
+    orders,
+    open: mails.opened / mails.accepted,
+    clickOfOpen: mails.opened > 0 ? mails.clicked / mails.opened : 0,
+  }
+}
+
+function oftenOf(
   db: Database,
   sequenceId: number,
   name: string,
   within: string,
   now: number,
-): number {
-  const inside = rateInside(db, sequenceId, sql`events`, now, sql`and did.name = ${name}`)
-  if (inside !== null) return inside
+): Often {
+  const soon = soonOf(db, sequenceId, sql`events`, now, sql`and did.name = ${name}`)
+  if (soon) return soon
   const { n } = one(
     db,
     raw(sql<{ n: number }>`select count(*) as n from events where ${among(within, 'person_id')}
       and name = ${name} and at > ${now - LATELY}`),
   )!
-  return n / Math.max(1, (JSON.parse(within) as number[]).length * (LATELY / DAY))
+  return { perDay: n / Math.max(1, (JSON.parse(within) as number[]).length * (LATELY / DAY)) }
 }
 
-/**
- * How often somebody does something, a day, from when they came into the sequence: from the share who did within two weeks,
- * as of something that may come at any time. Null where too few were inside.
- */
-function rateInside(
+/** Of those who came in two weeks ago or longer, who did something within that time, and how soon. Null: too few came. */
+function soonOf(
   db: Database,
   sequenceId: number,
   table: ReturnType<typeof sql>,
   now: number,
   which = sql``,
-): number | null {
-  const { n, did } = one(
+): Soon | null {
+  const { n, did, mean } = one(
     db,
-    raw(sql<{ n: number; did: number }>`
-      select count(*) as n, coalesce(sum(exists (select 1 from ${table} as did where did.person_id = came.person_id ${which}
-          and did.at > came.entered_at and did.at <= came.entered_at + ${WITHIN})), 0) as did
-      from (select person_id, entered_at from enrolments where sequence_id = ${sequenceId} and entered_at <= ${now - WITHIN}
-        order by person_id limit ${DRAWN}) as came`),
+    raw(sql<{ n: number; did: number; mean: number | null }>`
+      select count(*) as n, count(first_at) as did, avg(first_at - entered_at) as mean
+      from (select came.entered_at, (select min(did.at) from ${table} as did where did.person_id = came.person_id ${which}
+          and did.at > came.entered_at and did.at <= came.entered_at + ${WITHIN}) as first_at
+        from (select person_id, entered_at from enrolments where sequence_id = ${sequenceId}
+          and entered_at <= ${now - WITHIN} order by person_id limit ${DRAWN}) as came)`),
   )!
-  if (n < ENOUGH) return null
-  return -Math.log(1 - Math.min(0.99, did / n)) / (WITHIN / DAY)
+  return n < ENOUGH ? null : { share: did / n, mean: mean ?? WITHIN }
 }

@@ -1,11 +1,37 @@
 <script setup lang="ts">
 import { layOut, type LaidEdge } from '~~/core/sequences'
-import { againWords, startAbout, startWords, stepFigures, stepWords, wayWords } from './words'
+import {
+  againWords,
+  rehearsedFigures,
+  startAbout,
+  startWords,
+  stepFigures,
+  stepWords,
+  wayWords,
+} from './words'
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const laid = computed(() => layOut(of.value.map))
+/** While it is rehearsed, the map shows what came of that in place of what came of it so far. */
+const rehearsing = useRehearsal()
+const rehearsal = computed(() => (rehearsing.isOn ? rehearsing.rehearsal : null))
+/** How many came by; while a rehearsal is still to come, nobody. */
+const figures = computed(() => {
+  if (!rehearsing.isOn) return of.value
+  const drawn = rehearsal.value
+  return {
+    counts: {
+      inside: drawn?.inside.middle ?? 0,
+      finished: drawn?.finished.middle ?? 0,
+      left: drawn?.left.middle ?? 0,
+    },
+    traffic: Object.fromEntries(
+      Object.entries(drawn?.traffic ?? {}).map(([id, ways]) => [id, ways.map((way) => way.middle)]),
+    ),
+  }
+})
 
 /** Of a column its width, of a row its height, and where the line runs within a column. */
 const COLUMN = 350
@@ -41,8 +67,9 @@ function fit() {
 }
 
 const stops = computed(() => {
-  const { counts, map } = of.value
-  const { inside, finished, left } = counts
+  const { map } = of.value
+  const { inside, finished, left } = figures.value.counts
+  const isKnown = !rehearsing.isOn || rehearsal.value !== null
   return laid.value.stops.map((stop) => {
     const at = { left: x(stop.column), top: y(stop.row) }
     if (stop.id === 'start')
@@ -53,18 +80,24 @@ const stops = computed(() => {
           againWords(map.start.again),
           ...(map.start.rule ? ['only some'] : []),
         ].join(' · '),
-        count: `${count(inside + finished + left)} came in`,
+        count: isKnown
+          ? `${count(rehearsal.value?.cameIn.middle ?? inside + finished + left)} came in`
+          : '',
       }
     if (stop.id === 'finish')
       return {
         ...{ ...stop, at, kind: 'end' as const, words: 'Finish' },
         about: left ? `${people(left)} left on the way` : '',
-        count: `${count(finished)} out`,
+        count: isKnown ? `${count(finished)} out` : '',
       }
     const step = map.steps[stop.id]!
     return {
       ...{ ...stop, at, kind: step.kind, words: stepWords(step, of.value) },
-      ...stepFigures(stop.id, step, of.value),
+      ...(rehearsal.value
+        ? rehearsedFigures(stop.id, step, of.value, rehearsal.value)
+        : isKnown
+          ? stepFigures(stop.id, step, of.value)
+          : { about: '', count: '' }),
     }
   })
 })
@@ -92,9 +125,9 @@ const edges = computed(() =>
     const a = stopOf(edge.from)
     const step = of.value.map.steps[edge.from]
     const words = step ? wayWords(step, edge.way, of.value) : ''
-    const traffic = of.value.traffic[edge.from] ?? []
+    const traffic = figures.value.traffic[edge.from] ?? []
     const all = traffic.reduce((sum, n) => sum + n, 0)
-    const { inside, finished, left } = of.value.counts
+    const { inside, finished, left } = figures.value.counts
     const entered = inside + finished + left
     const passed = edge.from === 'start' ? entered : (traffic[edge.way] ?? 0)
     const share = step?.kind === 'split' ? count(passed) : percent(passed / all)
@@ -157,6 +190,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
         </template>
         <template v-for="stop in stops" :key="stop.id">
           <span
+            v-if="stop.count"
             class="absolute -translate-y-1/2 rounded border border-line bg-sheet px-2 py-0.5 text-right text-[12px] whitespace-nowrap text-ink-700"
             :style="{ right: `${size.width - stop.at.left + 26}px`, top: `${stop.at.top}px` }"
             >{{ stop.count }}</span

@@ -1,4 +1,5 @@
 import { totalOf } from '~~/core/counting'
+import type { Band, Rehearsal } from '~~/core/rehearsal'
 import {
   actNames,
   happenings,
@@ -209,6 +210,46 @@ export function wayWords(step: Step, way: number, of: Of): string {
         : happeningWords(step.ways[way - 1]!.when, of)
   return waysOf(step)[way]?.words ?? ''
 }
+
+/** The same of a rehearsal: the middle of its draws, and under the words what nine in ten lie between. */
+export function rehearsedFigures(
+  id: string,
+  step: Step,
+  of: OpenSequence,
+  rehearsal: Rehearsal,
+): { about: string; count: string } {
+  const ways = rehearsal.traffic[id] ?? []
+  const some = (band: Band | undefined) => count(band?.middle ?? 0)
+  const share = (band: Band | undefined) =>
+    percent((band?.middle ?? 0) / Math.max(1, ways[0]?.middle ?? 0))
+  switch (step.kind) {
+    case 'mail':
+      return {
+        count: `${some(ways[0])} get it`,
+        about: ways[0]
+          ? `${share(rehearsal.opened[id])} open · ${share(rehearsal.clicked[id])} click`
+          : '',
+      }
+    case 'wait': {
+      const { about } = stepFigures(id, step, of)
+      const here = rehearsal.standing[id]
+      return { about, count: here ? `${some(here)} still here` : `${someOf(ways)} came by` }
+    }
+    case 'goal':
+      return {
+        about: between(ways[1]),
+        count: `${some(ways[1])} reach it`,
+      }
+    default:
+      return { about: '', count: `${someOf(ways)} came by` }
+  }
+}
+
+const someOf = (ways: readonly Band[]) => count(ways.reduce((sum, { middle }) => sum + middle, 0))
+
+/** "1,821 to 1,855": what nine draws in ten lie between. */
+export const between = (band: Band | undefined, words: (n: number) => string = count): string =>
+  !band || words(band.low) === words(band.high) ? '' : `${words(band.low)} to ${words(band.high)}`
 
 /** What stands under a step's words, and beside it: figures of what came of it. */
 export function stepFigures(

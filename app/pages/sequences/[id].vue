@@ -15,6 +15,18 @@ watch(
   () => live.changes,
   () => void store.open(id.value),
 )
+const rehearsal = useRehearsal()
+const views = [
+  { value: 'map', name: 'Map' },
+  { value: 'rehearsal', name: 'Rehearsal' },
+] as const
+/** What is looked at; a view has an address. */
+const view = computed({
+  get: () => (route.query.view === 'rehearsal' ? 'rehearsal' : 'map'),
+  set: (next) => void navigateTo({ query: next === 'map' ? {} : { view: next } }),
+})
+watch(view, (next) => rehearsal.show(next === 'rehearsal'), { immediate: true })
+onBeforeUnmount(() => rehearsal.show(false))
 const chosenStep = computed(() =>
   store.chosen === null ? undefined : store.sequence?.map.steps[store.chosen],
 )
@@ -85,7 +97,8 @@ const about = computed(() => {
       />
       <StateMark :state="store.sequence.state" />
       <span class="muted small">{{ about }}</span>
-      <div class="ml-auto flex items-center gap-2">
+      <ChoiceButtons v-model="view" class="ml-auto" label="View" :options="[...views]" />
+      <div class="flex items-center gap-2">
         <template v-if="store.canChange">
           <UndoRedo
             :past="store.past.length > 0"
@@ -159,6 +172,7 @@ const about = computed(() => {
             <MarkDot level="caution" class="mt-1 flex-none" /><span>{{ one }}</span>
           </p>
         </section>
+        <RehearsalPanel v-if="view === 'rehearsal'" />
         <section class="border-b border-line px-4 py-3" aria-label="Step">
           <StepSettings
             v-if="chosenStep"
@@ -168,7 +182,9 @@ const about = computed(() => {
           />
           <StartSettings v-else />
         </section>
-        <section class="px-4 py-3" aria-label="People inside"><PeopleInside /></section>
+        <section v-if="view === 'map'" class="px-4 py-3" aria-label="People inside">
+          <PeopleInside />
+        </section>
       </aside>
     </div>
     <BaseDialog :open="asking === 'end'" title="End this sequence?" @close="asking = null">

@@ -39,3 +39,11 @@ export const split: StepKind<SplitStep> = {
 /** The share of the main way. */
 export const restOf = (ways: readonly { share: number }[]): number =>
   WHOLE - ways.reduce((sum, { share }) => sum + share, 0)
+
+/** A place in the lot of somebody who falls on a way. */
+export function lotOfWay({ ways }: SplitStep, way: number): number {
+  const shares = ways.map(({ share }) => share)
+  const upTo = way === 0 ? shares.length : way - 1
+  const before = shares.slice(0, upTo).reduce((sum, share) => sum + share, 0)
+  return (before + (way === 0 ? restOf(ways) : shares[way - 1]!) / 2) / WHOLE
+}

@@ -15,6 +15,8 @@ function readAs(id: number) {
   rendition.value = null
   if (view.value === 'write') view.value = 'wide'
 }
+const reader = Number(useRoute().query.reader)
+if (reader > 0) readAs(reader)
 const going = computed(() => store.going?.renditions ?? [])
 const letterOf = (i: number) =>
   String.fromCharCode(65 + (i % 26)) + (i >= 26 ? Math.floor(i / 26) : '')
