@@ -87,7 +87,12 @@ function callsOf(map: SequenceMap) {
   for (const { id } of audience.people) {
     const facts = {
       ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'Europe/London' },
-      ...{ holds: () => false, lot: () => (id % 100) / 100, dateOf: () => null },
+      ...{
+        holds: () => false,
+        lot: () => (id % 100) / 100,
+        sharesOf: () => null,
+        dateOf: () => null,
+      },
     }
     const life = { when: () => Infinity, next: () => Infinity, leaves: () => Infinity, got() {} }
     const walker = { ...{ zone: facts.zone, life }, ...{ dateOf: facts.dateOf, lot: facts.lot } }

@@ -214,6 +214,7 @@ function walker(
     let place: Place | null = enter(map, entered, { zone: 'UTC', dateOf: () => null })
     let last = place!
     let clicked: number | null = null
+    const trail: Parameters<typeof countPassed>[2][] = []
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
     while (place && place.due <= now) {
       const at: number = place.due
@@ -227,10 +228,11 @@ function walker(
             : what.is === 'ordered' &&
               ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
         lot: (step: string) => lotOf(sequence, step, person.id, round),
+        sharesOf: () => null,
         ...{ zone: 'UTC', dateOf: () => null },
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
-      if (passed) countPassed(db, { sequence_id: sequence, version: 1 }, passed)
+      if (passed) trail.push({ ...passed, visit: place.visit, at })
       for (const effect of effects)
         if (effect.is === 'mail') {
           const then = read(person, { mailing: effect.mailingId, round }, at, now)
@@ -254,6 +256,8 @@ function walker(
         ended_at: ending?.at ?? null,
       }),
     )
+    const of = { sequence_id: sequence, person_id: person.id, round, version: 1 }
+    for (const passed of trail) countPassed(db, of, passed)
   }
 
   /** What was in the basket is bought after all. */

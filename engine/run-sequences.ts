@@ -5,6 +5,7 @@ import { goesOut, mailingById, moveMailing } from '../database/mailings'
 import {
   advanceDue,
   enrolNew,
+  judgeSplits,
   runningSequences,
   wakeWho,
   type Sequence,
@@ -25,6 +26,8 @@ export const runSequences: Work = async (engine) => {
     const { entered, more } = enrolNew(db, sequence, clock())
     if (entered) log.info({ sequence: sequence.id, entered }, 'people come in')
     busy ||= entered > 0 || more
+    const decided = judgeSplits(db, sequence, clock())
+    if (decided) log.info({ sequence: sequence.id, decided }, 'splits have come to other shares')
   }
   wakeWho(db, clock())
   const advanced = advanceDue(db, clock())

@@ -41,6 +41,9 @@ export function walk(
     holds(what: Happening) {
       return life.when(what) <= now
     },
+    sharesOf() {
+      return null
+    },
     ...{ lot, zone, dateOf },
   }
   let place = enter(map, from, walker)

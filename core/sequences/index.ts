@@ -10,6 +10,7 @@ export {
   joinAt,
   joinsFor,
   mailingsOfMap,
+  MOST_HELD_OUT,
   readMap,
   removeStep,
   removeWay,
@@ -27,7 +28,9 @@ export { isWaitingFor, officeHours, openFrom } from './steps/wait'
 export type { OpenHours, Until, WaitStep } from './steps/wait'
 export type { ForkStep } from './steps/fork'
 export { lotOfWay, restOf, WHOLE } from './steps/split'
-export type { SplitStep } from './steps/split'
+export { isJudged, judgedBy, judgedHow } from './steps/split'
+export type { Judged, SplitStep } from './steps/split'
+export { allTo, FEWEST_A_WAY, judge, readShares } from './judging'
 export { actNames } from './steps/do'
 export type { Act, DoStep } from './steps/do'
 export type { GoalStep } from './steps/goal'
@@ -37,6 +40,6 @@ export { advance, enter, mailAhead } from './advance'
 export type { Advanced, Ending, Place } from './advance'
 export { happeningsOf, rulesOf, withRules } from './rules'
 export { mapCautions, mapProblems } from './problems'
-export { lotOf } from './lot'
+export { isHeldOut, lotOf } from './lot'
 export { layOut } from './layout'
 export type { Laid, LaidEdge } from './layout'

@@ -9,6 +9,10 @@ export function lotOf(sequenceId: number, step: string, personId: number, round:
   return slotOf('way', numberOf(of), personId)
 }
 
+/** Whether somebody who comes in is held out: in each of their rounds, or in none. */
+export const isHeldOut = (sequenceId: number, heldOut: number, personId: number): boolean =>
+  lotOf(sequenceId, 'held out', personId, 0) * 1_000 < heldOut
+
 /** A text as 32 bits (FNV-1a). */
 function numberOf(text: string): number {
   let hash = 0x811c9dc5

@@ -19,6 +19,8 @@ export interface Start {
   by: readonly Starting[]
   again: Again
   rule: Rule | null
+  /** The share of those who come in who get nothing and are compared with the others, in tenths of a percent. */
+  heldOut?: number
   /** Whom its mails come from, where that is not the account's sender. */
   sender?: OwnSender
 }
@@ -32,6 +34,8 @@ export const emptyMap: SequenceMap = {
 /** As many steps as one can still read. */
 const MOST_STEPS = 100
 const MOST_STARTS = 6
+/** Half of them. */
+export const MOST_HELD_OUT = 500
 
 /** Reads a map from JSON that came from outside; null where it is none. */
 export function readMap(json: unknown): SequenceMap | null {
@@ -61,10 +65,21 @@ function readStart(json: unknown): Start | null {
   const again = readAgain(json.again)
   const rule = json.rule == null ? null : readRule(json.rule)
   if (json.rule != null && rule === null) return null
+  const heldOut = json.heldOut ?? 0
+  if (
+    !Number.isSafeInteger(heldOut) ||
+    (heldOut as number) < 0 ||
+    (heldOut as number) > MOST_HELD_OUT
+  )
+    return null
   const own = readOwnSender(json.sender)
   const sender = JSON.stringify(own) === JSON.stringify(accountsSender) ? {} : { sender: own }
   return again && by.every((one) => one !== null)
-    ? { by: by as Starting[], again, rule, ...sender }
+    ? {
+        ...{ by: by as Starting[], again, rule },
+        ...(heldOut ? { heldOut: heldOut as number } : {}),
+        ...sender,
+      }
     : null
 }
 

@@ -98,7 +98,7 @@ const someLine = mapOf(fc.oneof(mail, wait), 8)
 
 const inside: InsideFacts = {
   ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-  ...{ holds: () => false, lot: () => 0.5, dateOf: () => null },
+  ...{ holds: () => false, lot: () => 0.5, sharesOf: () => null, dateOf: () => null },
 }
 
 /** Everything that happens to somebody who is always seen to on time. */

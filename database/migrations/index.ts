@@ -37,6 +37,7 @@ import { signUps } from './0035-sign-ups'
 import { afterSigningUp } from './0036-after-signing-up'
 import { sequenceTraffic } from './0037-sequence-traffic'
 import { rounds } from './0038-rounds'
+import { sequenceTrail } from './0039-sequence-trail'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -81,6 +82,7 @@ export const migrations: readonly Step[] = [
   afterSigningUp,
   sequenceTraffic,
   rounds,
+  sequenceTrail,
 ]
 
 /**

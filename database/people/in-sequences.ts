@@ -17,13 +17,24 @@ export function enrolmentsOf(db: Database, personId: number) {
 /** What somebody was inside of becomes another's; of a round that both had, the kept one's stays. */
 export function moveEnrolments(db: Database, gone: number, kept: number) {
   const theirs = q.selectFrom('enrolments').selectAll().where('person_id', '=', gone)
-  for (const row of all(db, theirs))
-    run(
+  for (const row of all(db, theirs)) {
+    const { changes } = run(
       db,
       q
         .insertInto('enrolments')
         .values({ ...row, person_id: kept })
         .onConflict((c) => c.doNothing()),
     )
+    if (changes)
+      run(
+        db,
+        q
+          .updateTable('sequence_trail')
+          .set({ person_id: kept })
+          .where('sequence_id', '=', row.sequence_id)
+          .where('person_id', '=', gone)
+          .where('round', '=', row.round),
+      )
+  }
   run(db, q.deleteFrom('enrolments').where('person_id', '=', gone))
 }

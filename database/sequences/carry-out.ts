@@ -49,17 +49,19 @@ export function carryOut(
   }
 }
 
-/** Counts that somebody went by a way out of a step. */
+/** Counts that somebody went by a way out of a step, and keeps it on their trail. */
 export function countPassed(
   db: Database,
-  of: { sequence_id: number; version: number },
-  { step, way }: { step: string; way: number },
+  { version, ...of }: { sequence_id: number; person_id: number; round: number; version: number },
+  passed: { step: string; way: number; visit: number; at: number },
 ) {
+  const { step, way } = passed
+  run(db, q.insertInto('sequence_trail').values({ ...of, ...passed }))
   run(
     db,
     q
       .insertInto('sequence_traffic')
-      .values({ sequence_id: of.sequence_id, version: of.version, step, way, people: 1 })
+      .values({ sequence_id: of.sequence_id, version, step, way, people: 1 })
       .onConflict((c) =>
         c
           .columns(['sequence_id', 'version', 'step', 'way'])

@@ -8,6 +8,7 @@ import { zoneOf } from './entering'
 import { happeningsAt } from './happened'
 import { arrivalFacts, placeRow } from './places'
 import { mapOfVersion } from './sequences'
+import { sharesNow } from './split-shares'
 
 /** So many at a time, so that no transaction is long. */
 const ADVANCED = 500
@@ -34,6 +35,7 @@ export function advanceDue(db: Database, now: number): number {
     const maps = new Map<string, SequenceMap>()
     const zone = zoneOf(db)
     const happened = happeningsAt(db, now)
+    const shares = sharesNow(db)
     for (const of of due) {
       const { sequence_id, person_id, round, version, list_id, entered_at, ...place } = of
       const key = `${sequence_id} ${version}`
@@ -45,12 +47,18 @@ export function advanceDue(db: Database, now: number): number {
         pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
         holds: (what: Happening) => happened(map, { person_id, round, entered_at }, what),
         lot: (step: string) => lotOf(sequence_id, step, person_id, round),
+        sharesOf: (step: string) => shares(sequence_id, step, map),
         ...arrivalFacts(db, person_id, zone),
       }
       const { effects, next, ended, passed } = advance(map, place, facts, now)
       for (const effect of effects)
         carryOut(db, effect, { person: person_id, round, list: list_id! }, now)
-      if (passed) countPassed(db, { sequence_id, version }, passed)
+      if (passed)
+        countPassed(
+          db,
+          { sequence_id, person_id, round, version },
+          { ...passed, visit: place.visit, at: now },
+        )
       const step = ended?.why === 'goal' ? { step: passed!.step } : {}
       const change = ended
         ? { ...ended, ...step, wakes: 0 as const, ended_at: now }

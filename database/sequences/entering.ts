@@ -1,4 +1,11 @@
-import { enter, mayComeIn, type EarlierRound, type SequenceMap } from '../../core/sequences'
+import type { Insertable } from 'kysely'
+import {
+  enter,
+  isHeldOut,
+  mayComeIn,
+  type EarlierRound,
+  type SequenceMap,
+} from '../../core/sequences'
 import { addressed } from '../../core/delivery'
 import { ruleToPredicate, type Predicate } from '../../core/segments'
 import { readAccount } from '../account'
@@ -8,11 +15,15 @@ import { moveRecipient } from '../sending'
 import { askedAt, factsOf, readyNow } from '../segments'
 import { comingBy, nextComing, type Comer } from './coming'
 import { markOf, setMark } from './marks'
+import type { Schema } from '../schema'
 import { arrivalFacts, placeRow } from './places'
 import { mapOfVersion, runningSequences, sequenceById, type Sequence } from './sequences'
 
 /** So many who arrived are let in at once, so that no transaction is long. */
 const BATCH = 2_000
+
+/** Why those left who came in and get nothing, so that they can be compared with the others. */
+export const HELD_OUT = 'held out'
 
 /** Whose days and hours count. */
 export const zoneOf = (db: Database): string => readAccount(db)?.zone ?? 'UTC'
@@ -122,7 +133,10 @@ function doorOf(db: Database, sequence: Sequence, now: number) {
       asks ??= ruleToPredicate(readyNow(db, rule), askedAt(db, now))
       if (!asks(factsOf(db, person)!)) return false
     }
-    enrol(db, sequence, { person, round: rounds.length, start, by }, placeRow(map, place), now)
+    const isOut = isHeldOut(sequence.id, map.start.heldOut ?? 0, person)
+    const out = isOut && { state: 'left' as const, why: HELD_OUT, wakes: 0 as const, ended_at: now }
+    const row = { ...placeRow(map, place), ...out }
+    enrol(db, sequence, { person, round: rounds.length, start, by }, row, now)
     return true
   }
 }
@@ -148,7 +162,7 @@ function enrol(
   db: Database,
   { id, version }: Sequence,
   of: { person: number; round: number; start: number | null; by: number | null },
-  place: ReturnType<typeof placeRow>,
+  place: ReturnType<typeof placeRow> & Partial<Insertable<Schema['enrolments']>>,
   now: number,
 ) {
   const { person, round, start, by } = of

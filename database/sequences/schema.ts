@@ -45,6 +45,26 @@ export interface SequenceTables {
     way: number
     people: number
   }
+  /** Each step that somebody went by, by which of its ways. */
+  sequence_trail: {
+    sequence_id: number
+    person_id: number
+    round: number
+    visit: number
+    step: string
+    way: number
+    at: number
+  }
+  /** What judged splits have come to: see `splits.ts`. */
+  split_shares: {
+    sequence_id: number
+    step: string
+    since: number
+    shares: string | null
+    by_name: string | null
+    at: number | null
+    looked_at: number | null
+  }
   enrolments: {
     sequence_id: number
     person_id: number

@@ -16,14 +16,15 @@ import {
 } from '../mailings'
 import { all, one, q, run, transact, type Database } from '../query'
 import { beginMarks } from './marks'
+import { beginJudging } from './split-shares'
 import type { Schema } from '../schema'
 
 export type Sequence = Omit<Selectable<Schema['sequences']>, 'map'> & { map: SequenceMap }
 
 /** All sequences with how many are inside, came out at the end, and left on the way. */
 export function readSequences(db: Database) {
-  const count = (state: string) =>
-    sql<number>`(select coalesce(sum(n.people), 0) from sequence_standing as n where n.sequence_id = sequences.id and n.state = ${state})`
+  const count = (state: string, place = sql`n.place <> 'held out'`) =>
+    sql<number>`(select coalesce(sum(n.people), 0) from sequence_standing as n where n.sequence_id = sequences.id and n.state = ${state} and ${place})`
   return all(
     db,
     q
@@ -33,6 +34,7 @@ export function readSequences(db: Database) {
         count('inside').as('inside'),
         count('finished').as('finished'),
         count('left').as('left'),
+        count('left', sql`n.place = 'held out'`).as('heldOut'),
       ])
       .orderBy('name'),
   )
@@ -201,6 +203,7 @@ export function startSequence(db: Database, sequence: Sequence, now: number): bo
     ).changes
     if (begun === 0) return false
     beginMarks(db, sequence.id, sequence.map.start.by, now)
+    beginJudging(db, sequence.id, sequence.map, last, now)
     if (!same)
       run(
         db,

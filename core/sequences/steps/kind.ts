@@ -20,6 +20,8 @@ export interface InsideFacts extends ArrivalFacts {
   holds: (what: Happening) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
   lot: (step: string) => number
+  /** The shares that a split has come to, in tenths of a percent by way; null: as its map says. */
+  sharesOf: (step: string) => readonly number[] | null
 }
 
 /** What carrying a step out does in the world. */

@@ -1,0 +1,137 @@
+import { sql } from 'kysely'
+import { DAY } from '../../core/time'
+import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
+import { all, one, q, raw, type Database } from '../query'
+import { HELD_OUT } from './entering'
+import type { Sequence } from './sequences'
+
+/** What people did within so many days of coming in, of whom these are over: the led, and those held out. */
+export interface GroupOutcome {
+  of: number
+  /** Did what the goal asks. */
+  hits: number
+  /** Of orders, in minor units; and of each who ordered. */
+  money: number
+  each: number[]
+}
+
+/** Where there are more rounds than so many, one in several is asked. */
+const ASKED = 100_000
+
+/**
+ * What came of those who were led through a sequence, and of those held out from it, within the same days of coming in.
+ * @param goal What counts as a hit; null: nothing does.
+ */
+export function outcomeOfGroups(
+  db: Database,
+  { id }: Sequence,
+  goal: Extract<Happening, { is: 'ordered' | 'did' }> | null,
+  days: number,
+  now: number,
+): { led: GroupOutcome; heldOut: GroupOutcome; oneIn: number } {
+  const all_ = one(
+    db,
+    q
+      .selectFrom('sequence_standing')
+      .select((eb) => eb.fn.sum<number | null>('people').as('n'))
+      .where('sequence_id', '=', id),
+  )!
+  const oneIn = Math.max(1, Math.ceil((all_.n ?? 0) / ASKED))
+  const window = days * DAY
+  const did =
+    goal?.is === 'did'
+      ? sql`exists (select 1 from events as e where e.person_id = n.person_id and e.name = ${goal.event}
+          and e.at >= n.entered_at and e.at < n.entered_at + ${window})`
+      : sql`money > 0`
+  const rows = all(
+    db,
+    raw(sql<{ held: number; hit: number; money: number }>`
+      select held, ${goal ? did : sql`0`} as hit, money from (
+        select n.person_id, n.entered_at, n.why is ${HELD_OUT} as held, coalesce((select sum(o.money) from orders as o
+          where o.person_id = n.person_id and o.at >= n.entered_at and o.at < n.entered_at + ${window}), 0) as money
+        from enrolments as n where n.sequence_id = ${id} and n.entered_at <= ${now - window} and n.person_id % ${oneIn} = 0) as n`),
+  )
+  const group = (held: number): GroupOutcome => {
+    const mine = rows.filter((row) => row.held === held)
+    const each = mine.flatMap(({ money }) => (money > 0 ? [money] : []))
+    return {
+      of: mine.length,
+      hits: mine.filter(({ hit }) => hit).length,
+      money: each.reduce((sum, money) => sum + money, 0),
+      each,
+    }
+  }
+  return { led: group(0), heldOut: group(1), oneIn }
+}
+
+/** How many came out on the way, by why; those held out are not among them. */
+export function leftBy(db: Database, sequenceId: number): { why: string; people: number }[] {
+  return all(
+    db,
+    q
+      .selectFrom('sequence_standing')
+      .select(['place as why', (eb) => eb.fn.sum<number>('people').as('people')])
+      .where('sequence_id', '=', sequenceId)
+      .where('state', '=', 'left')
+      .where('place', '!=', HELD_OUT)
+      .where('people', '>', 0)
+      .groupBy('place')
+      .orderBy('people', 'desc'),
+  )
+}
+
+/** First opens of a sequence's mails in the last half year, as times; the latest, up to so many. */
+export function openTimes(db: Database, map: SequenceMap, now: number, limit = 5_000): number[] {
+  const mailings = mailingsOfMap(map)
+  if (mailings.length === 0) return []
+  return all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select('opened_at')
+      .where('mailing_id', 'in', mailings)
+      .where('opened_at', '>', now - 180 * DAY)
+      .limit(limit),
+  ).map(({ opened_at }) => opened_at!)
+}
+
+/** One person's rounds in a sequence, the latest first, each with their way through it. */
+export function wayOf(db: Database, sequenceId: number, personId: number) {
+  const rounds = all(
+    db,
+    q
+      .selectFrom('enrolments')
+      .leftJoin('events', 'events.id', 'enrolments.started_by')
+      .select(['round', 'version', 'state', 'why', 'step', 'due', 'entered_at', 'ended_at'])
+      .select(['enrolments.start', 'started_by', 'events.name as event', 'events.props'])
+      .where('sequence_id', '=', sequenceId)
+      .where('enrolments.person_id', '=', personId)
+      .orderBy('round', 'desc')
+      .limit(20),
+  )
+  const trail = all(
+    db,
+    q
+      .selectFrom('sequence_trail')
+      .select(['round', 'visit', 'step', 'way', 'at'])
+      .where('sequence_id', '=', sequenceId)
+      .where('person_id', '=', personId)
+      .orderBy('round')
+      .orderBy('visit'),
+  )
+  const mails = all(
+    db,
+    q
+      .selectFrom('recipients as r')
+      .innerJoin('mailings as m', 'm.id', 'r.mailing_id')
+      .select(['r.round', 'r.mailing_id', 'r.state', 'r.answer', 'r.accepted_at'])
+      .select(['r.opened_at', 'r.clicked_at', 'r.replied_at', 'r.left_at'])
+      .where('m.sequence_id', '=', sequenceId)
+      .where('r.person_id', '=', personId),
+  )
+  return rounds.map((round) => ({
+    ...round,
+    trail: trail.filter((one) => one.round === round.round),
+    mails: mails.filter((one) => one.round === round.round),
+  }))
+}

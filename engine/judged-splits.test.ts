@@ -1,0 +1,176 @@
+import { beforeEach, expect, test } from 'vitest'
+import { emptyMap, insertStep, type SequenceMap } from '../core/sequences'
+import { DAY, HOUR } from '../core/time'
+import { all, q, run, type Database } from '../database'
+import { madeUpAccount, somebody } from '../database/made-up'
+import { everythingKnown, mergePeople } from '../database/people'
+import {
+  addSequence,
+  changeSequence,
+  decideSplit,
+  leftBy,
+  outcomeOfGroups,
+  pauseSequence,
+  readSequences,
+  sequenceById,
+  standingOf,
+  startSequence,
+  trafficOf,
+  wayOf,
+} from '../database/sequences'
+import { madeUpEngine } from './made-up'
+import { runSequences } from './run-sequences'
+
+let db: Database
+let list: number
+let engine: ReturnType<typeof madeUpEngine>
+beforeEach(() => {
+  ;({ db, list } = madeUpAccount())
+  engine = madeUpEngine(db)
+})
+async function settle() {
+  while (await runSequences(engine));
+}
+const start = {
+  by: [{ is: 'joined' as const, signUpId: null }],
+  again: { is: 'never' as const },
+  rule: null,
+}
+type How = 'hand' | 'self' | 'adaptive'
+function mapJudged(how: How, share = 500): SequenceMap {
+  const map = insertStep({ ...emptyMap, start }, null, 'split', {
+    ...{ kind: 'split', ways: [{ share, next: null }] },
+    judged: { by: 'money', days: 7, how },
+  })
+  return insertStep(map, 'split', 'wait', { kind: 'wait', ms: 30 * DAY })
+}
+function running(map: SequenceMap): number {
+  const id = addSequence(db, 'Tested', list, 0)
+  changeSequence(db, sequenceById(db, id)!, { name: 'Tested', listId: list, map }, 1)
+  expect(startSequence(db, sequenceById(db, id)!, engine.time.now)).toBe(true)
+  return id
+}
+let names = 0
+const join = () => somebody(db, `p${names++}`, { list, now: engine.time.now })
+let orders = 0
+const buys = (person_id: number, money: number) =>
+  run(
+    db,
+    q
+      .insertInto('orders')
+      .values({ person_id, number: `N${orders++}`, at: engine.time.now + HOUR, money }),
+  )
+const wayTaken = (person: number) =>
+  all(
+    db,
+    q.selectFrom('sequence_trail').select('way').where('person_id', '=', person).orderBy('visit'),
+  )[0]?.way
+
+/** 300 people come in; of those who go by B half buy. */
+async function three_hundred() {
+  const people = Array.from({ length: 300 }, join)
+  await settle()
+  for (const [n, person] of people.entries())
+    if (wayTaken(person) === 1 ? n % 2 === 0 : n % 10 === 0) buys(person, 4_000 + (n % 7))
+  return people
+}
+const shares = (id: number) =>
+  standingOf(db, id, 'split', sequenceById(db, id)!.map)?.shares ?? null
+
+test('the better way takes everybody once their days are over and it is clear; who comes then goes by it', async () => {
+  const id = running(mapJudged('self'))
+  await three_hundred()
+  engine.time.now += 6 * DAY
+  await settle()
+  expect(shares(id)).toBeNull()
+  engine.time.now += DAY
+  await settle()
+  expect(shares(id)).toEqual([0, 1_000])
+  const next = Array.from({ length: 20 }, join)
+  await settle()
+  expect(new Set(next.map(wayTaken))).toEqual(new Set([1]))
+  // By hand it goes by the lot again, and is not decided anew by itself before it is judged anew.
+  expect(decideSplit(db, sequenceById(db, id)!, 'split', 0, 'Wren', engine.time.now)).toBe(true)
+  engine.time.now += DAY
+  await settle()
+  expect(shares(id)).toEqual([1_000, 0])
+  expect(standingOf(db, id, 'split', sequenceById(db, id)!.map)).toMatchObject({ by: 'Wren' })
+  expect(decideSplit(db, sequenceById(db, id)!, 'wait', 0, 'Wren', 0)).toBe(false)
+  expect(decideSplit(db, sequenceById(db, id)!, 'split', 2, 'Wren', 0)).toBe(false)
+})
+
+test('shares that follow the evidence lead more of those who come then by the better way', async () => {
+  const id = running(mapJudged('adaptive'))
+  await three_hundred()
+  engine.time.now += 7 * DAY
+  await settle()
+  const come = shares(id)!
+  expect(come[1]).toBeGreaterThan(850)
+  expect(come[0]).toBeGreaterThanOrEqual(100)
+})
+
+test('a split that is published as another one is judged anew; one that stayed is not', async () => {
+  const id = running(mapJudged('self'))
+  await three_hundred()
+  engine.time.now += 7 * DAY
+  await settle()
+  const publish = (map: SequenceMap) => {
+    pauseSequence(db, id, engine.time.now)
+    const now = sequenceById(db, id)!
+    changeSequence(db, now, { name: 'Tested', listId: list, map }, now.revision)
+    startSequence(db, sequenceById(db, id)!, engine.time.now)
+  }
+  const more = insertStep(mapJudged('self'), 'wait', 'tag', {
+    ...{ kind: 'do', acts: [{ is: 'tag', tag: 'x' }] },
+  })
+  publish(more)
+  expect(shares(id)).toEqual([0, 1_000])
+  publish(mapJudged('self', 300))
+  expect(shares(id)).toBeNull()
+})
+
+test('those held out come in, get nothing, and are compared over the same days', async () => {
+  const map = insertStep({ ...emptyMap, start: { ...start, heldOut: 300 } }, null, 'tag', {
+    ...{ kind: 'do', acts: [{ is: 'tag', tag: 'led' }] },
+  })
+  const id = running(map)
+  const people = Array.from({ length: 200 }, join)
+  await settle()
+  const [{ inside, finished, left, heldOut }] = readSequences(db) as [
+    ReturnType<typeof readSequences>[number],
+  ]
+  expect(inside + finished + left + heldOut).toBe(200)
+  expect(heldOut).toBeGreaterThan(40)
+  expect(heldOut).toBeLessThan(80)
+  expect(leftBy(db, id)).toEqual([])
+  expect(trafficOf(db, id).tag).toEqual([200 - heldOut])
+  const isLed = (person: number) => everythingKnown(db, person)!.tags.length > 0
+  for (const [n, person] of people.entries()) if (isLed(person) && n % 2 === 0) buys(person, 5_000)
+  const held = people.filter((one) => !isLed(one))
+  buys(held[0]!, 5_000)
+  engine.time.now += 7 * DAY - 1
+  const sequence = sequenceById(db, id)!
+  const of = () => outcomeOfGroups(db, sequence, { is: 'ordered' }, 7, engine.time.now)
+  expect(of().led.of).toBe(0)
+  engine.time.now += DAY
+  expect(of()).toMatchObject({
+    led: { of: 200 - heldOut },
+    heldOut: { of: heldOut, hits: 1, money: 5_000, each: [5_000] },
+    oneIn: 1,
+  })
+  expect(of().led.hits).toBeGreaterThan(50)
+})
+
+test('somebody’s way is kept step by step, also where they become somebody else', async () => {
+  const id = running(mapJudged('hand'))
+  const [one, other] = [join(), somebody(db, 'kept', { now: engine.time.now })]
+  await settle()
+  engine.time.now += 30 * DAY
+  await settle()
+  const way = wayOf(db, id, one)
+  expect(way).toMatchObject([{ round: 0, state: 'finished' }])
+  expect(way[0]!.trail[0]).toMatchObject({ step: 'split', visit: 0, at: way[0]!.entered_at })
+  expect(mergePeople(db, other, one, engine.time.now)).toBe(true)
+  expect(wayOf(db, id, other)).toEqual(way)
+  expect(wayOf(db, id, one)).toEqual([])
+})
