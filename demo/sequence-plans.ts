@@ -15,6 +15,9 @@ export type Plan = {
   steps: (number | Words)[]
   /** Of those who click in its mail, so many order soon after. */
   buys?: number
+  /** The share of those who get nothing, in tenths of a percent; so many of them order all the same. */
+  heldOut?: number
+  buysAnyway?: number
   /** Where its line forks, once it is drawn; `mail` makes a mailing for one more letter. */
   shape?: (map: SequenceMap, mail: (words: Words) => number) => SequenceMap
 }
@@ -84,6 +87,8 @@ export function plansFor(lists: Named, now: number): Plan[] {
       buys: 0.6,
       by: [{ is: 'left behind', name: 'basket', unless: null, within: 4 * HOUR }],
       again: { is: 'each' },
+      heldOut: 100,
+      buysAnyway: 0.06,
       steps: [
         {
           subject: 'Your basket is still here',
@@ -112,6 +117,7 @@ export function plansFor(lists: Named, now: number): Plan[] {
         let shaped = insertStep(map, 'wait-1', 'split', {
           kind: 'split',
           ways: [{ share: 500, next: null }],
+          judged: { by: 'clicked', days: 7, how: 'self' },
         })
         const help = mail({
           subject: 'Shall we choose it with you?',

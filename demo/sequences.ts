@@ -3,6 +3,7 @@ import {
   advance,
   emptyMap,
   enter,
+  isHeldOut,
   insertStep,
   lotOf,
   mailingsOfMap,
@@ -26,11 +27,13 @@ import {
 import { letterOf } from '../database/letters'
 import {
   addSequence,
+  beginJudging,
   beginMarks,
   carryOut,
   comingBy,
   countPassed,
   placeRow,
+  HELD_OUT,
   type Sequence,
 } from '../database/sequences'
 import type { Chance } from './chance'
@@ -63,7 +66,12 @@ export function makeSequences(
     const set = { state: plan.state, version: 1, started_at: plan.since }
     run(db, q.updateTable('sequences').set(set).where('id', '=', id))
     beginMarks(db, id, plan.by, now)
-    const walk = walker(db, chance, agent, { id, map, buys: plan.buys ?? 0 })
+    beginJudging(db, id, map, null, plan.since)
+    const walk = walker(db, chance, agent, {
+      ...{ id, map },
+      buys: plan.buys ?? 0,
+      anyway: plan.buysAnyway ?? 0,
+    })
     for (const comer of comersOf(db, people, plan, now)) walk(comer, plan.list, now)
     for (const mailing of mailingsOfMap(map)) {
       keepHours(db, mailing)
@@ -107,8 +115,9 @@ function keepHours(db: Database, mailing: number) {
 
 /** The map of a plan, each letter in a mailing of its own. */
 function draw(db: Database, id: number, plan: Plan): SequenceMap {
-  const { by, again = never } = plan
-  const start: SequenceMap = { ...emptyMap, start: { by, again, rule: null } }
+  const { by, again = never, heldOut } = plan
+  const held = heldOut ? { heldOut } : {}
+  const start: SequenceMap = { ...emptyMap, start: { by, again, rule: null, ...held } }
   const line = plan.steps.reduce<SequenceMap>((map, step, n) => {
     const after = stepsInOrder(map).at(-1)?.id ?? null
     if (typeof step === 'number')
@@ -196,8 +205,9 @@ function walker(
   db: Database,
   chance: Chance,
   agent: number,
-  { id: sequence, map, buys }: { id: number; map: SequenceMap; buys: number },
+  of: { id: number; map: SequenceMap; buys: number; anyway: number },
 ) {
+  const { id: sequence, map, buys, anyway } = of
   const write = historyStatements(db)
   const ordered = prepared<{ person: number; from: number; to: number }, { n: number }>(
     db,
@@ -216,6 +226,12 @@ function walker(
     let clicked: number | null = null
     const trail: Parameters<typeof countPassed>[2][] = []
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
+    if (isHeldOut(sequence, map.start.heldOut ?? 0, person.id)) {
+      ending = { state: 'left', why: HELD_OUT, at: entered }
+      place = null
+      if (by !== null && chance.is(anyway))
+        buy(person, by, entered + chance.between(1, 90) * HOUR, now)
+    }
     while (place && place.due <= now) {
       const at: number = place.due
       const facts = {

@@ -36,6 +36,12 @@ export const rehearsalInput = object({
   personId: number().integer().positive(),
 })
 
+/** By which way of a split everybody goes from now on; null: by its lot. */
+export const splitInput = object({
+  step: string().max(40).required(),
+  way: number().integer().min(0).max(4).nullable().defined(),
+})
+
 export const takeOutInput = object({ personId: number().integer().positive().required() })
 
 export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })

@@ -25,7 +25,8 @@ export interface OpenSequence {
   version: number
   listId: number | null
   startedAt: number | null
-  counts: { inside: number; finished: number; left: number }
+  /** Who was held out is none of those who left. */
+  counts: { inside: number; finished: number; left: number; heldOut: number }
   /** By step: how many stand there. */
   standing: Record<string, number>
   /** By step: how many went by each of its ways. */

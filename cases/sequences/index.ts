@@ -1,2 +1,3 @@
 /** What web and engine do with sequences. */
 export { sequenceCautions, sequenceProblems } from './problems'
+export { sequenceResults } from './results'

@@ -11,6 +11,9 @@ import {
 } from './words'
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
+const props = defineProps<{
+  /** Whether ways begin as wide as many went by them. */ wide?: boolean
+}>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const laid = computed(() => layOut(of.value.map))
@@ -50,7 +53,7 @@ const size = computed(() => ({
 }))
 
 /** Whether ways are as wide as many went by them. */
-const byPeople = ref(false)
+const byPeople = ref(props.wide)
 const WIDE = 30
 const isEmpty = computed(() => Object.keys(of.value.map.steps).length === 0)
 /** How large it is drawn; 1: as it is. */
@@ -76,6 +79,9 @@ const stops = computed(() => {
       return {
         ...{ ...stop, at, kind: 'end' as const, words: startWords(map.start.by, of.value) },
         about: [
+          ...(of.value.counts.heldOut && !rehearsing.isOn
+            ? [`${count(of.value.counts.heldOut)} held out`]
+            : []),
           ...startAbout(map.start.by),
           againWords(map.start.again),
           ...(map.start.rule ? ['only some'] : []),

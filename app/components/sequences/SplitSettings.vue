@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { restOf, WHOLE, type SplitStep } from '~~/core/sequences'
+import {
+  FEWEST_A_WAY,
+  judgedBy,
+  judgedHow,
+  restOf,
+  WHOLE,
+  type Judged,
+  type SplitStep,
+} from '~~/core/sequences'
 
 /** The shares of ways by lot. The first has what the others leave. */
 const props = defineProps<{ id: string; step: SplitStep }>()
@@ -19,6 +27,19 @@ function add() {
   const share = Math.floor(WHOLE / many)
   const ways = [...props.step.ways, { share, next: props.step.next }]
   void store.changeStep(props.id, { ...props.step, ways: ways.map((way) => ({ ...way, share })) })
+}
+const freshJudged: Judged = { by: 'goal', days: 7, how: 'self' }
+function judge(change: Partial<Judged> | null) {
+  const { judged: before, ...rest } = props.step
+  const judged = change && { ...(before ?? freshJudged), ...change }
+  void store.changeStep(props.id, { ...rest, ...(judged && { judged }) })
+}
+function chooseBy(event: Event) {
+  const by = (event.target as HTMLSelectElement).value
+  judge(by === '' ? null : { by: by as Judged['by'] })
+}
+function setDays(days: number) {
+  if (Number.isFinite(days)) judge({ days: Math.round(Math.min(90, Math.max(1, days))) })
 }
 const passed = computed(() => store.sequence!.traffic[props.id] ?? [])
 </script>
@@ -71,5 +92,46 @@ const passed = computed(() => store.sequence!.traffic[props.id] ?? [])
     >
       Another way
     </button>
+    <div class="grid gap-2 border-t border-line-soft pt-2">
+      <label class="grid gap-1"
+        ><span class="muted small">Its ways are judged by who</span>
+        <select class="field field-sm" :value="step.judged?.by ?? ''" @change="chooseBy">
+          <option value="">not judged</option>
+          <option v-for="(name, by) in judgedBy" :key="by" :value="by">{{ name }}</option>
+        </select></label
+      >
+      <template v-if="step.judged">
+        <label class="flex items-center gap-2"
+          ><span class="muted small">within</span>
+          <KeptInput
+            class="field field-sm w-20 text-right"
+            type="number"
+            min="1"
+            max="90"
+            aria-label="Within how many days"
+            :value="step.judged.days"
+            @taken="setDays(Number($event))"
+          />
+          days of coming by</label
+        >
+        <label class="grid gap-1"
+          ><span class="muted small">And then</span>
+          <select
+            class="field field-sm"
+            :value="step.judged.how"
+            @change="judge({ how: ($event.target as HTMLSelectElement).value as Judged['how'] })"
+          >
+            <option v-for="(name, how) in judgedHow" :key="how" :value="how">{{ name }}</option>
+          </select></label
+        >
+        <p class="muted small">
+          {{
+            step.judged.how === 'hand'
+              ? 'How they compare is shown under Results.'
+              : `Not before ${FEWEST_A_WAY} came by each way and their days are over. It holds for who comes from then on.`
+          }}
+        </p>
+      </template>
+    </div>
   </fieldset>
 </template>

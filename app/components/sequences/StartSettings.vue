@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Rule } from '~~/core/segments'
+import { MOST_HELD_OUT } from '~~/core/sequences'
 import { accountsSender } from '~~/core/senders'
 import { freshStarts, startKinds, type Starting } from '~~/core/sequences'
 
@@ -26,6 +27,11 @@ function add(event: Event) {
   select.value = ''
 }
 const MOST = 6
+function setHeldOut(percent: number) {
+  if (!Number.isFinite(percent)) return
+  const heldOut = Math.round(Math.min(MOST_HELD_OUT / 10, Math.max(0, percent)) * 10)
+  void store.changeStart({ ...start.value, heldOut: heldOut || undefined })
+}
 </script>
 
 <template>
@@ -81,6 +87,21 @@ const MOST = 6
       />
       <span v-if="!segmentIds.length" class="small">no segment asked for: everybody comes in</span>
     </div>
+    <label class="grid gap-1"
+      ><span class="muted small">Held out by lot, to see what the sequence brings</span>
+      <span class="flex items-center gap-2"
+        ><KeptInput
+          class="field field-sm w-20 text-right"
+          type="number"
+          min="0"
+          :max="MOST_HELD_OUT / 10"
+          step="1"
+          aria-label="Held out, percent"
+          :value="(start.heldOut ?? 0) / 10"
+          @taken="setHeldOut(Number($event))"
+        />% get nothing</span
+      ></label
+    >
     <SenderFields
       :sender="start.sender ?? accountsSender"
       :usual="of.sender"

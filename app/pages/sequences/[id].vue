@@ -19,10 +19,11 @@ const rehearsal = useRehearsal()
 const views = [
   { value: 'map', name: 'Map' },
   { value: 'rehearsal', name: 'Rehearsal' },
+  { value: 'results', name: 'Results' },
 ] as const
 /** What is looked at; a view has an address. */
 const view = computed({
-  get: () => (route.query.view === 'rehearsal' ? 'rehearsal' : 'map'),
+  get: () => views.find(({ value }) => value === route.query.view)?.value ?? 'map',
   set: (next) => void navigateTo({ query: next === 'map' ? {} : { view: next } }),
 })
 watch(view, (next) => rehearsal.show(next === 'rehearsal'), { immediate: true })
@@ -150,7 +151,9 @@ const about = computed(() => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
-      <div class="min-w-0 flex-1"><SequenceMap :key="id" /></div>
+      <div class="min-w-0 flex-1">
+        <SequenceMap :key="`${id} ${view === 'results'}`" :wide="view === 'results'" />
+      </div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
         <section
           v-if="store.sequence.problems.length"
@@ -173,7 +176,8 @@ const about = computed(() => {
           </p>
         </section>
         <RehearsalPanel v-if="view === 'rehearsal'" />
-        <section class="border-b border-line px-4 py-3" aria-label="Step">
+        <SequenceResults v-if="view === 'results'" :key="id" />
+        <section v-else class="border-b border-line px-4 py-3" aria-label="Step">
           <StepSettings
             v-if="chosenStep"
             :id="store.chosen!"

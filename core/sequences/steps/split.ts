@@ -52,7 +52,7 @@ export const split: StepKind<SplitStep> = {
   ways: ({ next, ways }) =>
     [{ next, share: restOf(ways) }, ...ways].map((way, n) => ({
       next: way.next,
-      words: `${'ABCDE'[n]} ${way.share / 10}%`,
+      words: `${wayName(n)} ${way.share / 10}%`,
     })),
   carryOut({ ways }, id, { lot, sharesOf }) {
     const come = sharesOf(id)
@@ -77,6 +77,9 @@ function readJudged(json: unknown): Judged | null {
     ? ({ by, days, how } as Judged)
     : null
 }
+
+/** What a way is called: A is the main one. */
+export const wayName = (way: number): string => 'ABCDE'[way]!
 
 /** The share of the main way. */
 export const restOf = (ways: readonly { share: number }[]): number =>

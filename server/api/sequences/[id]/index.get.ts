@@ -18,10 +18,10 @@ export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const sequence = sequenceOf(event)
   const { id, name, state, map, revision, version, list_id, started_at } = sequence
-  const { inside, finished, left } = readSequences(db).find((one) => one.id === id)!
+  const { inside, finished, left, heldOut } = readSequences(db).find((one) => one.id === id)!
   return {
     ...{ id, name, state, map, revision, version, listId: list_id, startedAt: started_at },
-    counts: { inside, finished, left },
+    counts: { inside, finished, left, heldOut },
     standing: standingAt(db, id),
     traffic: trafficOf(db, id),
     mailings: mailingsOfSequence(db, id),

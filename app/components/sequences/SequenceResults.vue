@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { totalOf } from '~~/core/counting'
+import { wilson, type Interval } from '~~/core/results'
+import { judgedBy, wayName, type SequenceResults, type SplitResults } from '~~/core/sequences'
+import { happeningWords, mailWords, stepWords } from './words'
+
+/** What came of a sequence: its goal beside those held out, its mails, its splits, who left, when people read. */
+const store = useSequence()
+const session = useSession()
+const { date } = useTimes()
+const of = computed(() => store.sequence!)
+const days = ref(14)
+const lengths = [7, 14, 30, 90]
+const { answer, problem, loading } = useAnswer<SequenceResults>(
+  () => `/api/sequences/${of.value.id}/results?days=${days.value}`,
+)
+/** Of the days that are chosen now: until they are answered, nothing of the others is shown. */
+const results = computed(() => (answer.value?.days === days.value ? answer.value : null))
+const currency = computed(() => session.account?.currency ?? 'GBP')
+const inMoney = (minor: number) => money(Math.round(minor), currency.value)
+const points = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFixed(1)}`
+const bounds = ({ low, high }: Pick<Interval, 'low' | 'high'>, words: (n: number) => string) =>
+  `${words(low)} to ${words(high)}`
+
+const mails = computed(() =>
+  store.line.flatMap(({ step }) => {
+    if (step.kind !== 'mail') return []
+    const mail = of.value.mailings.find(({ id }) => id === step.mailingId)
+    const delivered = totalOf(mail ?? {}, 'delivered')
+    return [
+      {
+        ...{ id: step.mailingId, words: mailWords(step.mailingId, of.value), delivered },
+        opened: wilson(mail?.opened ?? 0, delivered),
+        clicked: wilson(mail?.clicked ?? 0, delivered),
+      },
+    ]
+  }),
+)
+const splitWords = ({ step }: SplitResults) => {
+  const found = of.value.map.steps[step]
+  return found ? stepWords(found, of.value) : 'A split of the version that runs'
+}
+const valueWords = (split: SplitResults, value: number) =>
+  split.judged.by === 'money' ? `${inMoney(value)} each` : percent(value)
+const shareWords = (shares: number[]) =>
+  shares.map((share, way) => `${wayName(way)} ${share / 10}%`).join(', ')
+const most = computed(() => Math.max(1, ...(results.value?.hours ?? [])))
+const busy = ref(false)
+async function decide(step: string, way: number | null) {
+  busy.value = true
+  const done = await act(`/api/sequences/${of.value.id}/split`, 'POST', { step, way })
+  busy.value = false
+  if (!done) return
+  useLive().changes++
+  useNotices().say(
+    way === null
+      ? 'Who comes from now on goes by lot again.'
+      : `Who comes from now on goes by ${wayName(way)}.`,
+  )
+}
+</script>
+
+<template>
+  <section class="border-b border-line px-4 py-3" aria-label="Goal and money">
+    <div class="flex items-baseline gap-2">
+      <h2>Results</h2>
+      <a class="link small ml-auto" :href="`/api/sequences/${of.id}/results.csv`" download>CSV</a>
+    </div>
+    <label class="mt-1 flex items-center gap-2"
+      ><span class="muted small">Within</span>
+      <select v-model.number="days" class="field field-sm w-24">
+        <option v-for="one in lengths" :key="one" :value="one">{{ one }} days</option></select
+      ><span class="muted small">of coming in</span></label
+    >
+    <p v-if="problem && !loading" class="fault small mt-2" role="alert">{{ problem }}</p>
+    <p v-else-if="!results" class="muted small mt-2" role="status">Counting…</p>
+    <p v-else-if="results.led.of === 0" class="muted small mt-2">
+      Nobody came in {{ days }} days ago or longer.
+    </p>
+    <dl v-else class="mt-2 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1.5">
+      <dt>
+        {{ happeningWords(results.goal, of) }}
+        <span class="muted small block">of {{ people(results.led.of) }} led through it</span>
+      </dt>
+      <dd class="text-right">
+        <b>{{ percent(results.led.reached.rate) }}</b><span class="muted small block">{{
+          bounds(results.led.reached, percent)
+        }}</span>
+      </dd>
+      <template v-if="results.heldOut">
+        <dt>
+          Held out by lot<span class="muted small block">{{ people(results.heldOut.of) }}</span>
+        </dt>
+        <dd class="text-right">
+          <b>{{ percent(results.heldOut.lift.heldOut) }}</b>
+        </dd>
+        <dt>Lift, in points</dt>
+        <dd class="text-right">
+          <b>{{ points(results.heldOut.lift.difference) }}</b><span class="muted small block">{{
+            bounds(results.heldOut.lift, points)
+          }}</span>
+        </dd>
+        <dt>Money that would not have come</dt>
+        <dd class="text-right">
+          <b>{{ inMoney(results.heldOut.money.rate) }}</b><span class="muted small block">{{
+            bounds(results.heldOut.money, inMoney)
+          }}</span>
+        </dd>
+      </template>
+      <template v-else>
+        <dt>Money by their orders</dt>
+        <dd class="text-right">
+          <b>{{ inMoney(results.led.money) }}</b>
+        </dd>
+      </template>
+    </dl>
+    <p v-if="results && !results.heldOut && results.led.of" class="muted small mt-2">
+      Nobody is held out, so nobody can say what would have come without it.
+    </p>
+    <p v-if="results && results.oneIn > 1" class="muted small mt-2">
+      One in {{ count(results.oneIn) }} people was asked.
+    </p>
+  </section>
+  <section
+    v-for="split in results?.splits ?? []"
+    :key="split.step"
+    class="border-b border-line px-4 py-3"
+    :aria-label="splitWords(split)"
+  >
+    <h2>{{ splitWords(split) }}</h2>
+    <p class="muted small">
+      {{ judgedBy[split.judged.by] }} within {{ several(split.judged.days, 'day', 'days') }}, since
+      {{ date(split.since) }}
+    </p>
+    <table class="mt-1 w-full">
+      <caption class="sr-only">
+        How its ways compare
+      </caption>
+      <thead>
+        <tr class="small muted text-right">
+          <th class="text-left font-normal">way</th>
+          <th class="font-normal">people</th>
+          <th class="font-normal">came to</th>
+          <th class="font-normal">is best</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(way, n) in split.ways" :key="n" class="border-b border-line-soft text-right">
+          <th class="py-1 text-left">{{ wayName(n) }}</th>
+          <td>{{ count(way.of) }}</td>
+          <td>{{ way.of ? valueWords(split, way.value) : '–' }}</td>
+          <td>{{ percent(way.best) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="small mt-2" role="status">
+      <template v-if="split.shares"
+        >Who comes now goes {{ shareWords(split.shares) }}: {{ split.by ?? 'by itself' }},
+        {{ date(split.at!) }}.</template
+      >
+      <template v-else-if="split.clear">{{ wayName(split.leader) }} is clearly better.</template>
+      <template v-else>Not clear yet.</template>
+    </p>
+    <div v-may="'POST /api/sequences/[id]/split'" class="mt-2 flex flex-wrap gap-2">
+      <button
+        v-for="(_, n) in split.ways"
+        :key="n"
+        type="button"
+        class="btn btn-sm"
+        :disabled="busy"
+        @click="decide(split.step, n)"
+      >
+        All by {{ wayName(n) }}
+      </button>
+      <button
+        v-if="split.shares"
+        type="button"
+        class="btn btn-sm"
+        :disabled="busy"
+        @click="decide(split.step, null)"
+      >
+        By lot again
+      </button>
+    </div>
+  </section>
+  <section v-if="mails.length" class="border-b border-line px-4 py-3" aria-label="Its mails">
+    <h2>Mails</h2>
+    <ul class="mt-1 grid gap-2">
+      <li v-for="mail in mails" :key="mail.id">
+        <NuxtLink class="link block truncate" :to="`/mail/${mail.id}/results`">{{
+          mail.words
+        }}</NuxtLink>
+        <span v-if="mail.delivered" class="small"
+          >{{ count(mail.delivered) }} delivered · <b>{{ percent(mail.opened.rate) }}</b> opened
+          <span class="muted">({{ bounds(mail.opened, percent) }})</span> ·
+          <b>{{ percent(mail.clicked.rate) }}</b> clicked
+          <span class="muted">({{ bounds(mail.clicked, percent) }})</span></span
+        ><span v-else class="muted small">not sent yet</span>
+      </li>
+    </ul>
+  </section>
+  <section
+    v-if="results && (results.left.length || of.counts.heldOut)"
+    class="border-b border-line px-4 py-3"
+    aria-label="Who left"
+  >
+    <h2>Left on the way</h2>
+    <dl class="mt-1 grid grid-cols-[1fr_auto] gap-x-3">
+      <template v-for="one in results.left" :key="one.why">
+        <dt>{{ one.why }}</dt>
+        <dd class="text-right">{{ count(one.people) }}</dd>
+      </template>
+      <template v-if="of.counts.heldOut">
+        <dt>held out by lot</dt>
+        <dd class="text-right">{{ count(of.counts.heldOut) }}</dd>
+      </template>
+    </dl>
+  </section>
+  <section
+    v-if="results && most > 1"
+    class="border-b border-line px-4 py-3"
+    aria-label="When they open"
+  >
+    <h2>When they open</h2>
+    <ol class="mt-2 flex h-14 list-none items-end gap-[3px] p-0">
+      <li
+        v-for="(many, hour) in results.hours"
+        :key="hour"
+        class="flex-1 bg-canvas-500"
+        :style="{ height: `${Math.max(3, (many / most) * 100)}%` }"
+        :title="`${hour}:00: ${count(many)} first opens`"
+      >
+        <span class="sr-only">{{ hour }}:00: {{ count(many) }}</span>
+      </li>
+    </ol>
+    <p class="muted small mt-0.5 flex justify-between" aria-hidden="true">
+      <span>0:00</span><span>8:00</span><span>16:00</span><span>23:00</span>
+    </p>
+  </section>
+  <PersonWay />
+</template>

@@ -1,0 +1,63 @@
+import { liftOf, moneyThatWouldNotHaveCome } from '../../core/experiments'
+import { wilson } from '../../core/results'
+import { judge, stepsInOrder, type SequenceMap, type SequenceResults } from '../../core/sequences'
+import { hourOf } from '../../core/time'
+import type { Database } from '../../database'
+import { readAccount } from '../../database/account'
+import {
+  judgedSplits,
+  leftBy,
+  mapOfVersion,
+  openTimes,
+  outcomeOfGroups,
+  outcomesOf,
+  standingOf,
+  type Sequence,
+} from '../../database/sequences'
+
+/** What came of a sequence's latest version, compared over so many days. */
+export function sequenceResults(
+  db: Database,
+  sequence: Sequence,
+  days: number,
+  now: number,
+): SequenceResults {
+  const map = sequence.version ? mapOfVersion(db, sequence.id, sequence.version) : sequence.map
+  const goal = measuredGoal(map)
+  const { led, heldOut, oneIn } = outcomeOfGroups(db, sequence, goal, days, now)
+  const zone = readAccount(db)?.zone ?? 'UTC'
+  const hours = new Array<number>(24).fill(0)
+  for (const at of openTimes(db, map, now)) hours[hourOf(at, zone)]!++
+  return {
+    ...{ days, goal, oneIn, hours, left: leftBy(db, sequence.id) },
+    led: { of: led.of, reached: wilson(led.hits, led.of), money: led.money },
+    heldOut:
+      heldOut.of > 0
+        ? {
+            of: heldOut.of,
+            lift: liftOf(led, heldOut),
+            money: moneyThatWouldNotHaveCome(led, heldOut),
+          }
+        : null,
+    splits: judgedSplits(map).map(([step, split]) => {
+      const standing = standingOf(db, sequence.id, step, map)
+      const since = standing?.since ?? 0
+      const outcomes = outcomesOf(db, sequence.id, map, step, split, since, now)
+      const { compared } = judge(outcomes, 'hand')
+      return {
+        ...{ step, judged: split.judged, since },
+        ways: compared.variants.map((one, way) => ({ ...one, of: outcomes[way]!.of })),
+        ...{ leader: compared.leader, clear: compared.clear },
+        ...{ shares: standing?.shares ?? null, by: standing?.by ?? null, at: standing?.at ?? null },
+      }
+    }),
+  }
+}
+
+/** The first goal that those held out can reach as well: an order or an event; an order, where there is none. */
+function measuredGoal(map: SequenceMap): SequenceResults['goal'] {
+  for (const { step } of stepsInOrder(map))
+    if (step.kind === 'goal' && (step.when.is === 'ordered' || step.when.is === 'did'))
+      return step.when
+  return { is: 'ordered' }
+}
