@@ -4,7 +4,7 @@ import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
 import { somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
-import { readSequences, sequenceById } from '../database/sequences'
+import { readSequences, sequenceById, standingOf } from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 import { finishedLetter } from './subscribers'
@@ -337,6 +337,58 @@ test('it is rehearsed with those who could come in, anew whenever it is changed,
   await panel.getByRole('combobox', { name: 'Where they fall' }).selectOption({ label: 'B 50%' })
   await panel.getByRole('button', { name: 'Mail: Shall we choose it with you?' }).waitFor()
   await visitor.expectAccessible()
+})
+
+test('its results stand beside those held out; a split is decided and given back; one person’s way is told', async () => {
+  const { id: basket } = readSequences(satchel.db).find(
+    ({ name }) => name === 'Basket left behind',
+  )!
+  await page().goto(`${satchel.url}/sequences/${basket}?view=results`)
+  const goal = page().getByRole('region', { name: 'Goal and money' })
+  await goal.getByText('Held out by lot').waitFor()
+  await goal.getByText('Money that would not have come').waitFor()
+  await goal.getByLabel('Within').selectOption({ label: '30 days' })
+  await goal.getByText(/led through it/).waitFor()
+  await visitor.expectAccessible()
+  const split = page().getByRole('region', { name: 'Split by lot: 2 ways' })
+  const shares = () =>
+    standingOf(satchel.db, basket, 'split', sequenceById(satchel.db, basket)!.map)
+  await split.getByRole('button', { name: 'All by B' }).click()
+  await split.getByText(/Who comes now goes A 0%, B 100%/).waitFor()
+  expect(shares()?.shares).toEqual([0, 1_000])
+  await split.getByRole('button', { name: 'By lot again' }).click()
+  await split.getByText(/Not clear yet|clearly better/).waitFor()
+  expect(shares()?.shares).toBeNull()
+
+  const inside = one(
+    satchel.db,
+    q
+      .selectFrom('enrolments')
+      .innerJoin('people', 'people.id', 'person_id')
+      .select(['people.id', 'people.address'])
+      .where('sequence_id', '=', basket)
+      .where('state', '=', 'finished'),
+  )!
+  const way = page().getByRole('region', { name: 'One person’s way' })
+  await way.getByRole('button', { name: 'Find…' }).click()
+  await way.getByRole('combobox').fill(inside.address)
+  await way.getByRole('option').first().click()
+  await page().waitForURL(new RegExp(`person=${inside.id}`))
+  await way
+    .getByText(/finished|out by the goal/)
+    .first()
+    .waitFor()
+  await way
+    .getByText(/came in: “basket”/)
+    .first()
+    .waitFor()
+  await way
+    .getByText(/sent “Your basket is still here”/)
+    .first()
+    .waitFor()
+  await visitor.expectAccessible()
+  const csv = await page().request.get(`${satchel.url}/api/sequences/${basket}/results.csv`)
+  expect((await csv.text()).split('\r\n')[1]).toMatch(/^1,Mail,Your basket is still here,on,\d+,/)
 })
 
 test('paused and ended, it says so; what is over can’t be thrown away', async () => {

@@ -65,8 +65,8 @@ const rows = computed(() => {
       <thead>
         <tr class="small muted text-right">
           <th class="text-left font-normal"><span class="sr-only">Figure</span></th>
-          <th class="font-normal">rehearsed</th>
-          <th class="pl-2 font-normal">so far</th>
+          <th class="text-right font-normal">rehearsed</th>
+          <th class="pl-2 text-right font-normal">so far</th>
         </tr>
       </thead>
       <tbody>

@@ -126,7 +126,7 @@ function setEvent(name: string, days: string) {
           </select></label
         >
         <NuxtLink
-          class="link small"
+          class="link small inline-block min-h-6"
           :to="{
             path: `/mail/${stop.of.mailingId}/letter`,
             query: chosen ? { reader: chosen.id } : {},
@@ -160,6 +160,8 @@ function setEvent(name: string, days: string) {
         >
       </template>
     </li>
-    <li class="border-t border-line-soft pt-2 font-semibold" role="status">{{ end }}</li>
+    <li class="border-t border-line-soft pt-2 font-semibold">
+      <span role="status">{{ end }}</span>
+    </li>
   </ol>
 </template>

@@ -103,8 +103,8 @@ const weeks = computed(() => {
           <thead v-if="before">
             <tr class="small muted text-right">
               <th class="text-left font-normal"><span class="sr-only">Figure</span></th>
-              <th class="font-normal">now</th>
-              <th class="pl-2 font-normal">as it ran</th>
+              <th class="text-right font-normal">now</th>
+              <th class="pl-2 text-right font-normal">as it ran</th>
             </tr>
           </thead>
           <tbody>

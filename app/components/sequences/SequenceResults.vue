@@ -17,8 +17,14 @@ const { answer, problem, loading } = useAnswer<SequenceResults>(
 /** Of the days that are chosen now: until they are answered, nothing of the others is shown. */
 const results = computed(() => (answer.value?.days === days.value ? answer.value : null))
 const currency = computed(() => session.account?.currency ?? 'GBP')
-const inMoney = (minor: number) => money(Math.round(minor), currency.value)
-const points = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFixed(1)}`
+/** What is reckoned is not known to the penny. */
+const inMoney = (minor: number) => {
+  const whole = Math.abs(minor) < 100_00 ? Math.round(minor) : Math.round(minor / 100) * 100
+  return `${whole < 0 ? '−' : ''}${money(Math.abs(whole), currency.value)}`
+}
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1)
+const points = (share: number) =>
+  `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(share * 100).toFixed(1)}`
 const bounds = ({ low, high }: Pick<Interval, 'low' | 'high'>, words: (n: number) => string) =>
   `${words(low)} to ${words(high)}`
 
@@ -79,7 +85,7 @@ async function decide(step: string, way: number | null) {
     </p>
     <dl v-else class="mt-2 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1.5">
       <dt>
-        {{ happeningWords(results.goal, of) }}
+        {{ capital(happeningWords(results.goal, of)) }}
         <span class="muted small block">of {{ people(results.led.of) }} led through it</span>
       </dt>
       <dd class="text-right">
@@ -129,7 +135,8 @@ async function decide(step: string, way: number | null) {
   >
     <h2>{{ splitWords(split) }}</h2>
     <p class="muted small">
-      {{ judgedBy[split.judged.by] }} within {{ several(split.judged.days, 'day', 'days') }}, since
+      {{ capital(judgedBy[split.judged.by]) }} within
+      {{ several(split.judged.days, 'day', 'days') }}, since
       {{ date(split.since) }}
     </p>
     <table class="mt-1 w-full">
@@ -139,9 +146,9 @@ async function decide(step: string, way: number | null) {
       <thead>
         <tr class="small muted text-right">
           <th class="text-left font-normal">way</th>
-          <th class="font-normal">people</th>
-          <th class="font-normal">came to</th>
-          <th class="font-normal">is best</th>
+          <th class="text-right font-normal">people</th>
+          <th class="text-right font-normal">came to</th>
+          <th class="text-right font-normal">is best</th>
         </tr>
       </thead>
       <tbody>
