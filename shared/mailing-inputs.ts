@@ -44,7 +44,11 @@ export const splitInput = object({
 
 export const takeOutInput = object({ personId: number().integer().positive().required() })
 
-export const sequenceMailInput = object({ name: line(120).required('Give the mail a name.') })
+export const sequenceMailInput = object({
+  name: line(120).required('Give the mail a name.'),
+  /** A mail of a sequence whose letter it begins with. */
+  copyOf: number().integer().positive(),
+})
 
 export const mailingInput = object({
   name: line(120).min(1, 'Give the mailing a name.'),

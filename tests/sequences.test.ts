@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import { stepsInOrder } from '../core/sequences'
 import { DAY, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
@@ -16,6 +17,7 @@ async function add(where: string | RegExp, kind: string) {
   await page().getByRole('button', { name: where }).first().click()
   await page()
     .getByRole('menuitem', { name: new RegExp(`^${kind} `) })
+    .first()
     .click()
 }
 let id = 0
@@ -298,6 +300,68 @@ test('a sequence forks by what somebody did since they came in, does things, and
   await button('End it').click()
   await until('it is over', () => sequence().state === 'ended')
   id = before
+})
+
+test('a step is moved and copied, also into another sequence, with a note; and a sequence is duplicated', async () => {
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await button('New sequence').click()
+  const made = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 6')?.id
+  await until('it is made', () => made() !== undefined)
+  const six = made()!
+  await page().waitForURL(new RegExp(`/sequences/${six}$`))
+  const map = () => sequenceById(satchel.db, six)!.map
+  const kinds = () => stepsInOrder(map()).map(({ step }) => step.kind)
+  await add(/^Add after Start/, 'Wait')
+  await seen('Wait 2 days')
+  await add('Add after Wait 2 days', 'Mail')
+  await until('there are two', () => kinds().join() === 'wait,mail')
+  await page().getByRole('textbox', { name: 'Note' }).fill('Ask Wren about the picture.')
+  await page().getByRole('textbox', { name: 'Note' }).press('Enter')
+  await until('it has a note', () =>
+    Object.values(map().steps).some(({ note }) => note === 'Ask Wren about the picture.'),
+  )
+  // By hand, with the keys, and back.
+  await button('Move').click()
+  await add(/^Add after Start/, 'Put here:')
+  await until('the mail is first', () => kinds().join() === 'mail,wait')
+  await page()
+    .getByRole('button', { name: /^Wait 2 days/, pressed: false })
+    .click()
+  await page().keyboard.press('Control+x')
+  await seen('Wait 2 days moves: choose where, with +.')
+  await page().keyboard.press('Escape')
+  await page().keyboard.press('Control+x')
+  await add(/^Add after Start/, 'Put here:')
+  await until('the wait is first', () => kinds().join() === 'wait,mail')
+  await button('Undo').first().click()
+  await until('it is as before', () => kinds().join() === 'mail,wait')
+  // Into another: with a letter of its own.
+  const letterBefore = Object.values(map().steps).find(({ kind }) => kind === 'mail')
+  await page()
+    .getByRole('button', { name: /^Mail: / })
+    .first()
+    .click()
+  await button('Copy').click()
+  await button('New sequence').click()
+  const seven = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 7')?.id
+  await until('another is made', () => seven() !== undefined)
+  await page().waitForURL(new RegExp(`/sequences/${seven()}$`))
+  await visitor.expectAccessible()
+  await add(/^Add after Start/, 'Put here:')
+  const copied = () => Object.values(sequenceById(satchel.db, seven()!)!.map.steps)[0]
+  await until('it is copied', () => copied()?.kind === 'mail')
+  expect(copied()).toMatchObject({ note: 'Ask Wren about the picture.' })
+  expect(copied()).not.toMatchObject({
+    mailingId: (letterBefore as { mailingId: number }).mailingId,
+  })
+
+  await button('Duplicate').click()
+  const copy = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 7 copy')?.id
+  await until('it is there twice', () => copy() !== undefined)
+  await page().waitForURL(new RegExp(`/sequences/${copy()}$`))
+  const [other] = Object.values(sequenceById(satchel.db, copy()!)!.map.steps)
+  expect(other).toMatchObject({ kind: 'mail', note: 'Ask Wren about the picture.' })
+  expect(other).not.toEqual(copied())
 })
 
 test('it is rehearsed with those who could come in, anew whenever it is changed, and by one person as one says', async () => {

@@ -2,9 +2,11 @@ import { isAlike } from '~~/core/choices'
 import type { LetterSender } from '~~/core/senders'
 import type { Field } from '~~/core/people'
 import {
+  canMove,
   changeStep as withStep,
   insertStep,
   joinAt,
+  moveStep,
   removeStep,
   removeWay as withoutWay,
   stepsInOrder,
@@ -222,9 +224,36 @@ export const useSequence = defineStore('sequence', () => {
     await set({ map: made.map })
   }
 
-  async function newMail(): Promise<NewStep | null> {
+  /** A step that is picked up, to be put elsewhere: here it moves, and is copied where it can't or in another sequence. */
+  const held = shallowRef<{ id: string; step: Step; from: number; moves: boolean } | null>(null)
+  function pickUp(id: string, moves: boolean) {
+    const step = sequence.value!.map.steps[id]
+    if (step) held.value = { id, step, from: sequence.value!.id, moves: moves && canMove(step) }
+  }
+  /** Puts what is held in on a way. A copied mail has a letter of its own, which begins as the other's is now. */
+  async function putHeld(spot: Spot) {
+    const now = held.value
+    const of = sequence.value!.id
+    if (!now) return
+    if (now.moves && now.from === of) {
+      held.value = null
+      await set({ map: moveStep(sequence.value!.map, now.id, spot) })
+      chosen.value = now.id
+      return
+    }
+    const { step } = now
+    const copied = step.kind === 'mail' ? await newMail(step.mailingId) : step
+    if (!copied || sequence.value?.id !== of) return
+    held.value = null
+    const id = crypto.randomUUID()
+    const note = step.note ? { note: step.note } : {}
+    await set({ map: insertStep(sequence.value.map, spot, id, { ...copied, ...note }) })
+    chosen.value = id
+  }
+
+  async function newMail(copyOf?: number): Promise<NewStep | null> {
     const many = line.value.filter(({ step }) => step.kind === 'mail').length
-    const body = { name: `${sequence.value!.name}, mail ${many + 1}` }
+    const body = { name: `${sequence.value!.name}, mail ${many + 1}`, copyOf }
     const path = `/api/sequences/${sequence.value!.id}/mails`
     const made = await act<{ id: number }>(path, 'POST', body)
     return made && { kind: 'mail', mailingId: made.id }
@@ -255,13 +284,15 @@ export const useSequence = defineStore('sequence', () => {
   }
 
   return {
-    ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange },
+    ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange, held },
     ...{
       open,
       set,
       undo,
       redo,
       beginFrom,
+      pickUp,
+      putHeld,
       addStep,
       joinWay,
       removeWay,

@@ -26,18 +26,20 @@ export interface Advanced {
 /** How somebody came out: by Finish or the goal, or on the way. */
 export type Ending =
   | { state: 'finished'; why: null | 'goal' }
-  | { state: 'left'; why: 'unsubscribed' | 'suppressed' | 'the step is gone' }
+  | { state: 'left'; why: 'unsubscribed' | 'suppressed' | 'out by rule' | 'the step is gone' }
 
 /**
  * Carries out the step at which somebody stands and says where they stand then. Nothing happens outside of the answer:
  * the same map, place, facts and time give the same. Who is unsubscribed or suppressed leaves before anything is done; who
- * has reached a goal that is still ahead of them goes there first.
+ * has reached a goal that is still ahead of them goes there first, unless they fit the rule by which people are out.
  */
 export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now: number): Advanced {
   if (facts.suppressed) return left('suppressed')
   if (!facts.subscribed) return left('unsubscribed')
   const step = map.steps[place.step]
   if (!step) return left('the step is gone')
+  const { out } = map.start
+  if (out && facts.holds({ is: 'fits', rule: out })) return left('out by rule')
   const goal = goalsAhead(map, place.step).find((id) => {
     const ahead = map.steps[id]!
     return ahead.kind === 'goal' && facts.holds(ahead.when)

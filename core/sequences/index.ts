@@ -3,6 +3,7 @@
  * somebody inside, without doing any of it.
  */
 export {
+  canMove,
   changeStep,
   emptyMap,
   goesRound,
@@ -10,7 +11,9 @@ export {
   joinAt,
   joinsFor,
   mailingsOfMap,
+  LONGEST_NOTE,
   MOST_HELD_OUT,
+  moveStep,
   readMap,
   removeStep,
   removeWay,

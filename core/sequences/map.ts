@@ -19,6 +19,8 @@ export interface Start {
   by: readonly Starting[]
   again: Again
   rule: Rule | null
+  /** Whoever comes to fit it is out before the next step. */
+  out?: Rule
   /** The share of those who come in who get nothing and are compared with the others, in tenths of a percent. */
   heldOut?: number
   /** Whom its mails come from, where that is not the account's sender. */
@@ -34,6 +36,7 @@ export const emptyMap: SequenceMap = {
 /** As many steps as one can still read. */
 const MOST_STEPS = 100
 const MOST_STARTS = 6
+export const LONGEST_NOTE = 500
 /** Half of them. */
 export const MOST_HELD_OUT = 500
 
@@ -65,6 +68,8 @@ function readStart(json: unknown): Start | null {
   const again = readAgain(json.again)
   const rule = json.rule == null ? null : readRule(json.rule)
   if (json.rule != null && rule === null) return null
+  const out = json.out == null ? null : readRule(json.out)
+  if (json.out != null && out === null) return null
   const heldOut = json.heldOut ?? 0
   if (
     !Number.isSafeInteger(heldOut) ||
@@ -77,6 +82,7 @@ function readStart(json: unknown): Start | null {
   return again && by.every((one) => one !== null)
     ? {
         ...{ by: by as Starting[], again, rule },
+        ...(out && { out }),
         ...(heldOut ? { heldOut: heldOut as number } : {}),
         ...sender,
       }
@@ -87,7 +93,9 @@ function readStep(json: unknown): Step | null {
   if (!isObject(json) || typeof json.kind !== 'string' || !Object.hasOwn(stepKinds, json.kind))
     return null
   const own = kindOfStep(json as unknown as Step).read(json)
-  return own && ({ ...own, next: json.next ?? null } as Step)
+  const { note } = json
+  if (note != null && (typeof note !== 'string' || note.length > LONGEST_NOTE)) return null
+  return own && ({ ...own, ...(note ? { note } : {}), next: json.next ?? null } as Step)
 }
 
 function isObject(json: unknown): json is Record<string, unknown> {
@@ -235,3 +243,16 @@ function withoutLost(before: SequenceMap, map: SequenceMap): SequenceMap {
 export function mailingsOfMap(map: SequenceMap): number[] {
   return stepsInOrder(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
 }
+
+/**
+ * The map with a step taken from where it is and put in on a way. Steps with ways of their own stay, since what hangs on them would be
+ * lost; and so does one that is put where it is already.
+ */
+export function moveStep(map: SequenceMap, id: string, spot: Spot): SequenceMap {
+  const step = map.steps[id]
+  if (!step || !canMove(step) || spot.step === id) return map
+  return insertStep(removeStep(map, id), spot, id, step)
+}
+
+/** Whether a step can be put elsewhere: one that leads on by one way. */
+export const canMove = (step: Step): boolean => waysOf(step).length === 1

@@ -5,9 +5,13 @@ import type { Step } from './steps'
 
 /** The rules that a map asks: of who may come in, and of forks and goals that somebody can come by. */
 export function rulesOf(map: SequenceMap): Rule[] {
-  const { rule } = map.start
+  const { rule, out } = map.start
   const asked = happeningsOf(map)
-  return [...(rule ? [rule] : []), ...asked.flatMap((one) => (one.is === 'fits' ? [one.rule] : []))]
+  return [
+    ...(rule ? [rule] : []),
+    ...(out ? [out] : []),
+    ...asked.flatMap((one) => (one.is === 'fits' ? [one.rule] : [])),
+  ]
 }
 
 /** What is asked of somebody on their way through a map, at all steps that they can come by. */
@@ -30,10 +34,10 @@ export function withRules(map: SequenceMap, change: (rule: Rule) => Rule): Seque
       return { ...step, ways: step.ways.map((way) => ({ ...way, when: of(way.when) })) }
     return step.kind === 'goal' ? { ...step, when: of(step.when) } : step
   }
-  const { rule } = map.start
+  const { rule, out } = map.start
   return {
     ...map,
-    start: { ...map.start, rule: rule && change(rule) },
+    start: { ...map.start, rule: rule && change(rule), ...(out && { out: change(out) }) },
     steps: Object.fromEntries(
       Object.entries(map.steps).map(([id, step]) => [id, changed(step)] as const),
     ),

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import {
   advance,
+  canMove,
   changeStep,
   emptyMap,
   enter,
@@ -13,14 +14,17 @@ import {
   mailingsOfMap,
   mapCautions,
   mapProblems,
+  moveStep,
   openFrom,
   officeHours,
   readMap,
   removeStep,
   removeWay,
+  rulesOf,
   sideWay,
   stepsInOrder,
   waysOf,
+  withRules,
   type Act,
   type ArrivalFacts,
   type Happening,
@@ -199,6 +203,54 @@ test('a side way comes together with the others where it is told to, with the st
   expect(apart.steps.two).toMatchObject({ next: null })
   expect(walk(apart, 0, { ...inside, lot: () => 0 }).passed).toEqual(['split', 'two'])
   expect(joinAt(apart, 'split', 1, 'goal')).toEqual(other)
+})
+
+test('a step that is moved is where it was put, and nothing else has changed its order', () => {
+  fc.assert(
+    fc.property(someMap, fc.nat(), fc.nat(), (map, which, where) => {
+      const movable = stepsInOrder(map).filter((one) => canMove(one.step))
+      if (movable.length === 0) return
+      const { id } = movable[which % movable.length]!
+      const spots = spotsOf(map)
+      const spot = spots[where % spots.length]!
+      const moved = moveStep(map, id, spot)
+      expect(Object.keys(moved.steps).sort()).toEqual(Object.keys(map.steps).sort())
+      expect(goesRound(moved)).toBe(false)
+      expect(stepsInOrder(moved)).toHaveLength(stepsInOrder(map).length)
+      if (spot.step !== id && spot.step !== null)
+        expect(waysOf(moved.steps[spot.step]!)[spot.way]!.next).toBe(id)
+      expect(removeStep(moved, id)).toEqual(removeStep(map, id))
+    }),
+  )
+})
+
+test('a note stays with its step, and is stored with it', () => {
+  const map = insertStep(emptyMap, null, 'wait', { kind: 'wait', ms: DAY })
+  const noted = changeStep(map, 'wait', { ...map.steps.wait!, note: 'Ask Wren.' })
+  expect(readMap(JSON.parse(JSON.stringify(noted)))).toEqual(noted)
+  const wrong = (note: unknown) => readMap({ ...map, steps: { wait: { ...map.steps.wait, note } } })
+  expect([wrong(7), wrong('x'.repeat(501))]).toEqual([null, null])
+})
+
+test('who fits the rule by which people are out leaves before the next step, and before a goal', () => {
+  const rule = { kind: 'all' as const, of: [] }
+  const goal: NewStep = { kind: 'goal', name: '', when: { is: 'ordered' }, out: true }
+  const line = insertStep(
+    insertStep(emptyMap, null, 'wait', { kind: 'wait', ms: DAY }),
+    'wait',
+    'g',
+    goal,
+  )
+  const map = readMap({ ...line, start: { ...line.start, out: rule } })!
+  expect(map.start.out).toEqual(rule)
+  expect(rulesOf(map)).toEqual([rule])
+  const none = { kind: 'any' as const, of: [] }
+  expect(withRules(map, () => none).start.out).toEqual(none)
+  const place = { step: 'wait', due: DAY, arrived: 0, visit: 0 }
+  const at = (holds: boolean) => advance(map, place, { ...inside, holds: () => holds }, DAY)
+  expect(at(true)).toMatchObject({ ended: { state: 'left', why: 'out by rule' }, passed: null })
+  expect(at(false).ended).toBeNull()
+  expect(readMap({ ...line, start: { ...line.start, out: 'x' } })).toBeNull()
 })
 
 test('what is no map is not read as one', () => {

@@ -259,6 +259,7 @@ export const permissions = {
   'GET /api/sequences/[id]/results.csv': read,
   'GET /api/sequences/[id]/way': read,
   'POST /api/sequences/[id]/split': editor('decided a split of a sequence'),
+  'POST /api/sequences/[id]/duplicate': editor('duplicated a sequence'),
   'POST /api/sequences/[id]/start': editor('started or published a sequence'),
   'POST /api/sequences/[id]/pause': editor('paused a sequence'),
   'POST /api/sequences/[id]/end': editor('ended a sequence'),

@@ -25,6 +25,7 @@ export {
   addSequence,
   changeSequence,
   deleteSequence,
+  duplicateSequence,
   endSequence,
   mapOfVersion,
   mailingsOfSequence,

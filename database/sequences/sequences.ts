@@ -12,8 +12,10 @@ import {
   deleteMailing,
   goOnWithMailing,
   holdMailing,
+  mailingById,
   moveMailing,
 } from '../mailings'
+import { letterOf } from '../letters'
 import { all, one, q, run, transact, type Database } from '../query'
 import { beginMarks } from './marks'
 import { beginJudging } from './split-shares'
@@ -87,6 +89,24 @@ export function addSequence(
 ): number {
   const values = { name, list_id: listId, map: JSON.stringify(emptyMap), created_at: now }
   return run(db, q.insertInto('sequences').values(values)).id
+}
+
+/** Makes a draft of its own with the same map, and a copy of each letter; its id. */
+export function duplicateSequence(db: Database, sequence: Sequence, now: number): number {
+  return transact(db, () => {
+    const id = addSequence(db, `${sequence.name.slice(0, 95)} copy`, sequence.list_id, now)
+    const copy = sequenceById(db, id)!
+    const steps = Object.entries(sequence.map.steps).map(([key, step]) => {
+      const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : undefined
+      if (step.kind !== 'mail' || !mailing) return [key, step] as const
+      const letter = letterOf(db, mailing.letter_id)
+      const mailingId = addMailOf(db, copy, mailing.name, now, letter)
+      return [key, { ...step, mailingId }] as const
+    })
+    const map = { ...sequence.map, steps: Object.fromEntries(steps) }
+    changeSequence(db, copy, { name: copy.name, listId: copy.list_id, map }, copy.revision)
+    return id
+  })
 }
 
 /**

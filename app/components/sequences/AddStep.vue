@@ -3,8 +3,11 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { stepKinds, type Step } from '~~/core/sequences'
 
 /** A step is put in on a way of the map. */
-defineProps<{ where: string }>()
-const emit = defineEmits<{ add: [kind: Step['kind']] }>()
+defineProps<{
+  where: string
+  /** What a step is called that is picked up; null: none is. */ held: string | null
+}>()
+const emit = defineEmits<{ add: [kind: Step['kind']]; put: [] }>()
 const about: Record<Step['kind'], string> = {
   mail: 'a letter of its own',
   wait: 'a time, a day, or until they do something',
@@ -27,6 +30,15 @@ const kinds = Object.entries(stepKinds) as [Step['kind'], { name: string }][]
     <MenuItems
       class="floats absolute top-7 left-0 z-30 w-[290px] rounded-md border border-line bg-sheet p-1.5 focus:outline-none"
     >
+      <MenuItem v-if="held" v-slot="{ active }">
+        <button
+          class="mb-1 block min-h-7 w-full truncate rounded border-b border-line-soft px-2 py-1 text-left font-semibold"
+          :class="active && 'bg-brass-100'"
+          @click="emit('put')"
+        >
+          Put here: {{ held }}
+        </button>
+      </MenuItem>
       <MenuItem v-for="[kind, { name }] in kinds" :key="kind" v-slot="{ active }">
         <button
           class="block min-h-7 w-full rounded px-2 py-1 text-left"

@@ -78,6 +78,7 @@ const stops = computed(() => {
     if (stop.id === 'start')
       return {
         ...{ ...stop, at, kind: 'end' as const, words: startWords(map.start.by, of.value) },
+        note: '',
         about: [
           ...(of.value.counts.heldOut && !rehearsing.isOn
             ? [`${count(of.value.counts.heldOut)} held out`]
@@ -93,12 +94,13 @@ const stops = computed(() => {
     if (stop.id === 'finish')
       return {
         ...{ ...stop, at, kind: 'end' as const, words: 'Finish' },
+        note: '',
         about: left ? `${people(left)} left on the way` : '',
         count: isKnown ? `${count(finished)} out` : '',
       }
     const step = map.steps[stop.id]!
     return {
-      ...{ ...stop, at, kind: step.kind, words: stepWords(step, of.value) },
+      ...{ ...stop, at, kind: step.kind, words: stepWords(step, of.value), note: step.note ?? '' },
       ...(rehearsal.value
         ? rehearsedFigures(stop.id, step, of.value, rehearsal.value)
         : isKnown
@@ -155,6 +157,7 @@ const edges = computed(() =>
     }
   }),
 )
+const held = computed(() => (store.held ? stepWords(store.held.step, of.value) : null))
 const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : from, way })
 </script>
 
@@ -191,6 +194,8 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
             class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
             :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
             :where="edge.where"
+            :held="held"
+            @put="store.putHeld(spotOf(edge))"
             @add="store.addStep(spotOf(edge), $event)"
           />
         </template>
@@ -219,14 +224,30 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
               width: `${WORDS}px`,
             }"
             :aria-pressed="stop.id === 'finish' ? undefined : store.chosen === stop.id"
-            :title="stop.words"
+            :title="stop.note ? `${stop.words}: ${stop.note}` : stop.words"
             @click="stop.id !== 'finish' && (store.chosen = stop.id)"
           >
             <span class="block truncate font-semibold">{{ stop.words }}</span>
             <span v-if="stop.about" class="muted small block truncate">{{ stop.about }}</span>
+            <span v-if="stop.note" class="small block truncate text-ink-700 italic">{{
+              stop.note
+            }}</span>
           </component>
         </template>
       </div>
+      <p
+        v-if="held && store.canChange"
+        class="floats fixed bottom-4 left-1/2 z-40 flex max-w-[460px] -translate-x-1/2 items-center gap-3 rounded-md border border-line bg-sheet px-3 py-2"
+        role="status"
+      >
+        <span class="truncate"
+          ><b>{{ held }}</b> {{ store.held!.moves ? 'moves' : 'is copied' }}: choose where, with
+          +.</span
+        >
+        <button type="button" class="btn btn-sm flex-none" @click="store.held = null">
+          Never mind
+        </button>
+      </p>
       <TemplateChoice v-if="store.canChange && isEmpty" />
     </div>
     <div

@@ -8,16 +8,19 @@ import { freshStarts, startKinds, type Starting } from '~~/core/sequences'
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const start = computed(() => of.value.map.start)
-const segmentIds = computed(() => {
-  const { rule } = start.value
+const idsOf = (rule: Rule | null | undefined) => {
   const parts = rule?.kind === 'any' ? rule.of : rule ? [rule] : []
   return parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
-})
-function setSegments(ids: number[]) {
-  const parts = ids.map((segmentId): Rule => ({ kind: 'segment', segmentId }))
-  const rule: Rule | null = parts.length > 1 ? { kind: 'any', of: parts } : (parts[0] ?? null)
-  void store.changeStart({ ...start.value, rule })
 }
+function anyOf(ids: number[]): Rule | null {
+  const parts = ids.map((segmentId): Rule => ({ kind: 'segment', segmentId }))
+  return parts.length > 1 ? { kind: 'any', of: parts } : (parts[0] ?? null)
+}
+const segmentIds = computed(() => idsOf(start.value.rule))
+const outIds = computed(() => idsOf(start.value.out))
+const setSegments = (ids: number[]) => void store.changeStart({ ...start.value, rule: anyOf(ids) })
+const setOut = (ids: number[]) =>
+  void store.changeStart({ ...start.value, out: anyOf(ids) ?? undefined })
 const keep = (by: Starting[]) => void store.changeStart({ ...start.value, by })
 const put = (n: number, one: Starting) =>
   keep(start.value.by.map((other, i) => (i === n ? one : other)))
@@ -86,6 +89,18 @@ function setHeldOut(percent: number) {
         @choose="setSegments"
       />
       <span v-if="!segmentIds.length" class="small">no segment asked for: everybody comes in</span>
+    </div>
+    <div class="grid gap-1">
+      <span class="muted small">Out before the next step, who comes to be in any of</span>
+      <SegmentPicks
+        v-if="store.canChange || outIds.length"
+        label="Out by the segment"
+        joined="or"
+        :segments="of.segments"
+        :chosen="outIds"
+        @choose="setOut"
+      />
+      <span v-if="!outIds.length" class="small">no segment: they stay to the end</span>
     </div>
     <label class="grid gap-1"
       ><span class="muted small">Held out by lot, to see what the sequence brings</span>

@@ -1,9 +1,14 @@
 <script setup lang="ts">
-import type { Step } from '~~/core/sequences'
+import { canMove, LONGEST_NOTE, type Step } from '~~/core/sequences'
 
-/** What a step does, and taking it out. */
-defineProps<{ id: string; step: Step }>()
+/** What a step does, a note on it, moving and copying it, and taking it out. */
+const props = defineProps<{ id: string; step: Step }>()
 const store = useSequence()
+function setNote(words: string) {
+  const { note: _, ...rest } = props.step
+  const note = words.trim()
+  void store.changeStep(props.id, { ...rest, ...(note && { note }) } as Step)
+}
 </script>
 
 <template>
@@ -13,7 +18,36 @@ const store = useSequence()
   <SplitSettings v-else-if="step.kind === 'split'" :id="id" :step="step" />
   <DoSettings v-else-if="step.kind === 'do'" :id="id" :step="step" />
   <GoalSettings v-else :id="id" :step="step" />
-  <button v-if="store.canChange" class="btn btn-sm btn-bad mt-4" @click="store.remove(id)">
-    {{ 'ways' in step ? 'Remove it with its side ways' : 'Remove this step' }}
-  </button>
+  <label v-if="store.canChange || step.note" class="mt-4 grid gap-1"
+    ><span class="muted small">Note</span>
+    <KeptInput
+      class="field field-sm"
+      :maxlength="LONGEST_NOTE"
+      :disabled="!store.canChange"
+      placeholder="for those who draw it with you"
+      :value="step.note ?? ''"
+      @taken="setNote($event)"
+  /></label>
+  <div class="mt-4 flex flex-wrap gap-2">
+    <template v-if="store.canChange">
+      <button
+        v-if="canMove(step)"
+        class="btn btn-sm"
+        title="Ctrl X, then + where it is to be"
+        @click="store.pickUp(id, true)"
+      >
+        Move
+      </button>
+    </template>
+    <button
+      class="btn btn-sm"
+      title="Ctrl C, then + where a copy is to be, in this sequence or another"
+      @click="store.pickUp(id, false)"
+    >
+      Copy
+    </button>
+    <button v-if="store.canChange" class="btn btn-sm btn-bad" @click="store.remove(id)">
+      {{ 'ways' in step ? 'Remove it with its side ways' : 'Remove this step' }}
+    </button>
+  </div>
 </template>

@@ -54,6 +54,20 @@ function describe(field: string, value: unknown): string {
     .map(({ step }) => stepWords(step, { ...store.sequence!, map }))
     .join(' → ')
 }
+/** A copy to draw on, of what is saved. */
+async function duplicate() {
+  busy.value = true
+  const unsaved = await useUnsaved().settle(`/api/sequences/${id.value}`)
+  const made = unsaved
+    ? null
+    : await act<{ id: number }>(`/api/sequences/${id.value}/duplicate`, 'POST')
+  busy.value = false
+  if (unsaved) return void (fault.value = unsaved)
+  if (!made) return
+  live.changes++
+  await navigateTo(`/sequences/${made.id}`)
+  notices.say('This is the copy. It is a draft, with letters of its own.')
+}
 async function throwAway() {
   asking.value = null
   const path = `/api/sequences/${id.value}`
@@ -68,6 +82,14 @@ useKeys((event) => {
   if (event.key === 'Delete' && !isWriting(event) && canChange && chosenStep.value && chosen) {
     event.preventDefault()
     return void store.remove(chosen)
+  }
+  if (event.key === 'Escape' && store.held) return void (store.held = null)
+  const letter = event.key.toLowerCase()
+  if ((event.ctrlKey || event.metaKey) && 'cx'.includes(letter) && letter && !isWriting(event)) {
+    // What is marked is what one wants to copy.
+    if (!chosenStep.value || !chosen || getSelection()?.toString()) return
+    event.preventDefault()
+    return store.pickUp(chosen, letter === 'x' && canChange)
   }
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isWriting(event))
     return
@@ -108,6 +130,14 @@ const about = computed(() => {
             @redo="store.redo()"
           />
         </template>
+        <button
+          v-may="'POST /api/sequences/[id]/duplicate'"
+          class="btn btn-sm"
+          :disabled="busy"
+          @click="duplicate"
+        >
+          Duplicate
+        </button>
         <button
           v-if="store.sequence.state === 'draft'"
           v-may="'DELETE /api/sequences/[id]'"

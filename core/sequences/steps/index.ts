@@ -6,7 +6,10 @@ import { mail, type MailStep } from './mail'
 import { split, type SplitStep } from './split'
 import { wait, type WaitStep } from './wait'
 
-export type Step = MailStep | WaitStep | ForkStep | SplitStep | DoStep | GoalStep
+/** `note`: what those who draw it say of it to each other. */
+export type Step = (MailStep | WaitStep | ForkStep | SplitStep | DoStep | GoalStep) & {
+  note?: string
+}
 /** A step but for where it leads. */
 export type NewStep = {
   [K in Step['kind']]: Omit<Extract<Step, { kind: K }>, 'next'>
