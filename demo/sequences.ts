@@ -254,7 +254,7 @@ function walker(
           const then = read(person, { mailing: effect.mailingId, round }, at, now)
           if (then !== null && by !== null && chance.is(buys)) buy(person, by, then, now)
           clicked = then ?? clicked
-        } else carryOut(db, effect, { person: person.id, round, list }, at)
+        } else carryOut(db, effect, { person: person.id, round, list, sequence: 'demo' }, at)
       last = ended?.why === 'goal' ? { ...place, step: passed!.step } : place
       place = next
       if (ended) ending = { ...ended, at }

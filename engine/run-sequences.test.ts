@@ -456,7 +456,7 @@ test('a split draws by lot, always the same for somebody; a rule is asked as thi
 
 test('what a step takes away and is not there makes nothing', () => {
   const person = join('tove')
-  const of = { person, round: 0, list }
+  const of = { person, round: 0, list, sequence: 'First breeze' }
   const tags = () => readTags(db).map(({ name }) => name)
   carryOut(db, { is: 'untag', tag: 'never' }, of, 5)
   expect(tags()).not.toContain('never')

@@ -2,8 +2,11 @@ import { addressed } from '../../core/delivery'
 import { readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
 import {
+  addNote,
   changePerson,
   changeSubscription,
+  isSuppressed,
+  listById,
   readFields,
   readTags,
   tagNamed,
@@ -11,13 +14,18 @@ import {
 } from '../people'
 import { q, run, type Database } from '../query'
 import { addRecipient } from '../sending'
-import { enrolPerson } from './entering'
+import { enrolPerson, takeOut } from './entering'
 
 /** Does in the account what a step asks for, in its caller's transaction. What it names and is gone is passed over. */
 export function carryOut(
   db: Database,
   effect: Effect,
-  { person, round, list }: { person: number; round: number; list: number },
+  {
+    person,
+    round,
+    list,
+    sequence,
+  }: { person: number; round: number; list: number; /** Its name. */ sequence: string },
   now: number,
 ) {
   switch (effect.is) {
@@ -44,6 +52,24 @@ export function carryOut(
       const by = { act: 'by-hand' as const, way: 'sequence' }
       return void changeSubscription(db, person, effect.listId ?? list, 'unsubscribed', by, now)
     }
+    case 'join': {
+      const agreed = { act: 'sequence' as const, way: 'sequence', wording: effect.statement }
+      // Nobody is subscribed without words that they agreed to.
+      if (effect.statement.trim() && listById(db, effect.listId) && !isSuppressed(db, person))
+        changeSubscription(
+          db,
+          person,
+          effect.listId,
+          'subscribed',
+          { ...agreed, ref: sequence },
+          now,
+        )
+      return
+    }
+    case 'note':
+      return void addNote(db, person, sequence, effect.text, now)
+    case 'stop':
+      return void takeOut(db, effect.sequenceId, person, now, `taken out by ${sequence}`)
     case 'start':
       return void enrolPerson(db, effect.sequenceId, person, now)
   }

@@ -25,7 +25,7 @@ export function advanceDue(db: Database, now: number): number {
         .selectFrom('enrolments as n')
         .innerJoin('sequences as s', 's.id', 'n.sequence_id')
         .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 'n.visit'])
-        .select(['n.arrived_at as arrived', 'n.entered_at', 'n.round', 's.list_id'])
+        .select(['n.arrived_at as arrived', 'n.entered_at', 'n.round', 's.list_id', 's.name'])
         .where('s.state', '=', 'running')
         .where(isInside)
         .where('n.due', '<=', now)
@@ -37,7 +37,7 @@ export function advanceDue(db: Database, now: number): number {
     const happened = happeningsAt(db, now)
     const shares = sharesNow(db)
     for (const of of due) {
-      const { sequence_id, person_id, round, version, list_id, entered_at, ...place } = of
+      const { sequence_id, person_id, round, version, list_id, entered_at, name, ...place } = of
       const key = `${sequence_id} ${version}`
       const map = maps.get(key) ?? mapOfVersion(db, sequence_id, version)
       maps.set(key, map)
@@ -52,7 +52,7 @@ export function advanceDue(db: Database, now: number): number {
       }
       const { effects, next, ended, passed } = advance(map, place, facts, now)
       for (const effect of effects)
-        carryOut(db, effect, { person: person_id, round, list: list_id! }, now)
+        carryOut(db, effect, { person: person_id, round, list: list_id!, sequence: name }, now)
       if (passed)
         countPassed(
           db,

@@ -77,14 +77,23 @@ export function enrolPerson(db: Database, id: number, person: number, now: numbe
   return sequence?.state === 'running' && doorOf(db, sequence, now)({ person, by: null }, null)
 }
 
-/** Takes somebody out by hand, of each of their rounds, with what is on its way to them from it: of how many rounds. */
-export function takeOut(db: Database, sequenceId: number, person: number, now: number): number {
+/**
+ * Takes somebody out, by hand or by what `why` says, of each of their rounds, with what is on its way to them from it: of how
+ * many rounds.
+ */
+export function takeOut(
+  db: Database,
+  sequenceId: number,
+  person: number,
+  now: number,
+  why = 'by hand',
+): number {
   return transact(db, () => {
     const { changes } = run(
       db,
       q
         .updateTable('enrolments')
-        .set({ state: 'left', why: 'by hand', wakes: 0, ended_at: now })
+        .set({ state: 'left', why, wakes: 0, ended_at: now })
         .where('sequence_id', '=', sequenceId)
         .where('person_id', '=', person)
         .where('state', '=', 'inside'),

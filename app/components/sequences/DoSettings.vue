@@ -11,6 +11,9 @@ const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
   set: { is: 'set', field: '', value: '' },
   start: { is: 'start', sequenceId: 0 },
   leave: { is: 'leave', listId: null },
+  stop: { is: 'stop', sequenceId: 0 },
+  join: { is: 'join', listId: 0, statement: '' },
+  note: { is: 'note', text: '' },
 } as never
 const keep = (acts: Act[]) => void store.changeStep(props.id, { ...props.step, acts })
 const put = (n: number, act: Act) => keep(props.step.acts.map((one, i) => (i === n ? act : one)))
@@ -72,7 +75,7 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
         />
       </template>
       <select
-        v-else-if="act.is === 'start'"
+        v-else-if="act.is === 'start' || act.is === 'stop'"
         class="field field-sm"
         aria-label="Sequence"
         :value="act.sequenceId"
@@ -81,6 +84,36 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
         <option :value="0">choose a sequence</option>
         <option v-for="one in of.others" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
+      <KeptInput
+        v-else-if="act.is === 'note'"
+        class="field field-sm"
+        aria-label="What the note says"
+        maxlength="2000"
+        :value="act.text"
+        @taken="put(n, { ...act, text: $event })"
+      />
+      <template v-else-if="act.is === 'join'">
+        <select
+          class="field field-sm"
+          aria-label="List to join"
+          :value="act.listId"
+          @change="put(n, { ...act, listId: Number(value($event)) })"
+        >
+          <option :value="0">choose a list</option>
+          <option v-for="list in of.lists" :key="list.id" :value="list.id">{{ list.name }}</option>
+        </select>
+        <KeptInput
+          class="field field-sm"
+          aria-label="What they agreed to"
+          placeholder="the words by which they agreed to it"
+          maxlength="2000"
+          :value="act.statement"
+          @taken="put(n, { ...act, statement: $event })"
+        />
+        <p class="muted small">
+          These words are kept as evidence. Who left this list, or is suppressed, is not subscribed.
+        </p>
+      </template>
       <select
         v-else-if="act.is === 'leave'"
         class="field field-sm"

@@ -18,7 +18,7 @@ import {
 import type { OpenSequence } from '~/stores/sequence'
 import { waitWords } from './waits'
 
-type Of = Pick<OpenSequence, 'mailings' | 'segments' | 'fields' | 'map' | 'others'>
+type Of = Pick<OpenSequence, 'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists'>
 type OfStart = Pick<OpenSequence, 'listId' | 'lists' | 'segments' | 'fields' | 'signUps'>
 
 export const mailWords = (id: number, { mailings }: Pick<Of, 'mailings'>): string => {
@@ -138,6 +138,12 @@ export function actWords(act: Act, of: Of): string {
     }
     case 'start':
       return `let into ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
+    case 'stop':
+      return `take out of ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
+    case 'join':
+      return `subscribe to ${of.lists.find(({ id }) => id === act.listId)?.name ?? 'a list'}`
+    case 'note':
+      return 'write a note'
     case 'leave':
       return act.listId === null ? 'unsubscribe' : 'unsubscribe from a list'
     default:

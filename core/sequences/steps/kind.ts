@@ -31,6 +31,11 @@ export type Effect =
   /** A value as it is typed; empty: the field is cleared. */
   | { is: 'set'; field: string; value: string }
   | { is: 'start'; sequenceId: number }
+  /** Takes them out of another sequence. */
+  | { is: 'stop'; sequenceId: number }
+  /** Subscribes them to a list, by words that they agreed to; not who left it. */
+  | { is: 'join'; listId: number; statement: string }
+  | { is: 'note'; text: string }
   /** Unsubscribes from a list; null: the sequence's own, so that they leave it, too. */
   | { is: 'leave'; listId: number | null }
 

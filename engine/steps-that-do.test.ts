@@ -1,0 +1,88 @@
+import { expect, test } from 'vitest'
+import { emptyMap, insertStep, mapProblems, readMap, type Act } from '../core/sequences'
+import { madeUpAccount, somebody } from '../database/made-up'
+import { addList, changeSubscription, everythingKnown, suppress } from '../database/people'
+import {
+  addSequence,
+  changeSequence,
+  enrolPerson,
+  roundsOf,
+  sequenceById,
+  startSequence,
+} from '../database/sequences'
+import { madeUpEngine } from './made-up'
+import { runSequences } from './run-sequences'
+
+const { db, list } = madeUpAccount()
+const engine = madeUpEngine(db)
+async function settle() {
+  while (await runSequences(engine));
+}
+function running(name: string, acts: Act[]): number {
+  const id = addSequence(db, name, list, 0)
+  const start = { by: [], again: { is: 'never' as const }, rule: null }
+  const map = insertStep({ ...emptyMap, start }, null, 'do', { kind: 'do', acts })
+  const waits = insertStep(map, 'do', 'wait', { kind: 'wait', ms: 86_400_000 })
+  changeSequence(db, sequenceById(db, id)!, { name, listId: list, map: waits }, 1)
+  expect(startSequence(db, sequenceById(db, id)!, engine.time.now)).toBe(true)
+  return id
+}
+
+test('a step subscribes by the words that were agreed to, and never who left or is suppressed', async () => {
+  const other = addList(db, { name: 'Offers', description: '' }, 0)
+  const id = running('Asks', [{ is: 'join', listId: other, statement: 'I want offers.' }])
+  const [fresh, gone, aside] = ['fresh', 'gone', 'aside'].map((name) =>
+    somebody(db, name, { list, now: engine.time.now }),
+  ) as [number, number, number]
+  const by = { act: 'person' as const, way: 'form', wording: 'Yes.' }
+  for (const state of ['subscribed', 'unsubscribed'] as const)
+    changeSubscription(db, gone, other, state, by, engine.time.now)
+  for (const one of [fresh, gone, aside]) enrolPerson(db, id, one, engine.time.now)
+  suppress(db, aside, 'by-hand', '', engine.time.now)
+  await settle()
+  const on = (person: number) =>
+    everythingKnown(db, person)!.subscriptions.find((one) => one.list === 'Offers')?.state
+  expect([on(fresh), on(gone), on(aside)]).toEqual(['subscribed', 'unsubscribed', undefined])
+  expect(everythingKnown(db, fresh)!.evidence.at(-1)).toMatchObject({
+    ...{ list: 'Offers', way: 'sequence', wording: 'I want offers.' },
+  })
+})
+
+test('a step takes people out of another sequence, and writes a note on them', async () => {
+  const first = running('First', [{ is: 'note', text: 'Was here.' }])
+  const second = running('Second', [{ is: 'stop', sequenceId: first }])
+  const tove = somebody(db, 'tove', { list, now: engine.time.now })
+  enrolPerson(db, first, tove, engine.time.now)
+  await settle()
+  expect(everythingKnown(db, tove)!.notes).toMatchObject([{ by_name: 'First', text: 'Was here.' }])
+  expect(roundsOf(db, first, tove)).toMatchObject([{ state: 'inside' }])
+  enrolPerson(db, second, tove, engine.time.now)
+  await settle()
+  expect(roundsOf(db, first, tove)).toMatchObject([{ state: 'left' }])
+  const { sequences } = everythingKnown(db, tove)!
+  expect(sequences.find(({ name }) => name === 'First')).toMatchObject({
+    why: 'taken out by Second',
+  })
+})
+
+test('what these steps lack is said, and what is none of them is not read', () => {
+  const map = (act: object) =>
+    readMap(
+      JSON.parse(
+        JSON.stringify(insertStep(emptyMap, null, 'do', { kind: 'do', acts: [act as Act] })),
+      ),
+    )
+  for (const [act, lacks] of [
+    [{ is: 'join', listId: 0, statement: 'x' }, /which/],
+    [{ is: 'join', listId: 1, statement: ' ' }, /agreed to/],
+    [{ is: 'note', text: '' }, /no words/],
+    [{ is: 'stop', sequenceId: 0 }, /which/],
+  ] as const)
+    expect(mapProblems(map(act)!, list).join()).toMatch(lacks)
+  for (const act of [
+    { is: 'join', listId: 1 },
+    { is: 'note', text: 7 },
+    { is: 'stop', sequenceId: -1 },
+  ])
+    expect(map(act)).toBeNull()
+})
