@@ -89,14 +89,22 @@ test('the better way takes everybody once their days are over and it is clear; w
   const next = Array.from({ length: 20 }, join)
   await settle()
   expect(new Set(next.map(wayTaken))).toEqual(new Set([1]))
-  // By hand it goes by the lot again, and is not decided anew by itself before it is judged anew.
-  expect(decideSplit(db, sequenceById(db, id)!, 'split', 0, 'Wren', engine.time.now)).toBe(true)
+  const shown = {
+    step: 'split',
+    since: standingOf(db, id, 'split', sequenceById(db, id)!.map)!.since,
+  }
+  // What is decided by hand stays.
+  expect(decideSplit(db, sequenceById(db, id)!, shown, 0, 'Wren', engine.time.now)).toBe(true)
   engine.time.now += DAY
   await settle()
   expect(shares(id)).toEqual([1_000, 0])
   expect(standingOf(db, id, 'split', sequenceById(db, id)!.map)).toMatchObject({ by: 'Wren' })
-  expect(decideSplit(db, sequenceById(db, id)!, 'wait', 0, 'Wren', 0)).toBe(false)
-  expect(decideSplit(db, sequenceById(db, id)!, 'split', 2, 'Wren', 0)).toBe(false)
+  const other = (of: typeof shown, way: number) =>
+    decideSplit(db, sequenceById(db, id)!, of, way, 'Wren', 0)
+  expect(other({ ...shown, step: 'wait' }, 0)).toBe(false)
+  expect(other(shown, 2)).toBe(false)
+  // As it was shown, it is another split by now.
+  expect(other({ ...shown, since: shown.since + 1 }, 0)).toBe(false)
 })
 
 test('shares that follow the evidence lead more of those who come then by the better way', async () => {

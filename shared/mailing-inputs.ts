@@ -40,6 +40,8 @@ export const rehearsalInput = object({
 export const splitInput = object({
   step: string().max(40).required(),
   way: number().integer().min(0).max(4).nullable().defined(),
+  /** Since when the split was as it was shown. */
+  since: number().integer().required(),
 })
 
 export const takeOutInput = object({ personId: number().integer().positive().required() })

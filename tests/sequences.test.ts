@@ -304,11 +304,16 @@ test('a sequence forks by what somebody did since they came in, does things, and
 
 test('a step is moved and copied, also into another sequence, with a note; and a sequence is duplicated', async () => {
   await page().goto(`${satchel.url}/sequences/${id}`)
-  await button('New sequence').click()
-  const made = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 6')?.id
-  await until('it is made', () => made() !== undefined)
-  const six = made()!
-  await page().waitForURL(new RegExp(`/sequences/${six}$`))
+  const newest = () => Math.max(...readSequences(satchel.db).map((one) => one.id))
+  /** Presses what makes one more sequence; its id, once it is open. */
+  async function made(press: string) {
+    const before = newest()
+    await button(press).click()
+    await until('it is made', () => newest() > before)
+    await page().waitForURL(new RegExp(`/sequences/${newest()}$`))
+    return newest()
+  }
+  const six = await made('New sequence')
   const map = () => sequenceById(satchel.db, six)!.map
   const kinds = () => stepsInOrder(map()).map(({ step }) => step.kind)
   await add(/^Add after Start/, 'Wait')
@@ -342,24 +347,18 @@ test('a step is moved and copied, also into another sequence, with a note; and a
     .first()
     .click()
   await button('Copy').click()
-  await button('New sequence').click()
-  const seven = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 7')?.id
-  await until('another is made', () => seven() !== undefined)
-  await page().waitForURL(new RegExp(`/sequences/${seven()}$`))
+  const seven = await made('New sequence')
   await visitor.expectAccessible()
   await add(/^Add after Start/, 'Put here:')
-  const copied = () => Object.values(sequenceById(satchel.db, seven()!)!.map.steps)[0]
+  const copied = () => Object.values(sequenceById(satchel.db, seven)!.map.steps)[0]
   await until('it is copied', () => copied()?.kind === 'mail')
   expect(copied()).toMatchObject({ note: 'Ask Wren about the picture.' })
   expect(copied()).not.toMatchObject({
     mailingId: (letterBefore as { mailingId: number }).mailingId,
   })
 
-  await button('Duplicate').click()
-  const copy = () => readSequences(satchel.db).find(({ name }) => name === 'Sequence 7 copy')?.id
-  await until('it is there twice', () => copy() !== undefined)
-  await page().waitForURL(new RegExp(`/sequences/${copy()}$`))
-  const [other] = Object.values(sequenceById(satchel.db, copy()!)!.map.steps)
+  const copy = await made('Duplicate')
+  const [other] = Object.values(sequenceById(satchel.db, copy)!.map.steps)
   expect(other).toMatchObject({ kind: 'mail', note: 'Ask Wren about the picture.' })
   expect(other).not.toEqual(copied())
 })

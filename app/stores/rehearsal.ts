@@ -27,6 +27,8 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const isCurrent = ref(false)
   let no = 0
   let asked = 0
+  /** People are being drawn anew: of those who were, not all is known that the map asks. */
+  let isDrawing = false
   let worker: Worker | null = null
   const sequence = computed(() => useSequence().sequence)
 
@@ -50,6 +52,8 @@ export const useRehearsal = defineStore('rehearsal', () => {
 
   async function draw() {
     const mine = ++asked
+    isDrawing = true
+    no++
     problem.value = ''
     isCurrent.value = false
     const { id, map, listId } = sequence.value!
@@ -57,9 +61,11 @@ export const useRehearsal = defineStore('rehearsal', () => {
       const got = await question<Drawn>(`/api/sequences/${id}/rehearsal`, { map, listId })
       if (mine !== asked || id !== sequence.value?.id) return
       drawn.value = got
+      isDrawing = false
       rehearse()
     } catch (error) {
       if (mine !== asked) return
+      isDrawing = false
       drawn.value = null
       rehearsal.value = before.value = null
       problem.value = problemOf(error).message
@@ -68,7 +74,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
 
   function rehearse() {
     const of = sequence.value
-    if (!isOn.value || !drawn.value || !of) return
+    if (!isOn.value || !drawn.value || !of || isDrawing) return
     isCurrent.value = false
     const { audience, last, now } = drawn.value
     const rehearsing = { seed: seed.value, days: days.value, from: now }

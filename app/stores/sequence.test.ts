@@ -143,3 +143,16 @@ test('a running sequence can’t be changed, but for its name; a paused one can'
   server = madeUpServer()
   expect((await opened({ state: 'paused' })).canChange).toBe(true)
 })
+
+test('what is chosen while a step that was put in is being saved stays chosen', async () => {
+  const store = await opened()
+  const adding = store.addStep({ step: null, way: 0 }, 'wait')
+  await settled()
+  expect(store.chosen).toBe(store.line[0]!.id)
+  store.chosen = 'start'
+  puts()[0]!.answer({ revision: 2 })
+  await settled()
+  server.latest('/api/sequences/3').answer(onFile({ revision: 2, map: store.sequence!.map }))
+  await adding
+  expect(store.chosen).toBe('start')
+})

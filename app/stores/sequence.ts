@@ -205,14 +205,20 @@ export const useSequence = defineStore('sequence', () => {
     await save(next)
   }
 
+  /** A step that is put in is chosen at once: what is chosen while that is being saved stays chosen. */
+  async function setAndChoose(map: SequenceMap, id: string) {
+    const saved = set({ map })
+    chosen.value = id
+    await saved
+  }
+
   /** Puts a step of a kind in on a way; a mail with a letter of its own to begin with. */
   async function addStep(spot: Spot, kind: Step['kind']) {
     const of = sequence.value!.id
     const step = kind === 'mail' ? await newMail() : fresh[kind]
     if (!step || sequence.value?.id !== of) return
     const id = crypto.randomUUID()
-    await set({ map: insertStep(sequence.value.map, spot, id, step) })
-    chosen.value = id
+    await setAndChoose(insertStep(sequence.value.map, spot, id, step), id)
   }
 
   /** Begins from a template: its map takes the place of the one there is, and can be undone. */
@@ -237,9 +243,7 @@ export const useSequence = defineStore('sequence', () => {
     if (!now) return
     if (now.moves && now.from === of) {
       held.value = null
-      await set({ map: moveStep(sequence.value!.map, now.id, spot) })
-      chosen.value = now.id
-      return
+      return setAndChoose(moveStep(sequence.value!.map, now.id, spot), now.id)
     }
     const { step } = now
     const copied = step.kind === 'mail' ? await newMail(step.mailingId) : step
@@ -247,8 +251,7 @@ export const useSequence = defineStore('sequence', () => {
     held.value = null
     const id = crypto.randomUUID()
     const note = step.note ? { note: step.note } : {}
-    await set({ map: insertStep(sequence.value.map, spot, id, { ...copied, ...note }) })
-    chosen.value = id
+    await setAndChoose(insertStep(sequence.value.map, spot, id, { ...copied, ...note }), id)
   }
 
   async function newMail(copyOf?: number): Promise<NewStep | null> {

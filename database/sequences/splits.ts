@@ -11,7 +11,7 @@ import {
 import { DAY, HOUR } from '../../core/time'
 import { all, one, q, raw, run, transact, type Database } from '../query'
 import { mapOfVersion, type Sequence } from './sequences'
-import { judgedSplits } from './split-shares'
+import { judgedSplits, standingOf } from './split-shares'
 
 /** Ways are judged so often. */
 const JUDGED_EVERY = HOUR
@@ -51,11 +51,11 @@ export function judgeSplits(db: Database, sequence: Sequence, now: number): numb
   return changed
 }
 
-/** Sends everybody who comes from now on by one way of a split, or (null) by its lot again. Whether there is such a split. */
+/** Sends everybody who comes from now on by one way of a split, or (null) by its lot again. Whether there is such a judged split, as it was shown. */
 export function decideSplit(
   db: Database,
   sequence: Sequence,
-  step: string,
+  { step, since }: { step: string; since: number },
   way: number | null,
   by: string,
   now: number,
@@ -63,14 +63,22 @@ export function decideSplit(
   return transact(db, () => {
     const split = mapOfVersion(db, sequence.id, sequence.version).steps[step]
     if (split?.kind !== 'split' || (way !== null && way >= waysOf(split).length)) return false
+    const standing = standingOf(
+      db,
+      sequence.id,
+      step,
+      mapOfVersion(db, sequence.id, sequence.version),
+    )
+    if (standing?.since !== since) return false
     const shares = way === null ? null : JSON.stringify(allTo(way, waysOf(split).length))
     const to = { shares, by_name: way === null ? null : by, at: way === null ? null : now }
     run(
       db,
       q
-        .insertInto('split_shares')
-        .values({ sequence_id: sequence.id, step, since: now, ...to })
-        .onConflict((c) => c.columns(['sequence_id', 'step']).doUpdateSet(to)),
+        .updateTable('split_shares')
+        .set(to)
+        .where('sequence_id', '=', sequence.id)
+        .where('step', '=', step),
     )
     return true
   })

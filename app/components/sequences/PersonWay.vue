@@ -29,9 +29,11 @@ const { dayAndTime } = useTimes()
 const of = computed(() => store.sequence!)
 /** Whose; it has an address. */
 const person = computed(() => Number(route.query.person) || null)
-const { answer, problem } = useAnswer<Round[]>(() =>
+const { answer: way, problem } = useAnswer<{ person: number; rounds: Round[] }>(() =>
   person.value ? `/api/sequences/${of.value.id}/way?person=${person.value}` : null,
 )
+/** An answer about somebody who was looked for before is none. */
+const answer = computed(() => (way.value?.person === person.value ? way.value!.rounds : null))
 const { answer: who } = useAnswer<{
   id: number
   address: string

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { walkOne, type Audience, type Reaction } from '~~/core/rehearsal'
-import { happeningsOf, type Happening, type Step } from '~~/core/sequences'
+import { happeningsOf, rulesOf, type Happening, type Step } from '~~/core/sequences'
 import { happeningWords, stepWords, wayWords } from './words'
 
 /** One person walks through the map as one says they do: somebody on file, or nobody in particular. */
@@ -38,6 +38,11 @@ async function choose(id: number) {
   chosen.value = { id, name, audience: got.audience }
   for (const [rule, members] of Object.entries(got.audience.fits)) fits[rule] = members[0]!
 }
+// What is asked of them anew is not known of them yet.
+watch(
+  () => JSON.stringify(rulesOf(of.value.map)),
+  () => chosen.value && void choose(chosen.value.id),
+)
 function nobody() {
   asked++
   chosen.value = null

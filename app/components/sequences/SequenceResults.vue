@@ -52,9 +52,9 @@ const shareWords = (shares: number[]) =>
   shares.map((share, way) => `${wayName(way)} ${share / 10}%`).join(', ')
 const most = computed(() => Math.max(1, ...(results.value?.hours ?? [])))
 const busy = ref(false)
-async function decide(step: string, way: number | null) {
+async function decide({ step, since }: SplitResults, way: number | null) {
   busy.value = true
-  const done = await act(`/api/sequences/${of.value.id}/split`, 'POST', { step, way })
+  const done = await act(`/api/sequences/${of.value.id}/split`, 'POST', { step, way, since })
   busy.value = false
   if (!done) return
   useLive().changes++
@@ -175,7 +175,7 @@ async function decide(step: string, way: number | null) {
         type="button"
         class="btn btn-sm"
         :disabled="busy"
-        @click="decide(split.step, n)"
+        @click="decide(split, n)"
       >
         All by {{ wayName(n) }}
       </button>
@@ -184,7 +184,7 @@ async function decide(step: string, way: number | null) {
         type="button"
         class="btn btn-sm"
         :disabled="busy"
-        @click="decide(split.step, null)"
+        @click="decide(split, null)"
       >
         By lot again
       </button>

@@ -112,7 +112,7 @@ const passed = computed(() => store.sequence!.traffic[props.id] ?? [])
             :value="step.judged.days"
             @taken="setDays(Number($event))"
           />
-          days of coming by</label
+          <span class="muted small">days of coming by</span></label
         >
         <label class="grid gap-1"
           ><span class="muted small">And then</span>
