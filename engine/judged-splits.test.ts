@@ -176,7 +176,7 @@ test('somebody’s way is kept step by step, also where they become somebody els
   engine.time.now += 30 * DAY
   await settle()
   const way = wayOf(db, id, one)
-  expect(way).toMatchObject([{ round: 0, state: 'finished' }])
+  expect(way).toMatchObject([{ round: 0, state: 'finished', by: { is: 'joined' } }])
   expect(way[0]!.trail[0]).toMatchObject({ step: 'split', visit: 0, at: way[0]!.entered_at })
   expect(mergePeople(db, other, one, engine.time.now)).toBe(true)
   expect(wayOf(db, id, other)).toEqual(way)

@@ -442,7 +442,7 @@ test('its results stand beside those held out; a split is decided and given back
     .first()
     .waitFor()
   await way
-    .getByText(/came in: “basket”/)
+    .getByText(/came in: leaves “basket” behind/)
     .first()
     .waitFor()
   await way

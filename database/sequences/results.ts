@@ -3,7 +3,7 @@ import { DAY } from '../../core/time'
 import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
 import { all, one, q, raw, type Database } from '../query'
 import { HELD_OUT } from './entering'
-import type { Sequence } from './sequences'
+import { mapOfVersion, type Sequence } from './sequences'
 
 /** What people did within so many days of coming in, of whom these are over: the led, and those held out. */
 export interface GroupOutcome {
@@ -42,7 +42,8 @@ export function outcomeOfGroups(
     goal?.is === 'did'
       ? sql`exists (select 1 from events as e where e.person_id = n.person_id and e.name = ${goal.event}
           and e.at >= n.entered_at and e.at < n.entered_at + ${window})`
-      : sql`money > 0`
+      : sql`exists (select 1 from orders as o where o.person_id = n.person_id
+          and o.at >= n.entered_at and o.at < n.entered_at + ${window})`
   const rows = all(
     db,
     raw(sql<{ held: number; hit: number; money: number }>`
@@ -101,11 +102,19 @@ export function wayOf(db: Database, sequenceId: number, personId: number) {
     db,
     q
       .selectFrom('enrolments')
-      .leftJoin('events', 'events.id', 'enrolments.started_by')
-      .select(['round', 'version', 'state', 'why', 'step', 'due', 'entered_at', 'ended_at'])
-      .select(['enrolments.start', 'started_by', 'events.name as event', 'events.props'])
+      .select([
+        'round',
+        'version',
+        'state',
+        'why',
+        'step',
+        'due',
+        'entered_at',
+        'ended_at',
+        'start',
+      ])
       .where('sequence_id', '=', sequenceId)
-      .where('enrolments.person_id', '=', personId)
+      .where('person_id', '=', personId)
       .orderBy('round', 'desc')
       .limit(20),
   )
@@ -129,8 +138,11 @@ export function wayOf(db: Database, sequenceId: number, personId: number) {
       .where('m.sequence_id', '=', sequenceId)
       .where('r.person_id', '=', personId),
   )
-  return rounds.map((round) => ({
+  return rounds.map(({ start, ...round }) => ({
     ...round,
+    /** What they came in by, as the version that they came in by says it; null: by hand, or by another sequence. */
+    by:
+      start === null ? null : (mapOfVersion(db, sequenceId, round.version).start.by[start] ?? null),
     trail: trail.filter((one) => one.round === round.round),
     mails: mails.filter((one) => one.round === round.round),
   }))

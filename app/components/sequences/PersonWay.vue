@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { mailWords, stepWords, wayWords } from './words'
+import type { Starting } from '~~/core/sequences'
+import { mailWords, startingWords, stepWords, wayWords } from './words'
 
 /** One person's way through the sequence, found by name or address: every step, with what they did. */
 interface Round {
@@ -11,8 +12,7 @@ interface Round {
   due: number
   entered_at: number
   ended_at: number | null
-  event: string | null
-  props: string | null
+  by: Starting | null
   trail: { visit: number; step: string; way: number; at: number }[]
   mails: {
     mailing_id: number
@@ -54,7 +54,10 @@ interface Line {
 }
 function linesOf(round: Round): Line[] {
   const lines: Line[] = [
-    { at: round.entered_at, words: round.event ? `came in: “${round.event}”` : 'came in' },
+    {
+      at: round.entered_at,
+      words: `came in: ${round.by ? startingWords(round.by, of.value) : 'by hand, or by another sequence'}`,
+    },
   ]
   for (const { step: id, way, at } of round.trail) {
     const step = of.value.map.steps[id]

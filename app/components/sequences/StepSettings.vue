@@ -40,6 +40,7 @@ function setNote(words: string) {
       </button>
     </template>
     <button
+      v-may="'PUT /api/sequences/[id]'"
       class="btn btn-sm"
       title="Ctrl C, then + where a copy is to be, in this sequence or another"
       @click="store.pickUp(id, false)"

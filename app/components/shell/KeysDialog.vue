@@ -11,6 +11,7 @@ const keys = [
   ['Alt ↑, Alt ↓', 'Move the block'],
   ['Ctrl D, Delete', 'Duplicate the block, delete it (Esc stops writing)'],
   ['Ctrl C, X, V', 'Copy, cut, paste its row, also into another letter'],
+  ['Ctrl C, Ctrl X', 'In a sequence: copy, move the step; then + where it goes'],
   ['?', 'This list'],
 ] as const
 </script>
