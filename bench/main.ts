@@ -11,6 +11,7 @@ import { reports } from './reports'
 import { hostedPage, hostedPaint } from './hosted-page'
 import { embedded, signUps } from './sign-up'
 import { rehearsals } from './rehearsal'
+import { sequenceDates, sequencePage, sequenceStart, sequenceSteps } from './sequences'
 import { startingPoints } from './starting-points'
 import { resultsPage } from './results'
 import { sendMemory, sends, signedSends } from './send'
@@ -45,6 +46,10 @@ const measures = [
   hostedPage,
   hostedPaint,
   rehearsals,
+  sequenceSteps,
+  sequenceStart,
+  sequencePage,
+  sequenceDates,
 ]
 const wanted = process.argv[2]
 const chosen = measures.filter(({ name }) => !wanted || name === wanted)

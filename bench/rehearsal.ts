@@ -9,7 +9,7 @@ const PEOPLE = 2_000
 const rehearsing = { seed: 1, from: NOW, days: 60 }
 
 /** Twelve steps with a fork and a split, a wait for a click and one within hours. */
-function twelveSteps(): SequenceMap {
+export function twelveSteps(): SequenceMap {
   const wait = (days: number): NewStep => ({ kind: 'wait', ms: days * DAY })
   const mail = (mailingId: number): NewStep => ({ kind: 'mail', mailingId })
   const clicked = { is: 'clicked' as const, mail: null }

@@ -91,6 +91,7 @@ export const sealedColumns = [
   ['own_requests', 'secret'],
   ['sign_up_sendings', 'secret'],
   ['sign_ups', 'hook_key'],
+  ['sequences', 'hook_key'],
 ] as const
 
 /** Seals with the present key what is not sealed with it: what an earlier version left bare, or an earlier key sealed. */

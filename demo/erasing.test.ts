@@ -32,12 +32,21 @@ const held: Record<string, { exported: string | { not: string }; erased: 'delete
     exported: { not: 'Copies of what is given out as sign-ups.' },
     erased: 'deleted',
   },
+  hand_overs: { exported: 'handed_over', erased: 'deleted' },
+  team_tellings: {
+    exported: { not: 'Words of the team about them, mailed within seconds.' },
+    erased: 'deleted',
+  },
   sign_up_sendings: { exported: 'sign_ups', erased: 'nobody' },
   own_limits: { exported: 'own_limits', erased: 'deleted' },
   own_changes: { exported: 'changed_by_themselves', erased: 'deleted' },
   own_requests: { exported: 'asked_by_mail', erased: 'deleted' },
   sequence_arrivals: {
     exported: { not: 'Who is to come in is in within seconds.' },
+    erased: 'deleted',
+  },
+  cues: {
+    exported: { not: 'Changes that stand elsewhere; they are read within seconds.' },
     erased: 'deleted',
   },
   sequence_trail: { exported: 'sequences', erased: 'deleted' },

@@ -20,6 +20,8 @@ export interface Words {
   title: string
   greeting?: boolean
   lines: (string | Inline[])[]
+  /** What the sequence began with is shown. */
+  basket?: boolean
   picture?: { src: string; alt: string; href: string }
   button: { label: string; path: string }
   more?: { words: string; path: string }[]
@@ -48,6 +50,7 @@ export function letterFrom(words: Words): Letter {
       ]
     : words.lines
   add({ ...newBlock('text', 'opening'), text: richText(...opening) } as Block)
+  if (words.basket) add({ ...newBlock('picks', 'basket'), by: 'began', many: 1 } as Block)
   add({
     ...newBlock('button', 'action'),
     label: words.button.label,

@@ -66,13 +66,22 @@ export function plansFor(lists: Named, now: number): Plan[] {
           button: { label: 'Open the map of beaches', path: '/beaches' },
         },
       ],
-      // Who clicks is marked on the way; who buys a kite has no need of the rest.
+      // Who clicks is marked and known at the desk on the way; who buys a kite has no need of the rest.
       shape(map) {
         const way = { when: { is: 'clicked' as const, mail: null }, next: null }
         let shaped = insertStep(map, 'wait-3', 'fork', { kind: 'fork', ways: [way] })
         shaped = insertStep(shaped, { step: 'fork', way: 1 }, 'mark', {
           kind: 'do',
-          acts: [{ is: 'tag', tag: 'wants more' }],
+          acts: [
+            { is: 'tag', tag: 'wants more' },
+            {
+              ...{ is: 'hand', url: 'https://desk.galewright.example/in', how: 'both' },
+              fields: [
+                { as: 'Name', from: 'first_name' },
+                { as: 'Town', from: 'town' },
+              ],
+            },
+          ],
         })
         return insertStep(shaped, 'mail-4', 'goal', {
           ...{ kind: 'goal', name: 'a first order', when: { is: 'ordered' }, out: true },
@@ -95,6 +104,7 @@ export function plansFor(lists: Named, now: number): Plan[] {
           preview: 'We keep it for three days',
           title: 'Your basket waits at the counter',
           greeting: true,
+          basket: true,
           lines: [
             'Nothing is lost. If a spar length or a line weight was the question, answer this mail and we will help.',
           ],

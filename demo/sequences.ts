@@ -24,14 +24,15 @@ import {
   resetTotals,
   saveLinks,
 } from '../database/mailings'
-import { letterOf } from '../database/letters'
+import { recipientAdder } from '../database/sending'
+import { letterOf, pickerFor } from '../database/letters'
 import {
   addSequence,
   beginJudging,
   beginMarks,
   carryOut,
   comingBy,
-  countPassed,
+  passingBy,
   placeRow,
   HELD_OUT,
   type Sequence,
@@ -68,19 +69,20 @@ export function makeSequences(
     beginMarks(db, id, plan.by, now)
     beginJudging(db, id, map, null, plan.since)
     const walk = walker(db, chance, agent, {
-      ...{ id, map },
+      ...{ id, map, name: plan.name },
       buys: plan.buys ?? 0,
       anyway: plan.buysAnyway ?? 0,
     })
     for (const comer of comersOf(db, people, plan, now)) walk(comer, plan.list, now)
+    answerHandOvers(db)
     for (const mailing of mailingsOfMap(map)) {
       keepHours(db, mailing)
-      const links = linksOf(letterOf(db, mailingById(db, mailing)!.letter_id).document)
-      saveLinks(
-        db,
-        mailing,
-        links.map((link, n) => ({ ...link, no: firstLinkOf(0) + n })),
-      )
+      const { document } = letterOf(db, mailingById(db, mailing)!.letter_id)
+      const picked = pickerFor(db, document, '', now)?.links ?? []
+      saveLinks(db, mailing, [
+        ...linksOf(document).map((link, n) => ({ ...link, no: firstLinkOf(0) + n })),
+        ...picked.map((link) => ({ ...link, blockId: 'basket' })),
+      ])
       moveMailing(db, mailing, ['draft'], plan.state === 'running' ? 'sending' : 'held', {
         started_at: plan.since,
         held_by: plan.state === 'running' ? null : 'hand',
@@ -88,6 +90,25 @@ export function makeSequences(
       resetTotals(db, mailing)
     }
   }
+}
+
+/** The desk has taken whoever was handed over before now, under numbers of its own. */
+function answerHandOvers(db: Database) {
+  const rows = all(
+    db,
+    q.selectFrom('hand_overs').select('id').where('due', 'is not', null).orderBy('at'),
+  )
+  for (const [n, { id }] of rows.entries())
+    run(
+      db,
+      q
+        .updateTable('hand_overs')
+        .set((eb) => ({
+          ...{ due: null, tries: 1, tried_at: eb.ref('at'), taken: 1, said: 'answered 200' },
+          answer: JSON.stringify({ result: 'added', number: `K-${101 + n}` }),
+        }))
+        .where('id', '=', id),
+    )
 }
 
 /** How many opened and clicked in each hour since they got a mail. */
@@ -205,9 +226,9 @@ function walker(
   db: Database,
   chance: Chance,
   agent: number,
-  of: { id: number; map: SequenceMap; buys: number; anyway: number },
+  of: { id: number; name: string; map: SequenceMap; buys: number; anyway: number },
 ) {
-  const { id: sequence, map, buys, anyway } = of
+  const { id: sequence, name, map, buys, anyway } = of
   const write = historyStatements(db)
   const ordered = prepared<{ person: number; from: number; to: number }, { n: number }>(
     db,
@@ -224,7 +245,7 @@ function walker(
     let place: Place | null = enter(map, entered, { zone: 'UTC', dateOf: () => null })
     let last = place!
     let clicked: number | null = null
-    const trail: Parameters<typeof countPassed>[2][] = []
+    const trail: { step: string; way: number; visit: number; at: number }[] = []
     let ending: { state: 'finished' | 'left'; why: string | null; at: number } | null = null
     if (isHeldOut(sequence, map.start.heldOut ?? 0, person.id)) {
       ending = { state: 'left', why: HELD_OUT, at: entered }
@@ -249,12 +270,17 @@ function walker(
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) trail.push({ ...passed, visit: place.visit, at })
-      for (const effect of effects)
+      for (const [act, effect] of effects.entries())
         if (effect.is === 'mail') {
           const then = read(person, { mailing: effect.mailingId, round }, at, now)
           if (then !== null && by !== null && chance.is(buys)) buy(person, by, then, now)
           clicked = then ?? clicked
-        } else carryOut(db, effect, { person: person.id, round, list, sequence: 'demo' }, at)
+        } else {
+          const { step, visit } = place
+          const of = { sequenceId: sequence, person: person.id, round, step, visit, act }
+          const mails = recipientAdder(db, at)
+          carryOut(db, effect, of, { list, sequence: name, mails }, at)
+        }
       last = ended?.why === 'goal' ? { ...place, step: passed!.step } : place
       place = next
       if (ended) ending = { ...ended, at }
@@ -273,7 +299,9 @@ function walker(
       }),
     )
     const of = { sequence_id: sequence, person_id: person.id, round, version: 1 }
-    for (const passed of trail) countPassed(db, of, passed)
+    const passing = passingBy(db)
+    for (const { visit, at, ...passed } of trail) passing.pass(of, passed, visit, at)
+    passing.count()
   }
 
   /** What was in the basket is bought after all. */

@@ -51,23 +51,31 @@ export async function askWeb(
 }
 
 /**
- * Posts JSON to an address, which is not followed elsewhere; the status of the answer, or why none came. What it says
- * besides is not read.
+ * Posts JSON to an address, which is not followed elsewhere; the status of the answer, or why none came. Of what it says
+ * besides, at most `most` bytes are read.
  */
 export async function postWeb(
   url: string,
   body: string,
   headers: Readonly<Record<string, string>>,
   way: Way,
-): Promise<{ status: number } | { problem: string }> {
+  most = 0,
+): Promise<{ status: number; text: string } | { problem: string }> {
   try {
     const signal = AbortSignal.timeout(LONGEST)
     const answer = await ask(url, 'POST', way, signal, {
       body,
       headers: { 'Content-Type': 'application/json', ...headers },
     })
+    const pieces: Buffer[] = []
+    let read = 0
+    if (most > 0)
+      for await (const piece of answer as AsyncIterable<Buffer>) {
+        pieces.push(piece.subarray(0, most - read))
+        if ((read += piece.length) >= most) break
+      }
     answer.destroy()
-    return { status: answer.statusCode! }
+    return { status: answer.statusCode!, text: Buffer.concat(pieces).toString() }
   } catch (error) {
     return { problem: inWords(error as NodeJS.ErrnoException) }
   }

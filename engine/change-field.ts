@@ -24,8 +24,16 @@ export const changeFieldJob: JobWork = {
       await breathe()
     }
     if (change.do === 'merge')
-      rewriteRules(db, (part) =>
-        part.kind === 'field' && part.key === change.key ? { ...part, key: change.into } : part,
+      rewriteRules(
+        db,
+        (part) =>
+          part.kind === 'field' && part.key === change.key ? { ...part, key: change.into } : part,
+        (start) =>
+          start.is === 'field' && start.field === change.key
+            ? { ...start, field: change.into }
+            : start.is === 'date' && start.of === change.key
+              ? { ...start, of: change.into }
+              : start,
       )
     return false
   },

@@ -1,21 +1,48 @@
 import { beforeEach, expect, test } from 'vitest'
 import { addressed } from '../core/delivery'
-import { emptyMap, insertStep, type Again, type NewStep, type Starting } from '../core/sequences'
+import { newBlock, type Block } from '../core/letters'
+import { rowOf } from '../core/letters/document'
+import {
+  alreadyThere,
+  emptyMap,
+  insertStep,
+  type Again,
+  type NewStep,
+  type SequenceMap,
+  type Starting,
+} from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run, transact, type Database } from '../database'
 import { finishedLetter } from '../tests/subscribers'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { mailingById } from '../database/mailings'
-import { changeSubscription, everythingKnown } from '../database/people'
+import { takeProduct } from '../database/imports'
+import { pickerFor } from '../database/letters'
+import { createMailing, mailingById, readerValuesFor } from '../database/mailings'
+import {
+  changePerson,
+  changeSubscription,
+  deleteTag,
+  erasePerson,
+  everythingKnown,
+  hushed,
+  joinTags,
+  mergePeople,
+  roundKey,
+  tagNamed,
+  tagPeople,
+} from '../database/people'
 import { addSegment, segmentById } from '../database/segments'
-import { actRecorder, readRecipient } from '../database/sending'
+import { actRecorder, addRecipient, readRecipient } from '../database/sending'
 import {
   addMailOf,
   addSequence,
   arrivalsOf,
   changeSequence,
+  comingBy,
   couldComeIn,
+  endSequence,
   enrolPerson,
+  happeningsAt,
   letSegmentIn,
   nextStartDue,
   pauseSequence,
@@ -174,6 +201,50 @@ test('each round has its mail, with tokens, opens and a state of its own', async
   expect([of(0)!.opened_at, of(1)!.opened_at]).toEqual([null, engine.time.now - HOUR])
 })
 
+test('each round’s mail is about the basket by which it began, in words and in products', async () => {
+  for (const [key, price] of Object.entries({ gull: 1_000, delta: 2_000 }))
+    takeProduct(
+      db,
+      {
+        ...{ key, name: key.toUpperCase(), category: '', price, stock: 4 },
+        ...{ url: `https://kites.example/${key}`, picture: '/p/kite' },
+      },
+      0,
+    )
+  const fills = (product: string, sum: number) => ({
+    name: 'basket',
+    props: JSON.stringify({ product, sum }),
+  })
+  const id = running([{ is: 'event', name: 'basket' }], { is: 'each' })
+  const tove = join('tove')
+  for (const event of [fills('gull', 10), fills('delta', 20)]) {
+    run(db, q.insertInto('events').values({ person_id: tove, at: engine.time.now, ...event }))
+    await after(HOUR)
+  }
+  // The same round numbers of another sequence, and a start by orders, are told apart from it.
+  const byOrder = running([{ is: 'ordered', first: false }], { is: 'each' })
+  order(tove)
+  await settle()
+
+  const letter = { ...finishedLetter(), subject: 'For {{ event.basket.sum }} or so' }
+  const both = [0, 1].map((round) => ({ person_id: tove, round }))
+  const sums = (sequence: number | null) => {
+    const values = readerValuesFor(db, letter, list, sequence)!(both)
+    return both.map((round) => (values.get(roundKey(round))!.event!.basket as { sum: number }).sum)
+  }
+  expect(sums(id)).toEqual([10, 20])
+  expect(sums(byOrder)).toEqual([20, 20])
+  expect(sums(null)).toEqual([20, 20])
+
+  const block = { ...newBlock('picks', 'kites'), by: 'began', many: 1 } as Block
+  const document = { ...letter.document, rows: [rowOf(block)] }
+  const picked = pickerFor(db, document, '', engine.time.now, id)!.pickFor(both)
+  expect(both.map((round) => picked.get(roundKey(round))!['kites 0']!.name)).toEqual([
+    'GULL',
+    'DELTA',
+  ])
+})
+
 test('an order lets in; where the first is asked for, only that one', async () => {
   running([{ is: 'ordered', first: true }])
   const [tove, mina] = [join('tove'), join('mina')]
@@ -256,6 +327,34 @@ test('29 February counts on the 28th in other years; days before are days of the
   expect([states(leap).length, states(inMarch).length]).toEqual([1, 1])
 })
 
+test('a day’s dates are found by an index, which is there as long as a running sequence asks for them', () => {
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'birthday', name: 'Birthday', kind: 'date', position: 0 }),
+  )
+  const indexes = () =>
+    db.sqlite
+      .prepare("select name from sqlite_master where name glob 'people_dates_*'")
+      .pluck()
+      .all()
+  expect(indexes()).toEqual([])
+  const [one, other] = [running([birthday]), running([birthday])]
+  expect(indexes()).toEqual(['people_dates_birthday'])
+  engine.time.now += DAY
+  const from = { upto: engine.time.now - DAY, now: engine.time.now, zone: 'UTC' }
+  comingBy(db, sequenceById(db, one)!, birthday, from)
+  const asked = [...db.statements.keys()].find((text) =>
+    /from people as p where.*birthday/.test(text),
+  )!
+  const values = Array.from({ length: asked.split('?').length - 1 }, () => '')
+  const steps = db.sqlite.prepare(`explain query plan ${asked}`).all(...values)
+  expect(JSON.stringify(steps)).toContain('people_dates_birthday')
+  endSequence(db, one, engine.time.now)
+  expect(indexes()).toEqual(['people_dates_birthday'])
+  endSequence(db, other, engine.time.now)
+  expect(indexes()).toEqual([])
+})
+
 test('a date that comes once, and the day on which they joined', async () => {
   run(
     db,
@@ -285,6 +384,205 @@ test('what falls into a pause lets nobody in', async () => {
   startSequence(db, sequenceById(db, id)!, engine.time.now)
   await settle()
   expect(states(tove)).toEqual([])
+})
+
+const tag = (person: number, name: string, on = true) =>
+  tagPeople(db, [person], tagNamed(db, name), on)
+const cuesKept = () => all(db, q.selectFrom('cues').select('id')).length
+
+test('a tag that is given or taken away lets in; what nobody waits for is not noted', async () => {
+  const gets = running([{ is: 'tag', tagId: tagNamed(db, 'owner'), gets: true }])
+  const loses = running([{ is: 'tag', tagId: tagNamed(db, 'trial'), gets: false }])
+  const [tove, mina] = [join('tove'), join('mina')]
+  tag(tove, 'owner')
+  tag(tove, 'trial')
+  tag(mina, 'trial')
+  tag(mina, 'trial', false)
+  tag(mina, 'pilot')
+  expect(cuesKept()).toBe(2)
+  await settle()
+  expect([standingAt(db, gets), standingAt(db, loses)]).toEqual([{ only: 1 }, { only: 1 }])
+  expect(rounds(tove)).toMatchObject([{ start: 0 }])
+  // What all have read is forgotten, and the next is still told from it.
+  expect(cuesKept()).toBe(0)
+  tag(mina, 'owner')
+  await settle()
+  expect(standingAt(db, gets)).toEqual({ only: 2 })
+})
+
+test('a tag that is joined to another or deleted lets nobody in, and a start goes with its tag', async () => {
+  const [trial, trialled, owner] = ['trial', 'trialled', 'owner'].map((name) => tagNamed(db, name))
+  const loses = running([{ is: 'tag', tagId: trial!, gets: false }], { is: 'each' })
+  const gets = running([{ is: 'tag', tagId: owner!, gets: true }])
+  const [tove, mina] = [join('tove'), join('mina')]
+  tag(tove, 'trial')
+  tag(mina, 'trialled')
+  joinTags(db, trial!, trialled!)
+  joinTags(db, trialled!, owner!)
+  await settle()
+  expect([standingAt(db, loses), standingAt(db, gets)]).toEqual([{}, {}])
+  expect(sequenceById(db, loses)!.map.start.by).toEqual([{ is: 'tag', tagId: owner, gets: false }])
+  tag(tove, 'owner', false)
+  await settle()
+  expect(standingAt(db, loses)).toEqual({ only: 1 })
+  deleteTag(db, owner!)
+  await settle()
+  expect(standingAt(db, loses)).toEqual({ only: 1 })
+})
+
+test('who is erased while a tag of theirs is waited for is gone, and nothing is noted', async () => {
+  running([{ is: 'tag', tagId: tagNamed(db, 'trial'), gets: false }])
+  const tove = join('tove')
+  tag(tove, 'trial')
+  erasePerson(db, tove, engine.time.now)
+  expect(cuesKept()).toBe(0)
+})
+
+test('a field that changes lets in, whatever to or to one value alone; also of somebody new', async () => {
+  const field = { position: 0, kind: 'text' as const }
+  run(db, q.insertInto('fields').values({ key: 'town', name: 'Town', ...field }))
+  run(db, q.insertInto('fields').values({ key: 'level', name: 'Level', ...field, kind: 'choices' }))
+  run(
+    db,
+    q.insertInto('fields').values({ key: 'boards', name: 'Boards', ...field, kind: 'number' }),
+  )
+  const any = running([{ is: 'field', field: 'town', to: null }])
+  const orrin = running([{ is: 'field', field: 'town', to: ' orrin ' }])
+  const course = running([{ is: 'field', field: 'level', to: 'Course' }])
+  const two = running([{ is: 'field', field: 'boards', to: '2' }])
+  const [tove, mina] = [join('tove'), join('mina', { town: 'Sandreach' })]
+  await settle()
+  const change = (person: number, values: Record<string, unknown>) =>
+    changePerson(db, person, { values: values as never }, engine.time.now)
+  change(tove, { town: 'Orrin', boards: 2, level: ['Course', 'Wave'] })
+  change(mina, { boards: 3 })
+  await settle()
+  expect([any, orrin, course, two].map((id) => standingAt(db, id))).toEqual([
+    // Mina came with a town; Tove got one.
+    { only: 2 },
+    { only: 1 },
+    { only: 1 },
+    { only: 1 },
+  ])
+})
+
+test('nobody comes in by what a file or joining two records changed', async () => {
+  running([{ is: 'tag', tagId: tagNamed(db, 'owner'), gets: true }], { is: 'each' })
+  const [tove, mina] = [join('tove'), join('mina')]
+  hushed(db, () => tag(tove, 'owner'))
+  expect(cuesKept()).toBe(0)
+  mergePeople(db, mina, tove, engine.time.now)
+  await settle()
+  expect(states(mina)).toEqual([])
+  // The hush ends with its work, also where that fails.
+  expect(() =>
+    hushed(db, () => {
+      throw new Error('in the middle')
+    }),
+  ).toThrow('in the middle')
+  tag(mina, 'owner', false)
+  tag(mina, 'owner')
+  await settle()
+  expect(states(mina)).toEqual(['inside'])
+})
+
+/** A mailing that went to somebody. */
+function wasSent(mailing: number, person: number, at = engine.time.now) {
+  transact(db, () => addRecipient(db, addressed(mailing, person), at))
+  const accepted = { state: 'accepted' as const, accepted_at: at }
+  run(db, recipientsOf(mailing, person).set(accepted))
+}
+const recipientsOf = (mailing: number, person: number) =>
+  q.updateTable('recipients').where('mailing_id', '=', mailing).where('person_id', '=', person)
+
+test('what somebody does with a mailing lets in: sent, opened, clicked', async () => {
+  const mailing = createMailing(db, { name: 'Autumn', listId: list, letter: finishedLetter() }, 0)
+  const by = (did: 'sent' | 'opened' | 'clicked') =>
+    running([{ is: 'mailed', mailingId: mailing, did, within: DAY }])
+  const [sent, opened, clicked] = [by('sent'), by('opened'), by('clicked')]
+  const [tove, mina] = [join('tove'), join('mina')]
+  for (const one of [tove, mina]) wasSent(mailing, one)
+  run(db, recipientsOf(mailing, tove).set({ opened_at: engine.time.now }))
+  await settle()
+  expect([sent, opened, clicked].map((id) => standingAt(db, id))).toEqual([
+    ...[{ only: 2 }, { only: 1 }, {}],
+  ])
+  run(db, recipientsOf(mailing, tove).set({ clicked_at: engine.time.now }))
+  await settle()
+  expect(standingAt(db, clicked)).toEqual({ only: 1 })
+})
+
+test('who does not open a mailing in time comes in, those also who were sent it just before', async () => {
+  const mailing = createMailing(db, { name: 'Autumn', listId: list, letter: finishedLetter() }, 0)
+  const people = ['long', 'just', 'reads', 'later'].map((name) => join(name))
+  const [long, just, reads, later] = people as [number, number, number, number]
+  wasSent(mailing, long, engine.time.now - 5 * DAY)
+  wasSent(mailing, just, engine.time.now - 2 * DAY)
+  wasSent(mailing, reads, engine.time.now - 2 * DAY)
+  running([{ is: 'mailed', mailingId: mailing, did: 'not opened', within: 3 * DAY }])
+  wasSent(mailing, later)
+  await settle()
+  expect(nextStartDue(db)).toBe(engine.time.now + DAY)
+  run(db, recipientsOf(mailing, reads).set({ opened_at: engine.time.now }))
+  await after(DAY)
+  expect(people.map((one) => states(one).length)).toEqual([0, 1, 0, 0])
+  await after(2 * DAY)
+  expect(people.map((one) => states(one).length)).toEqual([0, 1, 0, 1])
+  expect(nextStartDue(db)).toBeNull()
+  expect(cuesKept()).toBe(0)
+})
+
+test('an event lets in by what it carried, and a fork asks for it', async () => {
+  const where = {
+    property: 'sum',
+    test: { is: 'number' as const, than: 'at-least' as const, number: 100 },
+  }
+  const id = running([{ is: 'event', name: 'basket', where }])
+  const carries = (person_id: number, props: object) =>
+    run(
+      db,
+      q
+        .insertInto('events')
+        .values({ person_id, name: 'basket', at: engine.time.now, props: JSON.stringify(props) }),
+    )
+  const [tove, mina, ola] = [join('tove'), join('mina'), join('ola')]
+  carries(tove, { sum: 240 })
+  carries(mina, { sum: 12 })
+  carries(ola, { sum: 'much' })
+  await settle()
+  expect(standingAt(db, id)).toEqual({ only: 1 })
+  expect([tove, mina, ola].map((one) => states(one).length)).toEqual([1, 0, 0])
+  const holds = happeningsAt(db, engine.time.now)
+  const asked = (person_id: number, more: object = { where }) =>
+    holds(emptyMap, { sequence_id: id, person_id, round: 0, entered_at: engine.time.now })({
+      ...{ is: 'did', event: 'basket', ...more },
+    })
+  expect([tove, mina].map((one) => asked(one))).toEqual([true, false])
+  expect(asked(mina, {})).toBe(true)
+})
+
+test('a moment lets a whole segment in, once or by its rule, and never late by more than a week', async () => {
+  const segmentId = segmentOfOrrin()
+  // A Monday; it is the 23rd.
+  const from = '2026-11-30'
+  const rule = 'FREQ=MONTHLY;BYDAY=-1MO'
+  const all = running([{ is: 'moment', from, hour: 9, rule: null, segmentId: 0 }])
+  const some = running([{ is: 'moment', from, hour: 9, rule, segmentId }], { is: 'each' })
+  const [tove, mina] = [join('tove', { town: 'Orrin' }), join('mina')]
+  somebody(db, 'stranger', { values: { town: 'Orrin' } })
+  await settle()
+  expect(nextStartDue(db)).toBe(Date.UTC(2026, 10, 30, 9))
+  engine.time.now = Date.UTC(2026, 10, 30, 9)
+  await settle()
+  expect([standingAt(db, all), standingAt(db, some)]).toEqual([{ only: 2 }, { only: 1 }])
+  expect(rounds(mina)).toMatchObject([{ start: 0 }])
+  engine.time.now = Date.UTC(2026, 11, 28, 9)
+  await settle()
+  expect(rounds(tove)).toHaveLength(3)
+  // Nothing ran on the last Monday of January, nor for ten days behind it.
+  engine.time.now = Date.UTC(2027, 1, 5, 9)
+  await settle()
+  expect(rounds(tove)).toHaveLength(3)
 })
 
 const inOrrin = { kind: 'field', key: 'town', test: { is: 'equal', text: 'Orrin' } } as const
@@ -413,4 +711,33 @@ test('who waits for something to happen goes on as soon as it does, or when the 
   await after(HOUR)
   expect(everythingKnown(db, mina)!.tags).toEqual(['slow'])
   expect(trafficOf(db, id).wait).toEqual([1, 1])
+})
+
+test('who fits a start already comes in when it starts, where that is asked, once', async () => {
+  const owner = tagNamed(db, 'owner')
+  const [tove, mina] = [join('tove'), join('mina')]
+  const stranger = somebody(db, 'stranger')
+  for (const one of [tove, stranger]) tag(one, 'owner')
+  const id = addSequence(db, 'Owners', list, 0)
+  const by: Starting[] = [{ is: 'tag', tagId: owner, gets: true }]
+  const start = { by, again: { is: 'each' as const }, rule: null, already: true as const }
+  const write = (map: SequenceMap) => {
+    const of = sequenceById(db, id)!
+    changeSequence(db, of, { name: of.name, listId: list, map }, of.revision)
+  }
+  const begin = () => startSequence(db, sequenceById(db, id)!, engine.time.now)
+  const drawn = insertStep({ ...emptyMap, start }, null, 'only', waits)
+  write(drawn)
+  expect(couldComeIn(db, sequenceById(db, id)!, alreadyThere(start)!, 0).people).toBe(1)
+  begin()
+  await settle()
+  expect([tove, mina, stranger].map((one) => rounds(one).length)).toEqual([1, 0, 0])
+  // Published once more, and gone on with after a pause, nobody comes in by it again.
+  write(insertStep(drawn, 'only', 'more', waits))
+  begin()
+  pauseSequence(db, id, engine.time.now)
+  begin()
+  await settle()
+  expect(rounds(tove)).toHaveLength(1)
+  expect(alreadyThere({ by: [{ is: 'event', name: 'basket' }], rule: null })).toBeNull()
 })

@@ -28,7 +28,7 @@ export async function beginMailing(engine: Engine, mailing: Mailing): Promise<Go
   const contents = await contentsToSend(engine, mailing)
   return {
     mailing,
-    letters: contents.map(({ no, content }) => prepare(engine, mailing.id, account, no, content)),
+    letters: contents.map(({ no, content }) => prepare(engine, mailing, account, no, content)),
     claims: claimsOf(
       engine.db,
       engine.id,
@@ -48,7 +48,7 @@ export async function beginMailing(engine: Engine, mailing: Mailing): Promise<Go
 
 function prepare(
   { db, clock }: Engine,
-  mailingId: number,
+  { id: mailingId, sequence_id: sequence }: Mailing,
   account: Account,
   no: number,
   content: Content,
@@ -68,8 +68,8 @@ function prepare(
     compiled,
     mould: mouldMessage(mailingId, parts, sender, Buffer.from(account.token_key, 'hex')),
     senderName,
-    picker: pickerFor(db, letter.document, url, clock()),
-    valuesFor: readerValuesFor(db, letter, list.id),
+    picker: pickerFor(db, letter.document, url, clock(), sequence),
+    valuesFor: readerValuesFor(db, letter, list.id, sequence),
     footerFor: footersFor(db, list.id),
     listName: list.name,
   }

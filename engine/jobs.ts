@@ -6,6 +6,7 @@ import { isDiskFull } from '../database/disk'
 import { DEAD_AFTER, type Engine, type JobWork, type Work } from './engine'
 import { importJobs } from './import'
 import { moveActsJob } from './move-acts'
+import { moveInsideJob } from './move-inside'
 import { sendCopiesJob } from './send-copies'
 
 const kinds: Record<Job['kind'], JobWork> = {
@@ -15,6 +16,7 @@ const kinds: Record<Job['kind'], JobWork> = {
   'send-copies': sendCopiesJob,
   'data-out': dataOutJob,
   'move-acts': moveActsJob,
+  'move-inside': moveInsideJob,
 }
 
 /** A job at which the process ended so often is not begun again. */

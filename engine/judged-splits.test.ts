@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from 'vitest'
-import { emptyMap, insertStep, type SequenceMap } from '../core/sequences'
+import { emptyMap, everyRound, insertStep, type SequenceMap } from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run, type Database } from '../database'
 import { madeUpAccount, somebody } from '../database/made-up'
@@ -17,6 +17,7 @@ import {
   startSequence,
   trafficOf,
   wayOf,
+  isOneOf,
 } from '../database/sequences'
 import { madeUpEngine } from './made-up'
 import { runSequences } from './run-sequences'
@@ -158,7 +159,8 @@ test('those held out come in, get nothing, and are compared over the same days',
   buys(held[0]!, 5_000)
   engine.time.now += 7 * DAY - 1
   const sequence = sequenceById(db, id)!
-  const of = () => outcomeOfGroups(db, sequence, { is: 'ordered' }, 7, engine.time.now)
+  const whichever = isOneOf(db, everyRound, engine.time.now)
+  const of = () => outcomeOfGroups(db, sequence, { is: 'ordered' }, 7, engine.time.now, whichever)
   expect(of().led.of).toBe(0)
   engine.time.now += DAY
   expect(of()).toMatchObject({

@@ -5,6 +5,7 @@ import { checkDomains } from './check-domain'
 import { linkChecker } from './check-links'
 import { clockwork } from './clockwork'
 import { dataSchedules } from './data-schedules'
+import { handingOver } from './hand-over'
 import { followSegments } from './follow-segments'
 import { jobsApart } from './jobs-apart'
 import { judgeActs } from './judge-acts'
@@ -40,6 +41,7 @@ await doUntilTold(
     ['send-requests', sendRequests, 300],
     ['send-sign-ups', sendSignUps, 200],
     ['call-webhooks', webhookCaller(), 300],
+    ['hand-over', handingOver(), 300],
     ['tell-team', tellTeam, 1_000],
     ['follow-segments', followSegments, 2_000],
     ['watch-goals', watchGoals, 1_000],

@@ -2,7 +2,7 @@ import { pourMessage, type PouredMessage } from '../core/delivery'
 import { truthOf } from '../core/letters'
 import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
 import type { Candidate } from '../database/sending'
-import { valuesOf } from '../database/people'
+import { roundKey, valuesOf } from '../database/people'
 import { truthsOf } from '../database/mailings'
 import type { Engine } from './engine'
 import type { GoingLetter, GoingMailing } from './going-mailing'
@@ -38,8 +38,8 @@ function messagesOf(
   const ids = recipients.map(({ person_id }) => person_id)
   const now = clock()
   const truths = compiled.rules.length ? truthsOf(db, ids, compiled.rules, now) : null
-  const picked = picker?.pickFor(ids)
-  const did = valuesFor?.(ids)
+  const picked = picker?.pickFor(recipients)
+  const did = valuesFor?.(recipients)
   return recipients.map((recipient) => {
     const id = recipient.person_id
     notes.begin({ mailing: of.mailing.id, what: String(id) })
@@ -48,8 +48,8 @@ function messagesOf(
     const context = personContext(
       { address: recipient.address, values },
       { list, sender, mailing: of.mailing.name },
-      (picked?.get(id) ?? nothing) as Record<string, PickedProduct>,
-      { ...(did?.get(id) ?? nothing), ...footerFor?.(values) },
+      (picked?.get(roundKey(recipient)) ?? nothing) as Record<string, PickedProduct>,
+      { ...(did?.get(roundKey(recipient)) ?? nothing), ...footerFor?.(values) },
     )
     const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
     const message = pourMessage(

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { addressed } from '../core/delivery'
 import { walk, type Life } from '../core/rehearsal'
-import { emptyMap, insertStep, joinAt, type Happening, type SequenceMap } from '../core/sequences'
+import { emptyMap, insertStep, joinAt, type SequenceMap } from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run } from '../database'
 import { madeUpAccount, somebody } from '../database/made-up'
@@ -152,8 +152,7 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
     const time = (hours?: number) => (hours === undefined ? Infinity : began + hours * HOUR)
     const [clicked, ordered, booked] = [time(click), time(order), time(event)]
     return {
-      when: (what: Happening) =>
-        ({ clicked, opened: clicked, ordered, did: booked, fits: Infinity })[what.is],
+      when: (what) => ({ clicked, opened: clicked, ordered, did: booked, fits: Infinity })[what.is],
       next: (after) => Math.min(Infinity, ...[clicked, ordered, booked].filter((at) => at > after)),
       leaves: () => Infinity,
       got() {},

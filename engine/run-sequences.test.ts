@@ -1,19 +1,25 @@
 import { addressed } from '../core/delivery'
 import { beforeEach, expect, test } from 'vitest'
 import {
+  changeStep,
   emptyMap,
   insertStep,
   lotOf,
   removeStep,
+  type MailStep,
   type NewStep,
   type SequenceMap,
   type Spot,
+  type WaitStep,
+  type WhenFull,
 } from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
-import { all, one, q, run, type Database } from '../database'
+import { all, one, q, run, transact, type Database } from '../database'
 import {
   advanceDue,
+  asItRuns,
   carryOut,
+  enrolNew,
   nextStepDue,
   peopleInside,
   standingAt,
@@ -29,6 +35,7 @@ import {
   setMark,
   startSequence,
   trafficOf,
+  whoGoesWhere,
 } from '../database/sequences'
 import { sequenceProblems } from '../cases/sequences'
 import {
@@ -42,11 +49,12 @@ import {
   changeSubscription,
 } from '../database/people'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { mailingById, senderOf } from '../database/mailings'
+import { createMailing, mailingById, senderOf } from '../database/mailings'
 import { endPause, pauseMail } from '../database/readers'
-import { readRecipient } from '../database/sending'
+import { addRecipient, readRecipient, recipientAdder } from '../database/sending'
 import { addSegment, countMembers, usesOfSegment } from '../database/segments'
 import { finishedLetter } from '../tests/subscribers'
+import { runJobs } from './jobs'
 import { madeUpEngine } from './made-up'
 import { runSequences } from './run-sequences'
 
@@ -231,25 +239,200 @@ test('paused, nobody comes in and nobody goes on; resumed, those inside do', asy
   expect(state(first, meanwhile)).toBeUndefined()
 })
 
-test('who is inside stays on the version they entered by', async () => {
+test('a segment that the running map asks for is used, also where it is drawn without it by now', async () => {
+  const { id } = welcome()
+  const used = () => usesOfSegment(db, segmentId).sequences.length
+  const rule = { kind: 'field', key: 'town', test: { is: 'equal', text: 'Orrin' } } as const
+  const segmentId = addSegment(db, 'From Orrin', rule, 0)
+  const { map } = read(id)
+  const moment = { is: 'moment' as const, from: '2027-01-04', hour: 9, rule: null, segmentId }
+  write(id, { map: { ...map, start: { ...map.start, by: [...map.start.by, moment] } } })
+  expect(used()).toBe(1)
+  start(id)
+  join('tove')
+  await settle()
+  write(id, { map })
+  expect(used()).toBe(1)
+  // Published without it, who came in before is still led by the map with it.
+  start(id)
+  expect(used()).toBe(1)
+  engine.time.now += 3 * DAY
+  await settle()
+  expect(used()).toBe(0)
+})
+
+test('a mail that heeds the frequency cap waits for room, or is left out; one that does not goes out', async () => {
+  run(db, q.updateTable('account').set({ cap_mailings: 2, cap_days: 7 }))
+  const { id, first, second } = welcome()
+  const third = mailStep(id, 'again', 'third')
+  const heeds = (step: string, full: WhenFull) => {
+    const { map } = read(id)
+    write(id, { map: changeStep(map, step, { ...(map.steps[step] as MailStep), full }) })
+  }
+  heeds('again', { waitDays: 9 })
+  heeds('third', 'skip')
+  start(id)
+  const [tove, mina] = [join('tove'), join('mina')]
+  const sent = { state: 'accepted' as const }
+  for (const days of [1, 2]) {
+    const at = engine.time.now - days * DAY
+    const other = createMailing(db, { name: 'Other', listId: list, letter: finishedLetter() }, 0)
+    transact(db, () => addRecipient(db, addressed(other, tove, 0), at))
+    const to = q.updateTable('recipients').where('mailing_id', '=', other)
+    run(db, to.set({ ...sent, accepted_at: at }))
+  }
+  await settle()
+  // The first goes past the cap; on its way it counts as sent.
+  expect([state(first, tove), state(first, mina)]).toEqual(['queued', 'queued'])
+  const firsts = q.updateTable('recipients').where('mailing_id', '=', first)
+  run(db, firsts.set({ ...sent, accepted_at: engine.time.now }))
+  engine.time.now += 2 * DAY
+  await settle()
+  expect([state(second, tove), state(second, mina)]).toEqual([undefined, 'queued'])
+  expect(state(third, mina)).toBeUndefined()
+  // Three are of the last week: there is room when the second of them is a week ago.
+  expect(nextStepDue(db)).toBe(engine.time.now + 4 * DAY)
+  engine.time.now += 4 * DAY
+  await settle()
+  expect([state(second, tove), state(third, tove)]).toEqual(['queued', undefined])
+  expect(readSequences(db)).toMatchObject([{ inside: 0, finished: 2 }])
+})
+
+const inside = () =>
+  all(
+    db,
+    q.selectFrom('enrolments').select(['version', 'state', 'step', 'due']).orderBy('person_id'),
+  )
+
+test('what is drawn beside a running sequence holds once it is published, for who comes in from then on', async () => {
   const { id, second } = welcome()
   start(id)
   const old = join('old')
   await settle()
-  expect(write(id, { map: removeStep(read(id).map, 'again') })).toBe(true)
-  expect(read(id).map.steps).toHaveProperty('again') // it runs, so only its name could be changed
-  pauseSequence(db, id, 0)
-  write(id, { map: removeStep(removeStep(read(id).map, 'again'), 'pause') })
-  start(id)
+  const drawn = removeStep(removeStep(read(id).map, 'again'), 'pause')
+  expect(write(id, { map: drawn })).toBe(true)
+  const between = join('between')
+  await settle()
+  expect(inside().map(({ version, step }) => [version, step])).toEqual([
+    [1, 'pause'],
+    [1, 'pause'],
+  ])
+  expect(whoGoesWhere(db, read(id))).toMatchObject([{ version: 1, people: 2, moves: false }])
+  expect(start(id)).toBe(true)
+  // There is nothing more to publish.
+  expect(start(id)).toBe(false)
   const fresh = join('fresh')
   engine.time.now += 2 * DAY
   await settle()
-  expect([state(second, old), state(second, fresh)]).toEqual(['queued', undefined])
-  const versions = q.selectFrom('enrolments').select(['version', 'state']).orderBy('person_id')
-  expect(all(db, versions)).toEqual([
-    { version: 1, state: 'finished' },
-    { version: 2, state: 'finished' },
+  expect([old, between, fresh].map((one) => state(second, one))).toEqual([
+    ...['queued', 'queued', undefined],
   ])
+  expect(inside().map(({ version, state }) => [version, state])).toEqual([
+    [1, 'finished'],
+    [1, 'finished'],
+    [2, 'finished'],
+  ])
+})
+
+test('who did something just before a version was published comes in by it, once', async () => {
+  const { id } = welcome()
+  start(id)
+  const before = join('before')
+  const { map } = read(id)
+  const by = [{ is: 'event' as const, name: 'basket' }, ...map.start.by]
+  write(id, { map: { ...map, start: { ...map.start, by } } })
+  run(
+    db,
+    q
+      .insertInto('events')
+      .values({ person_id: before, name: 'basket', at: engine.time.now, props: '{}' }),
+  )
+  start(id)
+  await settle()
+  const rows = q.selectFrom('enrolments').select(['version', 'start'])
+  // By joining, which now stands second; the event was before it was asked for.
+  expect(all(db, rows)).toEqual([{ version: 2, start: 1 }])
+})
+
+async function publishAndMove(id: number) {
+  startSequence(db, read(id), engine.time.now, { moves: true })
+  while (await runJobs(engine));
+  await settle()
+}
+
+test('moved people go on by the new version where their step is still there, and get no mail twice', async () => {
+  const { id, first, second } = welcome()
+  start(id)
+  const [tove, mina] = [join('tove'), join('mina')]
+  await settle()
+  engine.time.now += DAY
+  const late = join('late')
+  await settle()
+  const { map } = read(id)
+  // Shorter: counted from when they came to it, it is over for two of them.
+  const shorter = changeStep(map, 'pause', { ...map.steps.pause!, ms: DAY } as WaitStep)
+  // The first mail stands behind it once more.
+  write(id, {
+    map: insertStep(shorter, 'pause', 'hello-again', { kind: 'mail', mailingId: first }),
+  })
+  expect(whoGoesWhere(db, read(id))).toMatchObject([{ version: 1, people: 3, moves: true }])
+  await publishAndMove(id)
+  expect(inside().map(({ version, state }) => [version, state])).toEqual([
+    [2, 'finished'],
+    [2, 'finished'],
+    [2, 'inside'],
+  ])
+  expect([tove, mina, late].map((one) => state(second, one))).toEqual([
+    ...['queued', 'queued', undefined],
+  ])
+  const got = q.selectFrom('recipients').select('person_id').where('mailing_id', '=', first)
+  expect(all(db, got.orderBy('person_id'))).toHaveLength(3)
+  expect(standingAt(db, id)).toEqual({ pause: 1 })
+})
+
+test('who stands at a step that is gone, or became another kind, stays on the version they came in by', async () => {
+  const { id, second } = welcome()
+  start(id)
+  const tove = join('tove')
+  await settle()
+  write(id, { map: changeStep(read(id).map, 'pause', { kind: 'do', acts: [], next: 'again' }) })
+  expect(whoGoesWhere(db, read(id))).toMatchObject([{ moves: false }])
+  await publishAndMove(id)
+  expect(inside()).toMatchObject([{ version: 1, step: 'pause' }])
+  engine.time.now += 2 * DAY
+  await settle()
+  expect(state(second, tove)).toBe('queued')
+})
+
+test('a move that another version overtakes moves nobody', async () => {
+  const { id } = welcome()
+  start(id)
+  join('tove')
+  await settle()
+  const length = (ms: number) =>
+    write(id, { map: changeStep(read(id).map, 'pause', { kind: 'wait', ms, next: 'again' }) })
+  length(3 * DAY)
+  startSequence(db, read(id), engine.time.now, { moves: true })
+  length(4 * DAY)
+  startSequence(db, read(id), engine.time.now)
+  while (await runJobs(engine));
+  expect(inside()).toMatchObject([{ version: 1 }])
+})
+
+test('a mail that only who came in earlier still gets is kept when it is taken out of the map', async () => {
+  const { id, second } = welcome()
+  startSequence(db, read(id), engine.time.now)
+  const tove = join('tove')
+  // They came in, and no letter has begun to go out.
+  transact(db, () => enrolNew(db, asItRuns(db, read(id)), engine.time.now))
+  write(id, { map: removeStep(read(id).map, 'again') })
+  start(id)
+  expect(mailingById(db, second)).toBeDefined()
+  await settle()
+  engine.time.now += 2 * DAY
+  await settle()
+  expect(state(second, tove)).toBe('queued')
+  expect(mailingById(db, second)!.state).toBe('sending')
 })
 
 test('once it has run it stays with its list: nobody is mailed on behalf of a list they did not join', async () => {
@@ -456,15 +639,16 @@ test('a split draws by lot, always the same for somebody; a rule is asked as thi
 
 test('what a step takes away and is not there makes nothing', () => {
   const person = join('tove')
-  const of = { person, round: 0, list, sequence: 'First breeze' }
+  const at = { sequenceId: 1, person, round: 0, step: 'do', visit: 0, act: 0 }
+  const of = { list, sequence: 'First breeze', mails: recipientAdder(db, 5) }
   const tags = () => readTags(db).map(({ name }) => name)
-  carryOut(db, { is: 'untag', tag: 'never' }, of, 5)
+  carryOut(db, { is: 'untag', tag: 'never' }, at, of, 5)
   expect(tags()).not.toContain('never')
-  carryOut(db, { is: 'tag', tag: ' Owner ' }, of, 5)
+  carryOut(db, { is: 'tag', tag: ' Owner ' }, at, of, 5)
   expect(everythingKnown(db, person)!.tags).toEqual(['Owner'])
-  carryOut(db, { is: 'untag', tag: 'owner' }, of, 5)
+  carryOut(db, { is: 'untag', tag: 'owner' }, at, of, 5)
   expect(everythingKnown(db, person)!.tags).toEqual([])
-  carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, of, 5)
-  carryOut(db, { is: 'set', field: 'first_name', value: '' }, of, 5)
+  carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, at, of, 5)
+  carryOut(db, { is: 'set', field: 'first_name', value: '' }, at, of, 5)
   expect(personDetails(db, person)!.person.first_name).toBeNull()
 })

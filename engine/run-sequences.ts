@@ -5,7 +5,9 @@ import { goesOut, mailingById, moveMailing } from '../database/mailings'
 import {
   advanceDue,
   enrolNew,
+  forgetCues,
   judgeSplits,
+  mapsInside,
   runningSequences,
   wakeWho,
   type Sequence,
@@ -21,7 +23,8 @@ import { keepLinks } from './start-mailings'
 export const runSequences: Work = async (engine) => {
   const { db, clock, log } = engine
   let busy = false
-  for (const sequence of runningSequences(db)) {
+  const running = runningSequences(db)
+  for (const sequence of running) {
     await beginMails(engine, sequence)
     const { entered, more } = enrolNew(db, sequence, clock())
     if (entered) log.info({ sequence: sequence.id, entered }, 'people come in')
@@ -29,6 +32,8 @@ export const runSequences: Work = async (engine) => {
     const decided = judgeSplits(db, sequence, clock())
     if (decided) log.info({ sequence: sequence.id, decided }, 'splits have come to other shares')
   }
+  // What came in while they were gone through is read next time.
+  if (!busy) forgetCues(db, running)
   wakeWho(db, clock())
   const advanced = advanceDue(db, clock())
   if (advanced) log.info({ advanced }, 'steps carried out')
@@ -36,9 +41,10 @@ export const runSequences: Work = async (engine) => {
 }
 
 /** From now on the letters of a sequence are fixed. One that can't be made is held; the others begin. */
-async function beginMails(engine: Engine, { map }: Sequence) {
+async function beginMails(engine: Engine, { id: sequence, map }: Sequence) {
   const { db, clock, settings, notes, log } = engine
-  for (const id of mailingsOfMap(map)) {
+  const mails = [map, ...mapsInside(db, sequence)].flatMap(mailingsOfMap)
+  for (const id of new Set(mails)) {
     const mailing = mailingById(db, id)
     if (mailing?.state !== 'draft') continue
     notes.begin({ mailing: id, what: 'letter' })

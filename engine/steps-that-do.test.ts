@@ -48,6 +48,23 @@ test('a step subscribes by the words that were agreed to, and never who left or 
   })
 })
 
+test('who is taken out of another sequence by a step gets nothing of it that was due at the same moment', async () => {
+  const other = running('Other', [{ is: 'tag', tag: 'of the other' }])
+  const first = running('Stops', [{ is: 'stop', sequenceId: other }])
+  const kari = somebody(db, 'kari', { list, now: engine.time.now })
+  enrolPerson(db, first, kari, engine.time.now)
+  enrolPerson(db, other, kari, engine.time.now)
+  // Both are due, and the one that stops the other stands before it.
+  const due = db.sqlite.prepare(
+    'update enrolments set due = ? where sequence_id = ? and person_id = ?',
+  )
+  due.run(engine.time.now - 2, first, kari)
+  due.run(engine.time.now - 1, other, kari)
+  await settle()
+  expect(roundsOf(db, other, kari)).toMatchObject([{ state: 'left' }])
+  expect(everythingKnown(db, kari)!.tags).not.toContain('of the other')
+})
+
 test('a step takes people out of another sequence, and writes a note on them', async () => {
   const first = running('First', [{ is: 'note', text: 'Was here.' }])
   const second = running('Second', [{ is: 'stop', sequenceId: first }])

@@ -157,13 +157,19 @@ export const apiSignUp = object({
   ip: text(45),
 })
 
+export const apiArrival = object({
+  address: text(254).required('An address is needed.'),
+  sequence: whole(1, Number.MAX_SAFE_INTEGER).required('The number of the sequence is needed.'),
+})
+
 export const apiSchemas: Record<
-  'people' | 'events' | 'orders' | 'products' | 'sign-ups/{key}',
+  'people' | 'events' | 'orders' | 'products' | 'sequences' | 'sign-ups/{key}',
   ObjectSchema<AnyObject>
 > = {
   people: apiPerson,
   events: apiEvent,
   orders: apiOrder,
   products: apiProduct,
+  sequences: apiArrival,
   'sign-ups/{key}': apiSignUp,
 }

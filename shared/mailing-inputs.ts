@@ -15,7 +15,11 @@ export const sequenceInput = object({
 })
 
 /** Which revision was seen by who starts it. */
-export const sequenceStartInput = object({ revision: number().integer().positive().required() })
+export const sequenceStartInput = object({
+  revision: number().integer().positive().required(),
+  /** Whether those inside are moved to it. */
+  moves: boolean().default(false),
+})
 
 /** Who is let in by hand: one person, or everybody in a segment. */
 export const letInInput = object({

@@ -10,7 +10,7 @@ import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 import { finishedLetter } from './subscribers'
 
-const { satchel, visitor, page, seen } = demoInBrowser(300)
+const { satchel, visitor, page, seen, jumpTo } = demoInBrowser(300, { unread: true })
 const button = (name: string | RegExp) => page().getByRole('button', { name, exact: true })
 const practice = () => practiceTime(readClock(satchel.db)!, Date.now())
 let id = 0
@@ -45,7 +45,7 @@ const mailed = (person: number) =>
       .where('accepted_at', 'is not', null),
   ).length
 async function jump(ms: number) {
-  await page().request.post(`${satchel.url}/api/clock`, { data: { jumpTo: practice() + ms } })
+  await jumpTo(practice() + ms)
   await until('the clock is there', () => readClock(satchel.db)!.jumpTo === null)
 }
 
@@ -83,6 +83,50 @@ test('how people come in, and how often, is chosen at the start, and can be undo
   await visitor.expectAccessible()
 })
 
+test('also by a tag, a field, a mailing that is not opened, and at a moment by a calendar rule', async () => {
+  const kept = () => JSON.stringify(sequence().map.start.by)
+  const before = kept()
+  const another = page().getByLabel('Another way in')
+  await another.selectOption('tag')
+  await seen('People come in by a tag, and it is not said which.')
+  await page().getByLabel('Gets or loses').selectOption('loses')
+  await page().getByLabel('Which tag starts it').selectOption({ index: 1 })
+  await another.selectOption('field')
+  await page().getByLabel('Which field starts it').selectOption({ label: 'Town' })
+  await page().getByLabel('To the value').fill('Orrin')
+  await page().getByLabel('To the value').press('Tab')
+  await page()
+    .getByTitle(/^Start: .*loses the tag .+, or has Town set to Orrin/)
+    .waitFor()
+  await another.selectOption('mailed')
+  await page().getByLabel('Which mailing starts it').selectOption({ index: 1 })
+  await page()
+    .getByTitle(/^Start: .*or does not open “/)
+    .waitFor()
+  await another.selectOption('moment')
+  await seen('People come in at a moment, and it is not said on which day.')
+  await page().getByLabel('On the day').fill('4 Jan 2027')
+  await page().getByLabel('On the day').press('Tab')
+  await page()
+    .getByLabel('Again', { exact: true })
+    .first()
+    .selectOption('every first Monday of the month')
+  await seen(/every first Monday of the month, from .*4 Jan 2027 on, at 09:00/)
+  await visitor.expectAccessible()
+  await page().getByLabel('Again', { exact: true }).first().selectOption('own')
+  await page().getByLabel('The rule').fill('every other day')
+  await page().getByLabel('The rule').press('Tab')
+  await seen('This is no rule of days, such as FREQ=WEEKLY;BYDAY=MO,TH.')
+  await page().getByLabel('The rule').fill('freq=daily;interval=2')
+  await page().getByLabel('The rule').press('Tab')
+  await until('it is kept', () => kept().includes('"rule":"FREQ=DAILY;INTERVAL=2"'))
+  for (const name of [/a tag/, /a field/, /a mailing/, /at a moment/])
+    await page()
+      .getByRole('button', { name: new RegExp(`^Remove: .*${name.source}`) })
+      .click()
+  await until('they are taken out', () => kept() === before)
+})
+
 const mails = () =>
   Object.values(sequence().map.steps).flatMap((step) =>
     step.kind === 'mail' ? [step.mailingId] : [],
@@ -116,13 +160,16 @@ test('a basket left twice is mailed twice, each time in its own round', async ()
   await page().goto(`${satchel.url}/sequences/${id}`)
   await button('Start').click()
   await until('it runs', () => sequence().state === 'running')
-  const tove = join('tove.again')
-  leavesBasket(tove)
+  // The practice world’s readers may order by the letter they get, and then nothing is left behind: one of five is enough.
+  const them = ['tove', 'mina', 'ola', 'piet', 'wren'].map((name) => join(`${name}.again`))
+  const times = (n: number) => them.find((one) => mailed(one) === n)
+  them.forEach(leavesBasket)
   await jump(5 * HOUR)
-  await until('the first mail went', () => mailed(tove) === 1)
-  leavesBasket(tove)
+  await until('the first mail went', () => times(1) !== undefined)
+  them.forEach(leavesBasket)
   await jump(5 * HOUR)
-  await until('the second mail went', () => mailed(tove) === 2)
+  await until('the second mail went', () => times(2) !== undefined)
+  const tove = times(2)!
   expect(rounds(tove).map(({ round }) => round)).toEqual([0, 1])
   await page().goto(`${satchel.url}/people/${tove}`)
   await seen('came into Sequence 5, time 2')
@@ -166,7 +213,8 @@ test('one is begun from a template, whose letters are written, and sends itself'
   const nina = join('nina.new')
   await jump(14 * DAY)
   await until('all four went', () => mailed(nina) === 4)
-  await button('End').click()
+  await button('More').click()
+  await page().getByRole('menuitem', { name: 'End…' }).click()
   await button('End it').click()
   await until('it is over', () => sequence().state === 'ended')
   id = before

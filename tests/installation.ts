@@ -43,7 +43,13 @@ export interface Installation {
  * account with one list and nobody on it; with `empty` there is not even that.
  */
 export async function install(
-  options: { demo?: number; empty?: boolean; env?: Record<string, string> } = {},
+  options: {
+    demo?: number
+    empty?: boolean
+    /** Nobody reads what comes: for tests of what happens without anybody's doing. */
+    unread?: boolean
+    env?: Record<string, string>
+  } = {},
 ): Promise<Installation> {
   const data = mkdtempSync(join(tmpdir(), 'satchel-test-'))
   const [webPort, smtpPort, worldPort, dnsPort, imapPort] = await freePorts(5)
@@ -57,8 +63,9 @@ export async function install(
   if (options.demo) settleDemo(db, imapPort!)
   if (!options.demo && !options.empty) smallAccount(db)
   // Whether a mailbox is full hangs on the day, which no test should.
-  const neverFull = Object.fromEntries(providers.map(({ domain }) => [domain, { full: 0 }]))
-  writeFileSync(join(data, 'providers.json'), JSON.stringify(neverFull))
+  const habits = { full: 0, ...(options.unread ? { reads: 0, away: 0 } : {}) }
+  const all = Object.fromEntries(providers.map(({ domain }) => [domain, habits]))
+  writeFileSync(join(data, 'providers.json'), JSON.stringify(all))
   // Nobody sits before it to call anything back; tests of that set it themselves.
   updateAccount(db, { callback_seconds: 0 })
   const env: Record<string, string | undefined> = {

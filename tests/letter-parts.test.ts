@@ -332,6 +332,11 @@ test('two at one letter see each other, hold what they write in, and lose nothin
     'the heading is free again',
     async () => (await theirs.getByText('is writing here').count()) === 0,
   )
+  // Who saves just after the other is told so (412), takes what is new in, and saves again; the console keeps the first answer.
+  for (const { errors } of [visitor, other]) {
+    const rest = errors.filter((error) => !error.includes('412'))
+    errors.splice(0, errors.length, ...rest)
+  }
 })
 
 test('somebody is asked to approve it, and an approval is of the letter they saw', async () => {

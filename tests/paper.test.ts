@@ -274,7 +274,13 @@ test('each block stands where readers get it, as large, with the same lines', as
     shapes,
     named: true,
   }
-  const sorts = { viewed: 'Looked at', together: 'Goes with it', best: 'Sells best', new: 'New' }
+  const sorts = {
+    viewed: 'Looked at',
+    together: 'Goes with it',
+    best: 'Sells best',
+    new: 'New',
+    began: 'Began with it',
+  }
   const picks = new Map(
     blocksOf(document).flatMap((block) => {
       const product = { price: '£0.00', picture: 'https://kites.example/p/wide', url: '/', link: 1 }

@@ -11,7 +11,7 @@ import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 
 /** Rules moved about by hand, and what one does with a segment then. */
-const { satchel, visitor, page, seen } = demoInBrowser(400)
+const { satchel, visitor, page, seen, jumpTo } = demoInBrowser(400)
 let id: number
 const now = () => clockOf(satchel.db, Date.now)()
 const tier = (of: 'keen' | 'warm' | 'cool'): Rule => ({ kind: 'tier', of: [of] })
@@ -189,9 +189,7 @@ test('day by day a segment says who came and went, and because of what', async (
     q.selectFrom('people').select('id').orderBy('joined_at', 'desc').orderBy('id', 'desc'),
   )!
   satchel.db.sqlite.prepare('update people set joined_at = ? where id = ?').run(now(), person)
-  await page().request.post(`${satchel.url}/api/clock`, {
-    data: { jumpTo: now() + 26 * 3_600_000 },
-  })
+  await jumpTo(now() + 26 * 3_600_000)
   await until('the next day is noted, too', () => known() >= 2)
   const chart = page().getByRole('img', { name: /people on .*, \d+ on / })
   await chart.waitFor()

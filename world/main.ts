@@ -1,3 +1,4 @@
+import { openCustomerFile } from './customer-file'
 import { followClock } from './followed-clock'
 import { openNames, resolverOf } from './names/server'
 import { openFiling } from './post-office/filing'
@@ -59,7 +60,19 @@ const postOffice = openPostOffice({
 })
 // A client that goes away in the middle of a conversation is no reason to stop.
 postOffice.on('error', () => {})
+const customerFile = openCustomerFile(clock.now, (address, number) =>
+  telling?.tell({
+    kind: 'events',
+    entry: {
+      address,
+      name: 'in customer file',
+      properties: { number },
+      at: new Date(clock.now()).toISOString(),
+    },
+  }),
+)
 const web = openWeb({
+  customers: customerFile,
   mailboxes,
   now: clock.now,
   providersChanged: kept.save,

@@ -138,10 +138,18 @@ test('a template is taken over though the server was asked anew meanwhile, but n
   expect(store.line.map(({ id }) => id)).toEqual(['mine'])
 })
 
-test('a running sequence can’t be changed, but for its name; a paused one can', async () => {
-  expect((await opened({ state: 'running' })).canChange).toBe(false)
+test('what is drawn beside a running sequence differs until it is published or discarded; an ended one stays as it is', async () => {
+  const store = await opened({ state: 'running', version: 1, published: structuredClone(emptyMap) })
+  expect([store.canChange, store.differs]).toEqual([true, false])
+  void store.set({ map: insertStep(emptyMap, null, 'pause', { kind: 'wait', ms: 5 }) })
+  expect(store.differs).toBe(true)
+  expect(store.asItRuns!.map).toEqual(emptyMap)
+  void store.discard()
+  expect([store.differs, store.line]).toEqual([false, []])
+  void store.undo()
+  expect(store.line.map(({ id }) => id)).toEqual(['pause'])
   server = madeUpServer()
-  expect((await opened({ state: 'paused' })).canChange).toBe(true)
+  expect((await opened({ state: 'ended' })).canChange).toBe(false)
 })
 
 test('what is chosen while a step that was put in is being saved stays chosen', async () => {

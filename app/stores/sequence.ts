@@ -10,6 +10,7 @@ import {
   removeStep,
   removeWay as withoutWay,
   stepsInOrder,
+  type SequenceResults,
   type NewStep,
   type SequenceMap,
   type Spot,
@@ -25,6 +26,8 @@ export interface OpenSequence {
   map: SequenceMap
   revision: number
   version: number
+  /** The map by which people come in; what is drawn beside it is `map`. Null: it has never run. */
+  published: SequenceMap | null
   listId: number | null
   startedAt: number | null
   /** Who was held out is none of those who left. */
@@ -57,8 +60,19 @@ export interface OpenSequence {
   lists: { id: number; name: string }[]
   segments: { id: number; name: string }[]
   events: string[]
+  tags: { id: number; name: string }[]
+  /** Those that are no sequence's, the newest first. */
+  otherMailings: { id: number; name: string }[]
+  /** Where the links of its mails lead. */
+  links: { mailingId: number; url: string; words: string }[]
   /** The account's, which holds where the sequence has none of its own. */
   sender: LetterSender
+  /** Where the team reads mail. */
+  team: string[]
+  /** By which people came in, the latest first. */
+  versions: { version: number; at: number }[]
+  /** The providers of those whom it mailed, the largest first. */
+  providers: string[]
 }
 
 export interface SequenceMail {
@@ -127,11 +141,13 @@ export const useSequence = defineStore('sequence', () => {
 
   /** Its steps, each behind all that lead to it. */
   const line = computed(() => (sequence.value ? stepsInOrder(sequence.value.map) : []))
-  /** While it runs its map is fixed; what people inside walk through does not change under their feet. */
+  /** What is changed while it runs is drawn beside it: what people inside walk through does not change under their feet. */
   const canChange = computed(
-    () =>
-      (sequence.value?.state === 'draft' || sequence.value?.state === 'paused') &&
-      useSession().may('PUT /api/sequences/[id]'),
+    () => sequence.value?.state !== 'ended' && useSession().may('PUT /api/sequences/[id]'),
+  )
+  /** Whether the map is another than the one by which people come in. */
+  const differs = computed(
+    () => !!sequence.value?.published && !isAlike(sequence.value.map, sequence.value.published),
   )
   /** What keeps it from being started now, in words: it lacks something, or that is not known yet; null where nothing does. */
   const waits = computed(() => {
@@ -145,11 +161,29 @@ export const useSequence = defineStore('sequence', () => {
     return problem.value || null
   })
 
+  /** The figures of some rounds, by the map that they went by; null: results are of all. */
+  const narrowed = shallowRef<SequenceResults['figures']>(null)
+  /** Those that are asked for are not known yet, and no others are to be shown for them. */
+  const counting = ref(false)
+  /** The same with the map by which people come in, or came in who are looked at, and what came of it. */
+  const asItRuns = computed<OpenSequence | null>(() => {
+    const of = sequence.value
+    if (!of || !narrowed.value) return of && { ...of, map: of.published ?? of.map }
+    const { mailings, ...figures } = narrowed.value
+    const none = { accepted: 0, complained: 0, opened: 0, clicked: 0 }
+    const mails = new Map(mailings.map((one) => [one.id, one]))
+    return {
+      ...{ ...of, ...figures },
+      mailings: of.mailings.map((mail) => ({ ...mail, ...(mails.get(mail.id) ?? none) })),
+    }
+  })
+
   async function open(id: number) {
     if (wanted !== id) {
       wanted = id
       onServer.value = null
       chosen.value = null
+      narrowed.value = null
       past.value = []
       future.value = []
     }
@@ -278,6 +312,15 @@ export const useSequence = defineStore('sequence', () => {
     useNotices().say('The step is removed.', { label: 'Undo', run: undo })
   }
 
+  /** What was drawn beside it goes; it can be undone. */
+  async function discard() {
+    const { published } = sequence.value!
+    if (!published) return
+    chosen.value = null
+    await set({ map: published })
+    useNotices().say('It is as it runs again.', { label: 'Undo', run: undo })
+  }
+
   async function changeStep(id: string, step: Step) {
     await set({ map: withStep(sequence.value!.map, id, step) })
   }
@@ -287,7 +330,22 @@ export const useSequence = defineStore('sequence', () => {
   }
 
   return {
-    ...{ sequence, keeper, waits, problem, chosen, past, future, line, canChange, held },
+    ...{
+      sequence,
+      asItRuns,
+      narrowed,
+      counting,
+      keeper,
+      waits,
+      problem,
+      chosen,
+      past,
+      future,
+      line,
+      canChange,
+      differs,
+      held,
+    },
     ...{
       open,
       set,
@@ -302,6 +360,7 @@ export const useSequence = defineStore('sequence', () => {
       remove,
       changeStep,
       changeStart,
+      discard,
     },
   }
 })

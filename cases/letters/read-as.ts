@@ -9,7 +9,14 @@ import {
   truthsOf,
   type Mailing,
 } from '../../database/mailings'
-import { anybody, listById, readerById, valuesOf } from '../../database/people'
+import {
+  anybody,
+  latestRound,
+  listById,
+  readerById,
+  roundKey,
+  valuesOf,
+} from '../../database/people'
 import { audiencePeople, countAudience, somebodyLacking } from '../../database/segments'
 import { footersFor } from './footer'
 import { outgoingOf } from './outgoing'
@@ -38,6 +45,9 @@ export async function readAs(
   // Where there is no audience yet, anybody does.
   const reader = readerById(db, chosen() ?? anybody(db))
   const truth = reader ? (truthsOf(db, [reader.id], rules, now).get(reader.id) ?? 0) : 0
+  const sequence = mailing.sequence_id
+  const round = reader && latestRound(db, sequence, reader.id)
+  const key = round ? roundKey(round) : ''
   const list = mailing.list_id === null ? undefined : listById(db, mailing.list_id)
   const merged = mergeLetter(
     await compiled(),
@@ -48,11 +58,11 @@ export async function readAs(
       },
       { list: list?.name ?? '', sender: frame.senderName, mailing: mailing.name },
       reader
-        ? pickerFor(db, letter.document, frame.url, now)?.pickFor([reader.id]).get(reader.id)
+        ? pickerFor(db, letter.document, frame.url, now, sequence)?.pickFor([round!]).get(key)
         : {},
       {
         ...(reader && list
-          ? readerValuesFor(db, letter, list.id)?.([reader.id]).get(reader.id)
+          ? readerValuesFor(db, letter, list.id, sequence)?.([round!]).get(key)
           : undefined),
         ...(reader ? footersFor(db, mailing.list_id)?.(valuesOf(reader)) : undefined),
       },

@@ -10,7 +10,7 @@ import {
 } from '../../core/sequences'
 import type { Database } from '../../database'
 import { mailingById } from '../../database/mailings'
-import { readFields } from '../../database/people'
+import { readFields, readTags } from '../../database/people'
 import { readCatalog, segmentById } from '../../database/segments'
 import { signUpById } from '../../database/sign-ups'
 import type { Sequence } from '../../database/sequences'
@@ -46,7 +46,15 @@ const goneStarts = (db: Database, { start }: SequenceMap) =>
       return ['The segment by which people come in is gone.']
     if (one.is === 'joined' && one.signUpId !== null && !signUpById(db, one.signUpId))
       return ['The sign-up by which people come in is gone.']
+    if (one.is === 'moment' && one.segmentId > 0 && !segmentById(db, one.segmentId))
+      return ['The segment that comes in at a moment is gone.']
+    if (one.is === 'tag' && one.tagId > 0 && !readTags(db).some(({ id }) => id === one.tagId))
+      return ['The tag by which people come in is gone.']
+    if (one.is === 'mailed' && one.mailingId > 0 && !mailingById(db, one.mailingId))
+      return ['The mailing by which people come in is gone.']
     const isGone = (of: string) => of !== JOINED && !readFields(db).some(({ key }) => key === of)
+    if (one.is === 'field' && one.field !== '' && isGone(one.field))
+      return ['The field by which people come in is gone.']
     return one.is === 'date' && one.of !== '' && isGone(one.of)
       ? ['The field whose date lets people in is gone.']
       : []

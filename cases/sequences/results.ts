@@ -1,10 +1,20 @@
 import { liftOf, moneyThatWouldNotHaveCome } from '../../core/experiments'
 import { wilson } from '../../core/results'
-import { judge, stepsInOrder, type SequenceMap, type SequenceResults } from '../../core/sequences'
+import {
+  isEveryRound,
+  judge,
+  stepsInOrder,
+  type SequenceMap,
+  type SequenceResults,
+  type Which,
+} from '../../core/sequences'
 import { hourOf } from '../../core/time'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import {
+  figuresOf,
+  HELD_OUT,
+  isOneOf,
   judgedSplits,
   leftBy,
   mapOfVersion,
@@ -15,21 +25,27 @@ import {
   type Sequence,
 } from '../../database/sequences'
 
-/** What came of a sequence's latest version, compared over so many days. */
+/** What came of a sequence, or of some of its rounds: of its latest version, or the one that is asked for; compared over so many days. */
 export function sequenceResults(
   db: Database,
   sequence: Sequence,
-  days: number,
+  { days, which }: { days: number; which: Which },
   now: number,
 ): SequenceResults {
-  const map = sequence.version ? mapOfVersion(db, sequence.id, sequence.version) : sequence.map
+  const version = which.version ?? sequence.version
+  const map = version ? mapOfVersion(db, sequence.id, version) : sequence.map
+  const those = isOneOf(db, which, now)
+  const narrowed = isEveryRound(which) ? null : figuresOf(db, sequence.id, those, HELD_OUT)
   const goal = measuredGoal(map)
-  const { led, heldOut, oneIn } = outcomeOfGroups(db, sequence, goal, days, now)
+  const { led, heldOut, oneIn } = outcomeOfGroups(db, sequence, goal, days, now, those)
   const zone = readAccount(db)?.zone ?? 'UTC'
   const hours = new Array<number>(24).fill(0)
-  for (const at of openTimes(db, map, now)) hours[hourOf(at, zone)]!++
+  for (const at of openTimes(db, { id: sequence.id, map }, now, narrowed && those))
+    hours[hourOf(at, zone)]!++
   return {
-    ...{ days, goal, oneIn, hours, left: leftBy(db, sequence.id) },
+    ...{ days, which, goal, oneIn, hours },
+    left: narrowed?.left ?? leftBy(db, sequence.id),
+    figures: narrowed && { ...narrowed.figures, map },
     led: { of: led.of, reached: wilson(led.hits, led.of), money: led.money },
     heldOut:
       heldOut.of > 0

@@ -18,6 +18,7 @@ export const pickWays = [
   { key: 'together', name: 'what goes with what they bought' },
   { key: 'best', name: 'what sells best' },
   { key: 'new', name: 'what is new' },
+  { key: 'began', name: 'what the sequence began with' },
 ] as const
 export type PickWay = (typeof pickWays)[number]['key']
 
@@ -35,11 +36,14 @@ export interface PickSettings {
 export interface ReaderFacts {
   viewed: readonly number[]
   bought: readonly number[]
+  /** What the event carried that let them into the sequence whose mail it is. */
+  began?: readonly number[]
 }
 
 /**
  * The products for one reader, the best first: by the chosen way, then filled up with what sells best of the
- * categories they care for, then of all. Never what they have; fewer than wanted only where there are no more.
+ * categories they care for, then of all. Never what they have, but for what a sequence began with, which they may well buy
+ * again; fewer than wanted only where there are no more.
  */
 export function pickProducts(
   reader: ReaderFacts,
@@ -62,6 +66,14 @@ export function pickProducts(
     case 'viewed':
       take(reader.viewed)
       break
+    case 'began': {
+      const began = reader.began ?? []
+      const there = new Set(catalog.map(({ id }) => id))
+      picked.push(...began.filter((id) => there.has(id)).slice(0, settings.many))
+      take(goingWith(began, neighbours))
+      take(reader.viewed)
+      break
+    }
     case 'together':
       take(goingWith(reader.bought, neighbours))
       break

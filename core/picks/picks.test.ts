@@ -98,3 +98,16 @@ test('whoever it is: never what they have, never twice, as many as there are, th
     ),
   )
 })
+
+test('what a sequence began with stands first, also where they bought it before, then what goes with it', () => {
+  const neighbours = neighboursOf([
+    [4, 7],
+    [4, 7],
+    [4, 7],
+  ])
+  const reader = { viewed: [2], bought: [4], began: [4, 99] }
+  expect(pickProducts(reader, catalog, neighbours, settings({ by: 'began' }))).toEqual([4, 7, 2])
+  // Let in by hand there is nothing it began with: as what they looked at last.
+  const { began: _, ...byHand } = reader
+  expect(pickProducts(byHand, catalog, none, settings({ by: 'began', many: 1 }))).toEqual([2])
+})

@@ -36,7 +36,7 @@ export interface Customs {
   openDelay: number
   /** Of those who open a mail, the share that unsubscribes by it. */
   leaveOfOpen: number
-  /** By an event: how often somebody does it. */
+  /** By an event’s `deedOf`: how often somebody does it. */
   events: Readonly<Record<string, Often>>
   /** What those did who were inside before; null where too few were. */
   inside: { orders: Soon; open: number; clickOfOpen: number } | null

@@ -1,13 +1,16 @@
-import type { Happening } from '../sequences'
+import { deedOf, type Happening } from '../sequences'
 import { DAY, HOUR, MINUTE } from '../time'
 import type { Customs, Often } from './audience'
 import type { Habits } from './habits'
 import { luckAt, luckOf } from './luck'
 
+/** What can be asked of what somebody does. */
+export type Deed = Exclude<Happening, { is: 'answered' }>
+
 /** What somebody does who is inside, as far as a sequence can tell. Times are UTC ms; `Infinity`: never. */
 export interface Life {
   /** When something holds of them first. */
-  when(what: Happening): number
+  when(what: Deed): number
   /** When they next do anything that a sequence hears of, after a time. */
   next(after: number): number
   /** When they unsubscribe by themselves. */
@@ -20,8 +23,8 @@ export interface Life {
 export interface LifeByChance extends Life {
   opened: ReadonlyMap<string, number>
   clicked: ReadonlyMap<string, number>
-  /** When they first do an event. */
-  did(event: string): number
+  /** When they first do an event, by its `deedOf`. */
+  did(deed: string): number
 }
 
 /**
@@ -49,7 +52,7 @@ export function lifeByChance(
         case 'ordered':
           return ordered
         case 'did':
-          return this.did(what.event)
+          return this.did(deedOf(what))
         case 'opened':
         case 'clicked': {
           const times = what.is === 'opened' ? opened : clicked

@@ -1,4 +1,4 @@
-import { lotOfWay, type SequenceMap } from '../sequences'
+import { deedOf, lotOfWay, type SequenceMap } from '../sequences'
 import { DAY, HOUR, MINUTE, type Day } from '../time'
 import type { Life } from './life'
 import { walk, type Walked } from './walk'
@@ -10,7 +10,7 @@ export type Reaction = 'nothing' | 'opens' | 'clicks' | 'orders' | 'unsubscribes
 export interface Decisions {
   /** By the step of a mail. */
   reactions: Readonly<Record<string, Reaction>>
-  /** By an event: so many days after they came in. */
+  /** By an event’s `deedOf`: so many days after they came in. */
   events: Readonly<Record<string, number>>
   /** By a split: the way they fall. Absent: the first. */
   ways: Readonly<Record<string, number>>
@@ -65,7 +65,7 @@ function lifeAsSaid({ reactions, events, fits }: Decisions, cameIn: number): Lif
   return {
     when(what) {
       if (what.is === 'ordered') return ordered
-      if (what.is === 'did') return did(what.event)
+      if (what.is === 'did') return did(deedOf(what))
       if (what.is === 'fits') return fits[JSON.stringify(what.rule)] ? -Infinity : Infinity
       return first(what.is === 'opened' ? opened : clicked, what.mail)
     },

@@ -34,11 +34,14 @@ export function walk(
   const { life, zone, dateOf, lot } = walker
   let now = from
   let isOut = false
+  const handed = new Set<string>()
   const facts = {
     subscribed: true,
     suppressed: false,
     pausedUntil: null,
     holds(what: Happening) {
+      // Another program takes whoever is handed over, at once; what its answer says besides, nobody can tell.
+      if (what.is === 'answered') return what.taken && !what.where && handed.has(what.step)
       return life.when(what) <= now
     },
     sharesOf() {
@@ -59,6 +62,7 @@ export function walk(
         seen.mailed?.(place.step, effect.mailingId, now)
       }
       if (effect.is === 'leave' && effect.listId === null) isOut = true
+      if (effect.is === 'hand') handed.add(place.step)
     }
     if (passed) seen.passed?.(passed.step, passed.way, now)
     if (ended) return { inside: null, at: now, ended }

@@ -88,6 +88,12 @@ export const retention = [
     why: 'To see what they answered, and to send it again. Who signed up stays with the person.',
   },
   {
+    key: 'hand-overs',
+    what: 'What other programs were told by steps of sequences, and answered',
+    days: 365,
+    why: 'Later steps may ask what was answered; after a year nobody waits for it any more.',
+  },
+  {
     key: 'sessions',
     what: 'Where somebody who works here was signed in',
     days: 90,

@@ -19,6 +19,8 @@ export interface Start {
   by: readonly Starting[]
   again: Again
   rule: Rule | null
+  /** Whether who fits a start already comes in when it begins to hold: see `alreadyThere`. */
+  already?: true
   /** Whoever comes to fit it is out before the next step. */
   out?: Rule
   /** The share of those who come in who get nothing and are compared with the others, in tenths of a percent. */
@@ -82,6 +84,7 @@ function readStart(json: unknown): Start | null {
   return again && by.every((one) => one !== null)
     ? {
         ...{ by: by as Starting[], again, rule },
+        ...(json.already === true && { already: true as const }),
         ...(out && { out }),
         ...(heldOut ? { heldOut: heldOut as number } : {}),
         ...sender,

@@ -8,17 +8,24 @@ export function mapProblems(map: SequenceMap, listId: number | null): string[] {
   const problems = map.start.by.flatMap((start) => startLacks(start) ?? [])
   if (listId === null) problems.push('Choose the list on whose behalf it writes.')
   const order = stepsInOrder(map)
-  if (!order.some(({ step }) => step.kind === 'mail')) problems.push('There is no mail in it yet.')
+  if (!order.some(({ step }) => step.kind === 'mail' || step.kind === 'do'))
+    problems.push('There is no mail in it yet.')
   if (goesRound(map)) problems.push('It goes round in a circle: nobody would ever finish.')
   const lost = Object.keys(map.steps).length - order.length
   if (lost > 0)
     problems.push(lost === 1 ? 'One step is never reached.' : `${lost} steps are never reached.`)
   if (order.some(({ step }) => step.kind === 'wait' && leadsNowhere(step)))
     problems.push('A last wait has nothing behind it. Remove it, or put a mail behind it.')
-  const isMail = (id: string) => map.steps[id]?.kind === 'mail'
+  const around = {
+    isMail: (id: string) => map.steps[id]?.kind === 'mail',
+    handsOver(id: string) {
+      const step = map.steps[id]
+      return step?.kind === 'do' && step.acts.some(({ is }) => is === 'hand')
+    },
+  }
   return [
     ...problems,
-    ...order.flatMap(({ step }) => kindOfStep(step).problems?.(step, isMail) ?? []),
+    ...order.flatMap(({ step }) => kindOfStep(step).problems?.(step, around) ?? []),
   ]
 }
 
@@ -33,7 +40,21 @@ export function mapCautions(map: SequenceMap): string[] {
     const ways = waysOf(step)
     return ways.length > 1 && ways.every(({ next }) => next === ways[0]!.next)
   }).length
+  const hasty = order.filter(({ id, step }) => {
+    const { next } = step
+    const then = next === null ? undefined : map.steps[next]
+    return (
+      step.kind === 'do' &&
+      then?.kind === 'fork' &&
+      then.ways.some(({ when }) => when.is === 'answered' && when.step === id)
+    )
+  }).length
   return [
+    ...(hasty > 0
+      ? [
+          'A fork asks what another program answered, right behind the step that hands over. Put a wait before it, until it answered.',
+        ]
+      : []),
     ...(close > 0
       ? [
           close === 1

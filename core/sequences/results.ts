@@ -1,10 +1,16 @@
 import type { Lift, VariantResult } from '../experiments'
 import type { Interval } from '../results'
 import type { Happening } from './happening'
+import type { SequenceMap } from './map'
+import type { Which } from './which'
 import type { Judged } from './steps/split'
 
 /** What came of a sequence, beside the figures of its map. Money is in minor units. */
 export interface SequenceResults {
+  /** Of which rounds all of it is. */
+  which: Which
+  /** The figures of the map of some rounds, and the map; null: of all, which stand in sums. */
+  figures: (MapFigures & { map: SequenceMap }) | null
   /** Within so many days of coming in; of those only of whom they are over. */
   days: number
   /** What was counted as reached: an order or an event. */
@@ -18,6 +24,16 @@ export interface SequenceResults {
   left: { why: string; people: number }[]
   /** First opens by hour of the day, on the account's clock. */
   hours: number[]
+}
+
+/** What is counted of a map. */
+export interface MapFigures {
+  counts: { inside: number; finished: number; left: number; heldOut: number }
+  /** By step: how many stand there. */
+  standing: Record<string, number>
+  /** By step: how many went by each of its ways. */
+  traffic: Record<string, number[]>
+  mailings: { id: number; accepted: number; complained: number; opened: number; clicked: number }[]
 }
 
 export interface SplitResults {

@@ -32,6 +32,8 @@ export function withRules(map: SequenceMap, change: (rule: Rule) => Rule): Seque
   const changed = (step: Step): Step => {
     if (step.kind === 'fork')
       return { ...step, ways: step.ways.map((way) => ({ ...way, when: of(way.when) })) }
+    if (step.kind === 'wait' && step.until?.is === 'happens')
+      return { ...step, until: { is: 'happens', what: of(step.until.what) } }
     return step.kind === 'goal' ? { ...step, when: of(step.when) } : step
   }
   const { rule, out } = map.start

@@ -253,6 +253,60 @@ test('who fits the rule by which people are out leaves before the next step, and
   expect(readMap({ ...line, start: { ...line.start, out: 'x' } })).toBeNull()
 })
 
+test('what is handed over, told and asked of an answer is read back as it was, and nothing else', () => {
+  const hand: Act = {
+    ...{ is: 'hand', url: 'https://desk.example/in', how: 'add' },
+    fields: [{ as: 'Name', from: 'first_name' }],
+  }
+  const tell: Act = { is: 'tell', to: 'wren@galewright.example', text: 'Call them.' }
+  const line = (acts: Act[], when: Happening) =>
+    insertStep(insertStep(emptyMap, null, 'desk', { kind: 'do', acts }), 'desk', 'fork', {
+      ...{ kind: 'fork', ways: [{ when, next: null }] },
+    })
+  const answered: Happening = { is: 'answered', step: 'desk', taken: false }
+  const map = line([hand, tell], answered)
+  expect(readMap(JSON.parse(JSON.stringify(map)))).toEqual(map)
+  const lacks = (one: SequenceMap) => mapProblems(one, 1)
+  expect(lacks(map)).toEqual([])
+  expect(mapCautions(map)).toContainEqual(expect.stringContaining('Put a wait before it'))
+  expect(lacks(line([tell], answered))).toEqual([
+    'A fork asks for the answer to a hand-over that is not in it.',
+  ])
+  expect(
+    lacks(
+      line(
+        [
+          { ...hand, url: 'ftp://x' },
+          { ...tell, to: '' },
+        ],
+        answered,
+      ),
+    ),
+  ).toEqual([
+    'The team is told by mail, and it is not said who, or what.',
+    'People are handed over to another program, and its web address is missing.',
+  ])
+  const twice = [...hand.fields, { as: 'Name', from: 'last_name' }]
+  expect(lacks(line([{ ...hand, fields: twice }], answered))).toEqual([
+    'Two values are handed over under the same name.',
+  ])
+  const wrong = (over: object) => readMap(line([{ ...hand, ...over } as Act], answered))
+  for (const over of [{ how: 'toString' }, { url: 7 }, { fields: {} }, { fields: [{ as: '' }] }])
+    expect(wrong(over)).toBeNull()
+  expect(readMap(line([hand], { ...answered, taken: 'yes' } as never))).toBeNull()
+})
+
+test('a rule that a wait is for is one of the rules of the map, and is changed with them', () => {
+  const rule = { kind: 'segment' as const, segmentId: 4 }
+  const until = { is: 'happens' as const, what: { is: 'fits' as const, rule } }
+  const map = insertStep(emptyMap, null, 'wait', {
+    ...{ kind: 'wait', ms: DAY, until, ways: [{ next: null }] },
+  })
+  expect(rulesOf(map)).toEqual([rule])
+  const other = { kind: 'segment' as const, segmentId: 9 }
+  expect(rulesOf(withRules(map, () => other))).toEqual([other])
+})
+
 test('what is no map is not read as one', () => {
   fc.assert(
     fc.property(fc.jsonValue(), (json) => {
@@ -539,4 +593,39 @@ test('what a sequence lacks is said in sentences, and what may not be meant', ()
     ways: [{ when: { is: 'ordered' }, next: null }],
   })
   expect(mapCautions(forked)).toEqual(['All ways of a fork lead to the same step.'])
+})
+
+test('a mail waits for room, is left out, or goes out all the same; who paused theirs is never mailed', () => {
+  const NOW = 1_000 * DAY
+  const room = NOW + 5 * DAY
+  const walks = (more: object, facts: Partial<InsideFacts> = {}, now = NOW) => {
+    const map = insertStep(emptyMap, null, 'mail', { kind: 'mail', mailingId: 7, ...more })
+    const place = { step: 'mail', due: now, arrived: NOW, visit: 0 }
+    const { effects, next, ended } = advance(
+      map,
+      place,
+      { ...inside, roomFrom: () => room, ...facts },
+      now,
+    )
+    return next ? next.due : [effects.length, ended?.state]
+  }
+  expect(walks({})).toEqual([1, 'finished'])
+  expect(walks({ full: 'skip' })).toEqual([0, 'finished'])
+  expect(walks({ full: { waitDays: 9 } })).toBe(room)
+  expect(walks({ full: { waitDays: 2 } })).toBe(NOW + 2 * DAY)
+  // Two days are over, and there is no room yet: it goes out.
+  expect(walks({ full: { waitDays: 2 } }, {}, NOW + 2 * DAY)).toEqual([1, 'finished'])
+  expect(walks({ full: { waitDays: 9 } }, { roomFrom: () => NOW })).toEqual([1, 'finished'])
+  const paused = { pausedUntil: NOW + DAY }
+  for (const full of [undefined, 'skip', { waitDays: 2 }])
+    expect(walks({ full }, paused)).toBe(NOW + DAY)
+  expect(walks({ paused: 'skip' }, paused)).toEqual([0, 'finished'])
+  for (const bad of [{ full: 'past' }, { full: { waitDays: 0 } }, { paused: 'past' }])
+    expect(
+      readMap({
+        ...emptyMap,
+        first: 'm',
+        steps: { m: { kind: 'mail', mailingId: 7, next: null, ...bad } },
+      }),
+    ).toBeNull()
 })

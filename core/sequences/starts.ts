@@ -1,17 +1,44 @@
-import { DAY, HOUR, MINUTE } from '../time'
+import { readCarried, type Carried } from '../segments'
+import { DAY, HOUR, isDay, MINUTE } from '../time'
+import { isDayRule, type MomentStart } from './moments'
 
 /** What lets somebody in: something that they newly do, that newly holds of them, or a date of theirs. */
 export type Starting =
   /** Joins the sequence's list; null: by whatever way, or by one sign-up. */
   | { is: 'joined'; signUpId: number | null }
-  /** Does an event of this name. */
-  | { is: 'event'; name: string }
+  /** Does an event of this name; `where`: that carried what is asked. */
+  | { is: 'event'; name: string; where?: Carried }
   | { is: 'ordered'; first: boolean }
   /** Does an event, and within a time neither the other nor (null) an order follows. */
   | { is: 'left behind'; name: string; unless: string | null; within: number }
   /** Comes into a segment, or leaves it; noted once a day. */
   | { is: 'segment'; segmentId: number; comes: boolean }
   | DateStart
+  | MomentStart
+  /** Gets a tag, or loses it; 0: none is chosen yet. */
+  | { is: 'tag'; tagId: number; gets: boolean }
+  /** Gets another value for a field; `to` as it is typed, null: whatever it is, also none. */
+  | { is: 'field'; field: string; to: string | null }
+  | MailedStart
+  /** A program says so by the API. */
+  | { is: 'api' }
+
+/** Is sent a mailing, opens it, clicks in it, or neither opens nor clicks within a time of being sent it. */
+export interface MailedStart {
+  is: 'mailed'
+  /** 0: none is chosen yet. */
+  mailingId: number
+  did: 'sent' | 'opened' | 'clicked' | 'not opened'
+  /** ms; of not opening alone. */
+  within: number
+}
+
+export const mailedWays = {
+  sent: 'is sent it',
+  opened: 'opens it',
+  clicked: 'clicks in it',
+  'not opened': 'has not opened it within',
+} as const satisfies Record<MailedStart['did'], string>
 
 /** A date of theirs is so many days away (before it: less than 0), from an hour of that day on. */
 export interface DateStart {
@@ -82,7 +109,11 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
   },
   event: {
     name: 'does an event',
-    read: ({ name }) => (isName(name) ? { is: 'event', name } : null),
+    read({ name, where }) {
+      const carried = where == null ? null : readCarried(where)
+      if (!isName(name) || (where != null && !carried)) return null
+      return { is: 'event', name, ...(carried && { where: carried }) }
+    },
     lacks: ({ name }) =>
       name.trim() === '' ? 'People come in by an event, and it is not said which.' : null,
   },
@@ -123,6 +154,54 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
     lacks: ({ of }) =>
       of === '' ? 'People come in by a date of theirs, and it is not said which.' : null,
   },
+  tag: {
+    name: 'gets a tag, or loses it',
+    read: ({ tagId, gets }) =>
+      isIdOrNone(tagId) ? { is: 'tag', tagId, gets: gets !== false } : null,
+    lacks: ({ tagId }) =>
+      tagId === 0 ? 'People come in by a tag, and it is not said which.' : null,
+  },
+  field: {
+    name: 'has a field changed',
+    read: ({ field, to = null }) =>
+      isName(field) && (to === null || (typeof to === 'string' && to.length <= 1_000))
+        ? { is: 'field', field, to }
+        : null,
+    lacks: ({ field, to }) =>
+      field === ''
+        ? 'People come in by a field, and it is not said which.'
+        : to?.trim() === ''
+          ? 'People come in by the value of a field, and it is not said which.'
+          : null,
+  },
+  mailed: {
+    name: 'is sent a mailing, opens it or not',
+    read: ({ mailingId, did, within }) =>
+      isIdOrNone(mailingId) &&
+      typeof did === 'string' &&
+      Object.hasOwn(mailedWays, did) &&
+      isWhole(within, HOUR, LONGEST_WITHIN)
+        ? { is: 'mailed', mailingId, did: did as MailedStart['did'], within }
+        : null,
+    lacks: ({ mailingId }) =>
+      mailingId === 0 ? 'People come in by a mailing, and it is not said which.' : null,
+  },
+  moment: {
+    name: 'is in a segment at a moment',
+    read: ({ from, hour, rule = null, segmentId }) =>
+      (from === '' || isDay(from)) &&
+      isWhole(hour, 0, 23) &&
+      (rule === null || isDayRule(rule)) &&
+      isIdOrNone(segmentId)
+        ? { is: 'moment', from: from as string, hour, rule: rule as string | null, segmentId }
+        : null,
+    lacks: ({ from }) =>
+      from === '' ? 'People come in at a moment, and it is not said on which day.' : null,
+  },
+  api: {
+    name: 'is let in by the API',
+    read: () => ({ is: 'api' }),
+  },
 }
 const kindOf = (start: Starting) => startKinds[start.is] as StartKind<Starting>
 
@@ -156,6 +235,8 @@ export function readAgain(json: unknown): Again | null {
 const isName = (value: unknown): value is string => typeof value === 'string' && value.length <= 100
 const isId = (value: unknown): value is number =>
   Number.isSafeInteger(value) && (value as number) > 0
+/** 0: nothing is chosen yet. */
+const isIdOrNone = (value: unknown): value is number => value === 0 || isId(value)
 const isWhole = (value: unknown, least: number, most: number): value is number =>
   Number.isSafeInteger(value) && (value as number) >= least && (value as number) <= most
 
@@ -167,4 +248,9 @@ export const freshStarts: { [K in Starting['is']]: Extract<Starting, { is: K }> 
   'left behind': { is: 'left behind', name: '', unless: null, within: 4 * HOUR },
   segment: { is: 'segment', segmentId: 0, comes: true },
   date: { is: 'date', of: '', days: 0, yearly: true, hour: 9 },
+  tag: { is: 'tag', tagId: 0, gets: true },
+  field: { is: 'field', field: '', to: null },
+  mailed: { is: 'mailed', mailingId: 0, did: 'not opened', within: 3 * DAY },
+  moment: { is: 'moment', from: '', hour: 9, rule: null, segmentId: 0 },
+  api: { is: 'api' },
 }

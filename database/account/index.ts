@@ -51,6 +51,7 @@ export {
   userByAddress,
   userById,
   userOfReset,
+  teamAddresses,
   usersOf,
 } from './users'
 export type { User } from './users'

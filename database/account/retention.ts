@@ -48,7 +48,15 @@ export function deleteSomeOver(db: Database, { now, host }: Times): boolean {
     forgetOverSessions(db, host)
     const sendings = forgetOldSendings(db, before('sign-ups', now), AT_ONCE)
     const calls = forgetOldCalls(db, before('webhooks', now), AT_ONCE)
-    return [reports, deeds, changes, notices, sendings, calls].some((many) => many >= AT_ONCE)
+    const oldHanded = q
+      .selectFrom('hand_overs')
+      .select('id')
+      .where('at', '<', before('hand-overs', now))
+      .limit(AT_ONCE)
+    const handed = run(db, q.deleteFrom('hand_overs').where('id', 'in', oldHanded)).changes
+    return [reports, deeds, changes, notices, sendings, calls, handed].some(
+      (many) => many >= AT_ONCE,
+    )
   })
 }
 

@@ -40,6 +40,12 @@ export function usersOf(db: Database): (User & { secondFactor: boolean })[] {
   }))
 }
 
+/** Where the team reads mail: at the account's own address, and everybody who works here. */
+export function teamAddresses(db: Database): string[] {
+  const own = one(db, q.selectFrom('account').select('sender_address'))?.sender_address
+  return [...new Set([...(own ? [own] : []), ...usersOf(db).map(({ address }) => address)])]
+}
+
 export function firstUser(db: Database): User | undefined {
   return one(db, workingHere().select(columns).orderBy('id').limit(1))
 }

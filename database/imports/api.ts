@@ -11,6 +11,7 @@ import {
   tagPeople,
 } from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
+import { asItRuns, letInSoon, sequenceById } from '../sequences'
 import type { FieldValue } from '../../core/people'
 
 /** A token is shown once; only its hash is kept. */
@@ -223,6 +224,26 @@ export function takeEvent(db: Database, given: ApiEvent): 'added' {
       props: JSON.stringify(given.properties),
     }),
   )
+  return 'added'
+}
+
+export interface ApiArrival {
+  address: string
+  /** Its number, as its address on the web says it. */
+  sequence: number
+}
+
+/** Puts somebody on file at the door of a running sequence that the API lets people into. */
+export function takeArrival(db: Database, given: ApiArrival, now: number): 'added' {
+  const person = knownPerson(db, given.address)
+  const sequence = sequenceById(db, given.sequence)
+  if (!sequence) throw new EntryFault('sequence', 'There is no sequence of this number.')
+  const start = asItRuns(db, sequence).map.start.by.findIndex(({ is }) => is === 'api')
+  if (start === -1)
+    throw new EntryFault('sequence', 'Its start does not say that the API lets people in.')
+  if (sequence.state !== 'running')
+    throw new EntryFault('sequence', 'It does not run just now, so nobody can be let in.')
+  letInSoon(db, sequence.id, start, [person], now)
   return 'added'
 }
 

@@ -10,13 +10,14 @@ export {
   keepAnswer,
   revokeApiToken,
   takeBatch,
+  takeArrival,
   takeEvent,
   takeOrder,
   takePerson,
   takeProduct,
   useApiToken,
 } from './api'
-export type { ApiEvent, ApiOrder, ApiPerson, ApiProduct } from './api'
+export type { ApiArrival, ApiEvent, ApiOrder, ApiPerson, ApiProduct } from './api'
 export { importCounter } from './counter'
 export {
   countNotices,

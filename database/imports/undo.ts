@@ -2,7 +2,14 @@ import type { FieldValue } from '../../core/people'
 import { daysKept } from '../../core/retention'
 import type { ImportChange } from './rows'
 import type { Import } from './imports'
-import { changePerson, dropUnusedField, dropUnusedTag, tagPeople, valuesOf } from '../people'
+import {
+  changePerson,
+  dropUnusedField,
+  dropUnusedTag,
+  hushed,
+  tagPeople,
+  valuesOf,
+} from '../people'
 import { all, one, q, run, transact, type Database } from '../query'
 
 /** An import can be undone for so long after it ended. */
@@ -27,7 +34,7 @@ const BATCH = 500
  * stays as it is, and somebody who was mailed, bought or signed up stays on file.
  */
 export function undoSomeOfImport(db: Database, of: Import, undone: Undone, now: number): boolean {
-  return transact(db, () => undoChanges(db, of, undone, now) || undoAdded(db, of, undone, now))
+  return hushed(db, () => undoChanges(db, of, undone, now) || undoAdded(db, of, undone, now))
 }
 
 /** Takes the fields and tags away that the import made and nothing else uses by now; how many. */

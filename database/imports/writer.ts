@@ -10,7 +10,7 @@ import {
 } from './rows'
 import { importStatements, noteRow } from './statements'
 import { rememberMade, type Import } from './imports'
-import { tagNamed } from '../people'
+import { hushed, tagNamed } from '../people'
 import { one, q, run, transact, type Database } from '../query'
 
 /** Takes an import's rows, batch by batch. */
@@ -123,8 +123,10 @@ export function importWriter(db: Database, of: Import): ImportWriter {
     statements.remember.run({ person, change: JSON.stringify(merged) })
   }
 
+  // Nobody comes in by a file that was not meant to start anything.
+  const taking = of.starts_sequences ? transact : hushed
   const writeRows = (rows: readonly UnderstoodRow[], now: number) =>
-    transact(db, () => {
+    taking(db, () => {
       const counts = noCounts()
       added = null
       for (const item of rows) {

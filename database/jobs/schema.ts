@@ -13,6 +13,7 @@ export interface JobTables {
       | 'send-copies'
       | 'data-out'
       | 'move-acts'
+      | 'move-inside'
     payload: string
     state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
     done: Generated<number>

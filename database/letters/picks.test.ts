@@ -42,8 +42,8 @@ const looked = (name: string, properties: Record<string, string>, at: number) =>
   takeEvent(db, { address: `${name}@inkpost.example`, name: 'page view', at, properties })
 function picked(person: number, settings: Partial<Picks> = {}) {
   const picks = pickerFor(db, document(settings), 'https://mail.example', now)!
-    .pickFor([person])
-    .get(person)!
+    .pickFor([{ person_id: person, round: 0 }])
+    .get(`${person} 0`)!
   return [0, 1, 2, 3].flatMap((i) => picks[`picked ${i}`]?.name ?? [])
 }
 
@@ -82,7 +82,7 @@ test('products without an address or a picture, too dear, of another kind or sol
 test('each product has a link of its own in the mailing', () => {
   const { links, pickFor } = pickerFor(db, document({ by: 'new' }), 'https://mail.example', now)!
   expect(links).toHaveLength(5)
-  const mine = pickFor([tove]).get(tove)!['picked 0']!
+  const mine = pickFor([{ person_id: tove, round: 0 }]).get(`${tove} 0`)!['picked 0']!
   expect(links.find(({ no }) => no === mine.link)).toMatchObject({ url: mine.url })
   expect(mine).toMatchObject({
     price: '£10.00',

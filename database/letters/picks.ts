@@ -4,6 +4,7 @@ import { picksContext, picksIn, type PickedProduct } from '../../core/letters/re
 import { neighboursOf, pickProducts, type Neighbours, type Product } from '../../core/picks'
 import { DAY } from '../../core/time'
 import { readAccount } from '../account'
+import { beganBy, roundKey, type BeganBy, type Round } from '../people'
 import { all, q, type Database } from '../query'
 
 /** What was sold in this time says what sells best. */
@@ -17,22 +18,28 @@ const MOST_PRODUCTS = 5_000
 export interface Picker {
   /** The products that may be picked, with where they lead: links of the mailing. */
   links: { no: number; url: string; words: string }[]
-  /** For each of these people, what their fill-ins say. */
-  pickFor: (ids: readonly number[]) => Map<number, Record<string, PickedProduct>>
+  /** For each of these people, what their fill-ins say, under their `roundKey`. */
+  pickFor: (rounds: readonly Round[]) => Map<string, Record<string, PickedProduct>>
 }
 
-/** The picker of a letter as things stand now; null where it has no picked products. Our own pictures are under `url`. */
+/**
+ * The picker of a letter as things stand now, of a sequence's mail where it is one; null where it has no picked products. Our
+ * own pictures are under `url`.
+ */
 export function pickerFor(
   db: Database,
   document: LetterDocument,
   url: string,
   now: number,
+  sequenceId: number | null = null,
 ): Picker | null {
   const blocks = picksIn(document)
   if (!blocks.length) return null
   const products = sellable(db, now)
   const byId = new Map(products.map((product) => [product.id, product]))
-  const neighbours = blocks.some(({ by }) => by === 'together') ? boughtTogether(db) : noNeighbours
+  const neighbours = blocks.some(({ by }) => by === 'together' || by === 'began')
+    ? boughtTogether(db)
+    : noNeighbours
   const money = new Intl.NumberFormat('en-GB', {
     style: 'currency',
     currency: readAccount(db)?.currency ?? 'GBP',
@@ -50,16 +57,23 @@ export function pickerFor(
       url: leadsTo,
       words: name,
     })),
-    pickFor(ids) {
-      const facts = readerFacts(db, ids)
+    pickFor(rounds) {
+      const facts = readerFacts(
+        db,
+        rounds.map(({ person_id }) => person_id),
+      )
+      const asksBegan = blocks.some(({ by }) => by === 'began')
+      const events = beganBy(db, asksBegan ? sequenceId : null, rounds)
       return new Map(
-        ids.map((id) => {
-          const reader = facts.get(id) ?? { viewed: [], bought: [] }
+        rounds.map((round) => {
+          const did = facts.get(round.person_id) ?? { viewed: [], bought: [] }
+          const event = events.get(roundKey(round))
+          const reader = { ...did, began: event ? productsIn(db, event) : [] }
           const picked = blocks.map((block) => {
             const chosen = pickProducts(reader, products, neighbours, block)
             return [block.id, chosen.map((product) => shown(byId.get(product)!))] as const
           })
-          return [id, picksContext(new Map(picked))]
+          return [roundKey(round), picksContext(new Map(picked))]
         }),
       )
     },
@@ -173,6 +187,14 @@ function readerFacts(db: Database, ids: readonly number[]) {
       viewed.push(product)
   }
   return facts
+}
+
+/** The products that an event names: one (`product`), or several with commas between (`products`), each once. */
+function productsIn(db: Database, { props }: BeganBy): number[] {
+  const said = [props.product, props.products].filter((one) => typeof one === 'string')
+  const numbers = productNumbers(db)
+  const keys = said.flatMap((one) => one.split(',').map((key) => key.trim()))
+  return [...new Set(keys)].flatMap((key) => numbers.get(key) ?? [])
 }
 
 /** The key of the product that an event is about: said outright, or at the end of the page's path. */

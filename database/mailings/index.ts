@@ -17,6 +17,7 @@ export {
   holdMailing,
   linkOf,
   mailingById,
+  mailingNames,
   mailingsWithTotals,
   moveMailing,
   nextMailingDue,

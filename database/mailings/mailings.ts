@@ -55,6 +55,19 @@ export function mailingsWithTotals(db: Database, within?: { from: number; to: nu
     )
   return all(db, query)
 }
+/** Mailings that are no sequence's, the newest first, by name. */
+export function mailingNames(db: Database, limit: number) {
+  return all(
+    db,
+    q
+      .selectFrom('mailings')
+      .select(['id', 'name'])
+      .where('sequence_id', 'is', null)
+      .orderBy('id', 'desc')
+      .limit(limit),
+  )
+}
+
 export type MailingWithTotals = ReturnType<typeof mailingsWithTotals>[number]
 
 export function mailingById(db: Database, id: number): Mailing | undefined {

@@ -4,7 +4,7 @@ import { emptyLetter, insertRow, writeFillIn, type Letter } from '../../core/let
 import { q, run, type Database } from '..'
 import { madeUpAccount, somebody } from '../made-up'
 import { countWithout, readerPaths, readerValuesFor } from './reader-values'
-import { changeSubscription } from '../people'
+import { changeSubscription, roundKey } from '../people'
 
 let db: Database
 let list: number
@@ -31,6 +31,8 @@ function letterWith(...paths: string[]): Letter {
   return { ...letter, document: insertRow(letter.document, 0, { id: 't', kind: 'text', text }) }
 }
 
+const once = (person_id: number) => ({ person_id, round: 0 })
+
 test('the latest event that says a thing is what is read, and how one joined', () => {
   const [ada, ben] = [somebody(db, 'ada', { list, now: noon }), somebody(db, 'ben', { list })]
   did(ada, 'page view', 1, { page: '/old' })
@@ -42,12 +44,12 @@ test('the latest event that says a thing is what is read, and how one joined', (
     'sign_up.day',
     'sign_up.way',
   )
-  const values = readerValuesFor(db, letter, list)!([ada, ben])
-  expect(values.get(ada)).toEqual({
+  const values = readerValuesFor(db, letter, list)!([once(ada), once(ben)])
+  expect(values.get(roundKey(once(ada)))).toEqual({
     event: { page_view: { page: '/new', seconds: 12 } },
     sign_up: { day: '2026-11-03', way: 'form' },
   })
-  expect(values.get(ben)!.event).toBeUndefined()
+  expect(values.get(roundKey(once(ben)))!.event).toBeUndefined()
 })
 
 test('a letter that names nothing of the kind asks nothing', () => {

@@ -11,17 +11,24 @@ import { dayOf } from '../../core/time'
 import { readAccount } from '../account'
 import { eligible, type Audience } from '../segments'
 import { all, one, q, raw, type Database } from '../query'
-import { eventNames } from '../people'
+import { beganBy, eventNames, roundKey, type Round } from '../people'
 
 /**
- * Reads, for some people, what the letter's fill-ins name of what they did; null where they name nothing of it.
- * People are read together, with one question for each value.
+ * Reads, for some people, what the letter's fill-ins name of what they did, under their `roundKey`; null where they name
+ * nothing of it. People are read together, with one question for each value. In a sequence's mail an event is the one by which
+ * their round began, where it is of that name, and not the latest: it is that basket which the mail is about.
  */
-export function readerValuesFor(db: Database, letter: Letter, listId: number) {
+export function readerValuesFor(
+  db: Database,
+  letter: Letter,
+  listId: number,
+  sequenceId: number | null = null,
+) {
   const wanted = wantedBy(db, letter)
   if (wanted.length === 0) return null
   const zone = readAccount(db)?.zone ?? 'UTC'
-  return (personIds: readonly number[]): Map<number, FillInContext> => {
+  return (rounds: readonly Round[]): Map<string, FillInContext> => {
+    const personIds = [...new Set(rounds.map(({ person_id }) => person_id))]
     const found = new Map(personIds.map((id) => [id, {} as FillInContext]))
     for (const value of wanted)
       for (const { person_id, shown } of all(db, raw(asked(value, personIds, listId)))) {
@@ -29,12 +36,26 @@ export function readerValuesFor(db: Database, letter: Letter, listId: number) {
         if (value.of === 'sign_up') {
           const text = value.key === 'day' ? dayOf(Number(shown), zone) : shown
           context.sign_up = { ...context.sign_up, [value.key]: text }
-        } else {
-          const said = { ...(context.event?.[value.path] as object), [value.key]: shown }
-          context.event = { ...context.event, [value.path]: said }
-        }
+        } else say(context, value, shown)
       }
-    return found
+    const began = beganBy(db, sequenceId, rounds)
+    return new Map(
+      rounds.map((round) => {
+        const context = { ...found.get(round.person_id)! }
+        const event = began.get(roundKey(round))
+        for (const value of wanted)
+          if (value.of === 'event' && value.name === event?.name)
+            say(context, value, event.props[value.property])
+        return [roundKey(round), context]
+      }),
+    )
+  }
+}
+
+function say(context: FillInContext, { path, key }: Named & { of: 'event' }, shown: unknown) {
+  context.event = {
+    ...context.event,
+    [path]: { ...(context.event?.[path] as object), [key]: shown },
   }
 }
 

@@ -38,6 +38,8 @@ import { afterSigningUp } from './0036-after-signing-up'
 import { sequenceTraffic } from './0037-sequence-traffic'
 import { rounds } from './0038-rounds'
 import { sequenceTrail } from './0039-sequence-trail'
+import { cues } from './0040-cues'
+import { handOvers } from './0041-hand-overs'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -83,6 +85,8 @@ export const migrations: readonly Step[] = [
   sequenceTraffic,
   rounds,
   sequenceTrail,
+  cues,
+  handOvers,
 ]
 
 /**

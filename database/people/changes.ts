@@ -1,5 +1,5 @@
 import type { FieldValue } from '../../core/people'
-import { one, q, run, transact, type Database } from '../query'
+import { one, preparedOnce, q, run, transact, type Database } from '../query'
 import { changeSubscription, suppress, subscriptionState } from './subscriptions'
 
 /** What somebody is called, and their values by field key; null takes a value away. */
@@ -197,5 +197,9 @@ export function deleteNote(db: Database, personId: number, noteId: number): bool
 }
 
 export function isSuppressed(db: Database, id: number): boolean {
-  return one(db, q.selectFrom('set_aside').select('at').where('person_id', '=', id)) !== undefined
+  return setAside(db).one({ id }) !== undefined
 }
+
+const setAside = preparedOnce<{ id: number }>((value) =>
+  q.selectFrom('set_aside').select('at').where('person_id', '=', value('id')),
+)

@@ -48,6 +48,21 @@ export function everythingKnown(db: Database, id: number) {
       entered: time(entered_at),
       ended: time(ended_at),
     })),
+    handed_over: all(
+      db,
+      q
+        .selectFrom('hand_overs')
+        .select(['at', 'url', 'body', 'taken', 'said', 'answer'])
+        .where('person_id', '=', id)
+        .orderBy('id'),
+    ).map(({ at, url, body, taken, said, answer }) => ({
+      ...{ at: time(at), to: url, told: JSON.parse(body) as unknown },
+      ...{
+        taken: taken === null ? null : taken === 1,
+        said,
+        answer: JSON.parse(answer) as unknown,
+      },
+    })),
     set_aside: suppressed && { ...suppressed, at: time(suppressed.at) },
     own_limits: {
       paused_until: time(limits.pausedUntil),

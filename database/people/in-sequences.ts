@@ -25,16 +25,18 @@ export function moveEnrolments(db: Database, gone: number, kept: number) {
         .values({ ...row, person_id: kept })
         .onConflict((c) => c.doNothing()),
     )
-    if (changes)
+    if (!changes) continue
+    for (const table of ['sequence_trail', 'hand_overs'] as const)
       run(
         db,
         q
-          .updateTable('sequence_trail')
+          .updateTable(table)
           .set({ person_id: kept })
           .where('sequence_id', '=', row.sequence_id)
           .where('person_id', '=', gone)
           .where('round', '=', row.round),
       )
   }
+  run(db, q.updateTable('team_tellings').set({ person_id: kept }).where('person_id', '=', gone))
   run(db, q.deleteFrom('enrolments').where('person_id', '=', gone))
 }

@@ -67,3 +67,6 @@ export {
   tagsWithCounts,
 } from './tags'
 export { commonDomains, commonValues, findValues, eventNames, readVocabulary } from './vocabulary'
+export { hushed } from './hushed'
+export { beganBy, latestRound, roundKey } from './began-by'
+export type { BeganBy, Round } from './began-by'

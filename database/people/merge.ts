@@ -3,7 +3,8 @@ import { dropOpenRecipients, moveClicks, moveReplies } from '../sending'
 import { addJob } from '../jobs'
 import { moveEnrolments } from './in-sequences'
 import { isSuppressed, tagPeople } from './changes'
-import { all, one, q, raw, run, transact, type Database } from '../query'
+import { hushed } from './hushed'
+import { all, one, q, raw, run, type Database } from '../query'
 import { moveSendings } from '../sign-ups'
 import { rememberMerge } from './merged'
 import { mergeOwnLimits, moveOwnChanges } from '../readers'
@@ -15,7 +16,7 @@ import { suppress, subscriptionState } from './subscriptions'
  * suppressed or paused their mail stays so: merging never makes anybody mailed who asked not to be.
  */
 export function mergePeople(db: Database, kept: number, gone: number, now: number): boolean {
-  return transact(db, () => {
+  return hushed(db, () => {
     const [one_, other] = [kept, gone].map((id) =>
       one(db, q.selectFrom('people').selectAll().where('id', '=', id)),
     )

@@ -1,6 +1,6 @@
 import { mapRules, type LetterDocument } from '../../core/letters'
 import { mapConditions, readRule, type Condition } from '../../core/segments'
-import { readMap, withRules } from '../../core/sequences'
+import { readMap, withRules, type Starting } from '../../core/sequences'
 import { all, q, run, transact, type Database } from '../query'
 
 /** Letters that have not begun to go out. */
@@ -14,7 +14,11 @@ const openLetters = q
  * Changes conditions in every rule on file: those of segments, of sequences' starts, forks and goals, and of mailings that
  * have not begun and their letters. So that what a rule refers to can be joined to something else without a rule losing its sense.
  */
-export function rewriteRules(db: Database, change: (part: Condition) => Condition) {
+export function rewriteRules(
+  db: Database,
+  change: (part: Condition) => Condition,
+  changeStart: (start: Starting) => Starting = (start) => start,
+) {
   const next = (text: string): string | null => {
     const rule = readRule(JSON.parse(text))
     const changed = rule && JSON.stringify(mapConditions(rule, change))
@@ -22,7 +26,11 @@ export function rewriteRules(db: Database, change: (part: Condition) => Conditio
   }
   const nextMap = (text: string): string | null => {
     const map = readMap(JSON.parse(text))
-    const changed = map && withRules(map, (rule) => mapConditions(rule, change))
+    const asked = map && withRules(map, (rule) => mapConditions(rule, change))
+    const changed = asked && {
+      ...asked,
+      start: { ...asked.start, by: asked.start.by.map(changeStart) },
+    }
     return changed && JSON.stringify(changed) !== JSON.stringify(map)
       ? JSON.stringify(changed)
       : null

@@ -1,6 +1,6 @@
 import { nextSubscription, type SubscriptionAct, type SubscriptionState } from '../../core/people'
 import { dropOpenRecipients } from '../sending'
-import { one, q, run, transact, type Database } from '../query'
+import { preparedOnce, q, run, transact, type Database } from '../query'
 import { wordingId } from '../wordings'
 
 /** By which way a subscription changes, for its evidence. */
@@ -72,15 +72,19 @@ export function subscriptionState(
 
 /** How somebody stands on a list, and since when; undefined where they never were on it. */
 export function subscriptionOf(db: Database, personId: number, listId: number) {
-  return one(
-    db,
-    q
-      .selectFrom('subscriptions')
-      .select(['state', 'since'])
-      .where('person_id', '=', personId)
-      .where('list_id', '=', listId),
-  )
+  return stands(db).one({ personId, listId })
 }
+
+const stands = preparedOnce<
+  { personId: number; listId: number },
+  { state: SubscriptionState; since: number }
+>((value) =>
+  q
+    .selectFrom('subscriptions')
+    .select(['state', 'since'])
+    .where('person_id', '=', value('personId'))
+    .where('list_id', '=', value('listId')),
+)
 
 /** Sets a person aside: never mailed again, whatever the lists say. The first reason stays. */
 export function suppress(

@@ -1,5 +1,7 @@
+import { sql } from 'kysely'
 import type { TagColor } from '../../core/people'
-import { all, one, q, run, transact, type Database } from '../query'
+import { all, one, q, raw, run, transact, type Database } from '../query'
+import { hushed } from './hushed'
 import { markOf } from '../versions'
 import { rewriteRules } from './rewrite-rules'
 
@@ -71,7 +73,7 @@ export function changeTag(
 
 /** Joins a tag to another: everybody who has it has the other, and so do the rules. */
 export function joinTags(db: Database, gone: number, into: number): boolean {
-  return transact(db, () => {
+  return hushed(db, () => {
     const both = all(db, q.selectFrom('tags').select('id').where('id', 'in', [gone, into]))
     if (gone === into || both.length < 2) return false
     run(
@@ -87,8 +89,15 @@ export function joinTags(db: Database, gone: number, into: number): boolean {
         )
         .onConflict((c) => c.doNothing()),
     )
-    rewriteRules(db, (part) =>
-      part.kind === 'tagged' && part.tagId === gone ? { ...part, tagId: into } : part,
+    rewriteRules(
+      db,
+      (part) => (part.kind === 'tagged' && part.tagId === gone ? { ...part, tagId: into } : part),
+      (start) => (start.is === 'tag' && start.tagId === gone ? { ...start, tagId: into } : start),
+    )
+    run(
+      db,
+      raw(sql`update or ignore cue_watches set key = ${String(into)}
+        where what in ('tagged', 'untagged') and key = ${String(gone)}`),
     )
     return deleteTag(db, gone)
   })
@@ -96,7 +105,7 @@ export function joinTags(db: Database, gone: number, into: number): boolean {
 
 /** Takes a tag from everybody and away. Rules that ask for it say so from then on, and match nobody. */
 export function deleteTag(db: Database, id: number): boolean {
-  return transact(db, () => {
+  return hushed(db, () => {
     run(db, q.deleteFrom('person_tags').where('tag_id', '=', id))
     return run(db, q.deleteFrom('tags').where('id', '=', id)).changes === 1
   })

@@ -1,20 +1,20 @@
 import { sql, type Expression, type SqlBool } from 'kysely'
 import type { OwnLimits } from '../../core/readers'
 import { DAY } from '../../core/time'
-import { one, q, run, transact, type Database } from '../query'
+import { one, preparedOnce, q, run, transact, type Database } from '../query'
 import { recordOwnChange, type OwnAct } from './own-changes'
 
 /** What somebody asked for about how much mail they get; null: nothing. */
 export function ownLimitsOf(db: Database, personId: number): OwnLimits {
-  const row = one(
-    db,
-    q
-      .selectFrom('own_limits')
-      .select(['paused_until as pausedUntil', 'one_in_days as oneInDays'])
-      .where('person_id', '=', personId),
-  )
-  return row ?? { pausedUntil: null, oneInDays: null }
+  return limits(db).one({ personId }) ?? { pausedUntil: null, oneInDays: null }
 }
+
+const limits = preparedOnce<{ personId: number }, OwnLimits>((value) =>
+  q
+    .selectFrom('own_limits')
+    .select(['paused_until as pausedUntil', 'one_in_days as oneInDays'])
+    .where('person_id', '=', value('personId')),
+)
 
 /** The last pause somebody asked for, whether or not it is over; null: none. */
 export function pauseOf(db: Database, personId: number): { at: number; until: number } | null {

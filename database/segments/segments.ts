@@ -167,6 +167,8 @@ export function freezePeople(
 export function usesOfSegment(db: Database, id: number) {
   const mentions = (rule: string | null) =>
     rule !== null && new RegExp(`"(kind|is)":"segment","segmentId":${id}\\b`).test(rule)
+  // A start names one in more than one way.
+  const inMap = (map: string) => new RegExp(`"segmentId":${id}\\b`).test(map)
   const isGoal = (plan: string) => new RegExp(`"is":"(enters|leaves)","what":"${id}"`).test(plan)
   return {
     mailings: all(
@@ -187,7 +189,10 @@ export function usesOfSegment(db: Database, id: number) {
       )
       .map(({ id, name, state }) => ({ id, name, state })),
     sequences: all(db, q.selectFrom('sequences').select(['id', 'name', 'state', 'map']))
-      .filter(({ state, map }) => state !== 'ended' && mentions(map))
+      .filter(
+        ({ id: sequence, state, map }) =>
+          state !== 'ended' && [map, ...mapsThatLead(db, sequence)].some(inMap),
+      )
       .map(({ id, name, state }) => ({ id, name, state })),
     segments: all(
       db,
@@ -195,6 +200,17 @@ export function usesOfSegment(db: Database, id: number) {
     ).filter((segment) => segment.id !== id && mentions(segment.rule)),
   }
 }
+
+/** The maps by which people come into a sequence, or are led who are inside: what is drawn may be another by now. */
+const mapsThatLead = (db: Database, sequence: number): string[] =>
+  all(
+    db,
+    raw(sql<{ map: string }>`
+      select v.map from sequence_versions as v join sequences as s on s.id = v.sequence_id
+      where v.sequence_id = ${sequence} and (v.version = s.version or exists (
+        select 1 from sequence_standing as n where n.sequence_id = v.sequence_id and n.version = v.version
+          and n.state = 'inside' and n.people > 0))`),
+  ).map(({ map }) => map)
 
 /** Everything a rule may refer to. */
 export function readCatalog(db: Database): Catalog {

@@ -1,7 +1,7 @@
 import { sql, type SqlBool } from 'kysely'
 import { mayMove, type Addressed, type RecipientState } from '../../core/delivery'
 import type { DueLater } from '../../core/dispatch'
-import { all, one, q, run, transact, type Database } from '../query'
+import { preparedOnce, all, one, q, run, transact, type Database } from '../query'
 import type { ActTotal, Schema } from '../schema'
 
 /**
@@ -39,27 +39,39 @@ export function beginTotals(db: Database, mailingId: number) {
 }
 
 /** Puts one person on the recipient list of a mailing that is going out; who is on it already stays as they are. */
-export function addRecipient(db: Database, { mailingId, personId, round }: Addressed, now: number) {
+export function addRecipient(db: Database, of: Addressed, now: number) {
   transact(db, () => {
-    beginTotals(db, mailingId)
-    const { changes } = run(
-      db,
-      q
-        .insertInto('recipients')
-        .values({
-          mailing_id: mailingId,
-          person_id: personId,
-          round,
-          state: 'queued',
-          at: now,
-          due: now,
-        })
-        .onConflict((c) => c.doNothing()),
-    )
-    shiftTotals(db, mailingId, { queued: changes })
+    const { add, count } = recipientAdder(db, now)
+    add(of)
+    count()
   })
 }
 
+/** The same for many of one transaction: the mailings' totals are changed when all are on their lists, by `count`. */
+export function recipientAdder(db: Database, now: number) {
+  const added = new Map<number, number>()
+  return {
+    add({ mailingId, personId, round }: Addressed) {
+      if (!added.has(mailingId)) beginTotals(db, mailingId)
+      const many = addOne(db).run({ mailingId, personId, round, now })
+      added.set(mailingId, (added.get(mailingId) ?? 0) + many)
+    },
+    count() {
+      for (const [mailingId, queued] of added) shiftTotals(db, mailingId, { queued })
+      added.clear()
+    },
+  }
+}
+
+const addOne = preparedOnce<Addressed & { now: number }>((value) =>
+  q
+    .insertInto('recipients')
+    .values({
+      ...{ mailing_id: value('mailingId'), person_id: value('personId'), round: value('round') },
+      ...{ state: 'queued', at: value('now'), due: value('now') },
+    })
+    .onConflict((c) => c.doNothing()),
+)
 /** Takes a person who has not been mailed yet off every mailing on its way (or those to one list). */
 export function dropOpenRecipients(
   db: Database,

@@ -1,11 +1,17 @@
 import { sql, type SqlBool } from 'kysely'
 import type { Audience, Customs, Drawn, Often, Soon } from '../../core/rehearsal'
-import { happeningsOf, rulesOf, type SequenceMap } from '../../core/sequences'
-import type { Rule } from '../../core/segments'
+import {
+  deedOf,
+  happeningsOf,
+  rulesOf,
+  type Happening,
+  type SequenceMap,
+} from '../../core/sequences'
+import { carriedSql, type Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
 import { DAY, HOUR, hourOf, isDay, type Day } from '../../core/time'
 import { all, one, q, raw, type Database } from '../query'
-import { membersOf } from '../segments'
+import { askedAt, membersOf } from '../segments'
 import { zoneOf } from './entering'
 
 /** So many people stand for everybody. */
@@ -141,16 +147,15 @@ function customsOf(
     delay += Math.min(3 * DAY, Math.max(0, opened_at - accepted_at))
   }
   const most = Math.max(...hours)
-  const names = [
-    ...new Set(maps.flatMap(happeningsOf).flatMap((one) => (one.is === 'did' ? [one.event] : []))),
-  ]
+  const asked = maps.flatMap(happeningsOf).flatMap((one) => (one.is === 'did' ? [one] : []))
+  const deeds = new Map(asked.map((one) => [deedOf(one), one]))
   return {
     ...{ zone, hoursAhead, hours: hours.map((many) => many / most) },
     openDelay: opens.length ? Math.max(60_000, delay / opens.length) : 6 * HOUR,
     leaveOfOpen: leaveOfOpen(db),
     inside: insideOf(db, sequenceId, now),
     events: Object.fromEntries(
-      names.map((name) => [name, oftenOf(db, sequenceId, name, within, now)]),
+      [...deeds].map(([deed, what]) => [deed, oftenOf(db, sequenceId, what, within, now)]),
     ),
   }
 }
@@ -188,16 +193,19 @@ function insideOf(db: Database, sequenceId: number, now: number): Customs['insid
 function oftenOf(
   db: Database,
   sequenceId: number,
-  name: string,
+  { event, where }: Extract<Happening, { is: 'did' }>,
   within: string,
   now: number,
 ): Often {
-  const soon = soonOf(db, sequenceId, sql`events`, now, sql`and did.name = ${name}`)
+  const isIt = where ? carriedSql(where, sql`did.props`, askedAt(db, now)) : sql`1`
+  const soon = soonOf(db, sequenceId, sql`events`, now, sql`and did.name = ${event} and ${isIt}`)
   if (soon) return soon
   const { n } = one(
     db,
-    raw(sql<{ n: number }>`select count(*) as n from events where ${among(within, 'person_id')}
-      and name = ${name} and at > ${now - LATELY}`),
+    raw(sql<{
+      n: number
+    }>`select count(*) as n from events as did where ${among(within, 'did.person_id')}
+      and did.name = ${event} and ${isIt} and did.at > ${now - LATELY}`),
   )!
   return { perDay: n / Math.max(1, (JSON.parse(within) as number[]).length * (LATELY / DAY)) }
 }

@@ -12,25 +12,36 @@ import {
   tagNamed,
   tagPeople,
 } from '../people'
-import { q, run, type Database } from '../query'
-import { addRecipient } from '../sending'
+import { preparedOnce, q, rowsInserter, type Database } from '../query'
+import type { Schema } from '../schema'
+import type { recipientAdder } from '../sending'
 import { enrolPerson, takeOut } from './entering'
+import { addHandOver, type At } from './hand-overs'
+import { addTelling } from './tellings'
 
 /** Does in the account what a step asks for, in its caller's transaction. What it names and is gone is passed over. */
 export function carryOut(
   db: Database,
   effect: Effect,
+  at: At,
   {
-    person,
-    round,
     list,
     sequence,
-  }: { person: number; round: number; list: number; /** Its name. */ sequence: string },
+    mails,
+  }: {
+    /** On whose behalf it writes. */
+    list: number
+    /** Its name. */
+    sequence: string
+    /** Puts them on a mail's list. */
+    mails: Pick<ReturnType<typeof recipientAdder>, 'add'>
+  },
   now: number,
 ) {
+  const { person, round } = at
   switch (effect.is) {
     case 'mail':
-      return addRecipient(db, addressed(effect.mailingId, person, round), now)
+      return mails.add(addressed(effect.mailingId, person, round))
     case 'tag':
       return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), true)
     case 'untag': {
@@ -68,6 +79,10 @@ export function carryOut(
     }
     case 'note':
       return void addNote(db, person, sequence, effect.text, now)
+    case 'tell':
+      return void addTelling(db, { ...at, to: effect.to, text: effect.text }, now)
+    case 'hand':
+      return void addHandOver(db, effect, { ...at, name: sequence }, now)
     case 'stop':
       return void takeOut(db, effect.sequenceId, person, now, `taken out by ${sequence}`)
     case 'start':
@@ -75,23 +90,51 @@ export function carryOut(
   }
 }
 
-/** Counts that somebody went by a way out of a step, and keeps it on their trail. */
-export function countPassed(
-  db: Database,
-  { version, ...of }: { sequence_id: number; person_id: number; round: number; version: number },
-  passed: { step: string; way: number; visit: number; at: number },
-) {
-  const { step, way } = passed
-  run(db, q.insertInto('sequence_trail').values({ ...of, ...passed }))
-  run(
-    db,
-    q
-      .insertInto('sequence_traffic')
-      .values({ sequence_id: of.sequence_id, version, step, way, people: 1 })
-      .onConflict((c) =>
-        c
-          .columns(['sequence_id', 'version', 'step', 'way'])
-          .doUpdateSet((eb) => ({ people: eb('sequence_traffic.people', '+', 1) })),
-      ),
-  )
+interface Round {
+  sequence_id: number
+  person_id: number
+  round: number
+  version: number
 }
+
+/** Notes that people went by a way out of a step: written on their trails, and counted, when all have, by `count`. */
+export function passingBy(db: Database) {
+  const rows: (string | number)[][] = []
+  const many = new Map<string, Schema['sequence_traffic']>()
+  return {
+    pass(of: Round, { step, way }: { step: string; way: number }, visit: number, at: number) {
+      const { sequence_id, person_id, round, version } = of
+      rows.push([sequence_id, person_id, round, visit, step, way, at])
+      const key = `${sequence_id} ${version} ${step} ${way}`
+      const counted = many.get(key)
+      if (counted) counted.people++
+      else many.set(key, { sequence_id, version, step, way, people: 1 })
+    },
+    count() {
+      trail(db)(rows.splice(0))
+      for (const counted of many.values()) traffic(db).run(counted)
+      many.clear()
+    },
+  }
+}
+
+const trails = new WeakMap<Database, ReturnType<typeof rowsInserter>>()
+function trail(db: Database) {
+  const columns = ['sequence_id', 'person_id', 'round', 'visit', 'step', 'way', 'at'] as const
+  const write = trails.get(db) ?? rowsInserter(db, 'sequence_trail', columns)
+  trails.set(db, write)
+  return write
+}
+const traffic = preparedOnce<Schema['sequence_traffic']>((value) =>
+  q
+    .insertInto('sequence_traffic')
+    .values({
+      ...{ sequence_id: value('sequence_id'), version: value('version') },
+      ...{ step: value('step'), way: value('way'), people: value('people') },
+    })
+    .onConflict((c) =>
+      c
+        .columns(['sequence_id', 'version', 'step', 'way'])
+        .doUpdateSet((eb) => ({ people: eb('sequence_traffic.people', '+', value('people')) })),
+    ),
+)

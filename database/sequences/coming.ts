@@ -1,5 +1,7 @@
 import { sql, type RawBuilder } from 'kysely'
-import { JOINED, type DateStart, type Starting } from '../../core/sequences'
+import { readFieldValue } from '../../core/people'
+import { carriedSql } from '../../core/segments'
+import { JOINED, nextMoment, type DateStart, type Starting } from '../../core/sequences'
 import {
   addDays,
   anniversariesFrom,
@@ -9,7 +11,11 @@ import {
   minuteOfDay,
   startOfDay,
 } from '../../core/time'
+import { readFields } from '../people'
 import { all, one, q, raw, type Database } from '../query'
+import { askedAt } from '../segments'
+import { monthDayOf } from './date-index'
+import { cuesOf, nextUnopened, unopened, watchOf } from './cues'
 import type { Sequence } from './sequences'
 
 /** Somebody who did what starts a sequence, and by which event or order. */
@@ -23,6 +29,8 @@ export interface Coming {
   comers: Comer[]
   upto: number
   more: boolean
+  /** A whole segment comes; 0: everybody on the list. */
+  segment?: number
 }
 
 /** Records are read in parts, so that no transaction is long. */
@@ -51,8 +59,11 @@ export function comingBy(
         upto,
       )
     }
-    case 'event':
-      return read(db, sql`events as e`, sql`e.name = ${start.name}`, sql`e.id`, upto)
+    case 'event': {
+      const { name, where } = start
+      const carried = where ? carriedSql(where, sql`e.props`, askedAt(db, now)) : sql`1`
+      return read(db, sql`events as e`, sql`e.name = ${name} and ${carried}`, sql`e.id`, upto)
+    }
     case 'ordered':
       // What was ordered before the sequence ran may come in late, by a file.
       return read(
@@ -67,9 +78,40 @@ export function comingBy(
     case 'date':
       return byDate(db, sequence, start, { upto, now, zone })
     case 'segment':
-      // Noted once a day by who follows segments: see `arrivedBySegment`.
+    // Noted once a day by who follows segments: see `arrivedBySegment`.
+    case 'api':
+      // They are put at the door as it is said: see `letInSoon`.
       return { comers: [], upto, more: false }
+    case 'tag':
+      return read(db, sql`cues as e`, cuesOf(sequence.id, watchOf(start)!), sql`null`, upto)
+    case 'field': {
+      const isIt = start.to === null ? sql`1` : isValue(db, start.field, start.to)
+      const counts = sql`${cuesOf(sequence.id, watchOf(start)!)} and ${isIt}`
+      return read(db, sql`cues as e`, counts, sql`null`, upto)
+    }
+    case 'mailed':
+      return start.did === 'not opened'
+        ? unopened(db, sequence.id, start, { upto, now, most: BATCH })
+        : read(db, sql`cues as e`, cuesOf(sequence.id, watchOf(start)!), sql`null`, upto)
+    case 'moment': {
+      const due = nextMoment(start, Math.max(upto, now - LATE), zone)
+      if (due === null || due > now) return { comers: [], upto, more: false }
+      return { comers: [], upto: due, more: true, segment: start.segmentId }
+    }
   }
+}
+
+/** Whether a cue's value is what was typed for its field; of several choices, one of them. */
+function isValue(db: Database, key: string, typed: string) {
+  const field = readFields(db).find((one) => one.key === key)
+  if (!field) return sql`0`
+  if (field.kind === 'choices')
+    return sql`exists (select 1 from json_each(case when json_valid(e.value) then e.value else '[]' end) as one
+      where lower(one.value) = lower(${typed.trim()}))`
+  const value = readFieldValue(typed, field.kind)
+  if (typeof value === 'number') return sql`cast(e.value as real) = ${value}`
+  if (typeof value === 'boolean') return sql`e.value = ${value ? '1' : '0'}`
+  return sql`lower(e.value) = lower(${String(value ?? typed)})`
 }
 
 const isFirst = sql`not exists (select 1 from orders as f where f.person_id = e.person_id and (f.at, f.id) < (e.at, e.id))`
@@ -159,8 +201,8 @@ function isOn({ of, yearly }: DateStart, day: string, zone: string) {
   if (of !== JOINED) {
     const value = sql`json_extract(p.fields, ${`$."${of}"`})`
     return yearly
-      ? sql`substr(${value}, 6) in (${sql.join(days)}) and ${value} <= ${day}`
-      : sql`${value} = ${day}`
+      ? sql`${monthDayOf(of, 'p')} in (${sql.join(days)}) and ${value} <= ${day}`
+      : sql`${monthDayOf(of, 'p')} = ${day.slice(5)} and ${value} = ${day}`
   }
   const year = Number(day.slice(0, 4))
   const years = yearly ? Array.from({ length: 60 }, (_, n) => year - 1 - n) : [year]
@@ -184,10 +226,14 @@ function nextHour({ hour }: DateStart, after: number, zone: string): number {
 /** When a start has something to look at that is not there yet, but will be by itself; null where it waits for people. */
 export function nextComing(
   db: Database,
+  sequenceId: number,
   start: Starting,
   { upto, zone }: { upto: number; zone: string },
 ): number | null {
   if (start.is === 'date') return nextHour(start, upto, zone)
+  if (start.is === 'moment') return nextMoment(start, upto, zone)
+  if (start.is === 'mailed' && start.did === 'not opened')
+    return nextUnopened(db, sequenceId, start, upto)
   if (start.is !== 'left behind') return null
   const first = q
     .selectFrom('events')

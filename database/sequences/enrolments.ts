@@ -1,21 +1,32 @@
 import { sql } from 'kysely'
-import { advance, lotOf, mailAhead, type Happening, type SequenceMap } from '../../core/sequences'
+import {
+  advance,
+  lotOf,
+  mailAhead,
+  type Happening,
+  type Place,
+  type SequenceMap,
+} from '../../core/sequences'
 import { isSuppressed, subscriptionState } from '../people'
-import { all, one, q, run, transact, type Database } from '../query'
+import { all, one, preparedOnce, q, transact, type Database } from '../query'
 import { ownLimitsOf } from '../readers'
-import { carryOut, countPassed } from './carry-out'
+import { recipientAdder } from '../sending'
+import { carryOut, passingBy } from './carry-out'
 import { zoneOf } from './entering'
 import { happeningsAt } from './happened'
-import { arrivalFacts, placeRow } from './places'
+import { datesOf, placeRow } from './places'
 import { mapOfVersion } from './sequences'
+import { roomAt } from './room'
 import { sharesNow } from './split-shares'
 
-/** So many at a time, so that no transaction is long. */
+/** So many people at a time, and so many steps of each, so that no transaction is long. */
 const ADVANCED = 500
+const AT_ONCE = 20
 
 /**
- * Carries out the steps that are due for some of those inside running sequences; how many. What a step does and where
- * its person stands then is one transaction, so that each step is carried out once, whenever the engine ends.
+ * Carries out the steps that are due for some of those inside running sequences; of how many. What steps do and where their
+ * person stands then is one transaction, so that each step is carried out once, whenever the engine ends. A person goes on
+ * as far as they are due, unless a step did with them what may change how they stand: then their next is carried out anew.
  */
 export function advanceDue(db: Database, now: number): number {
   return transact(db, () => {
@@ -25,7 +36,13 @@ export function advanceDue(db: Database, now: number): number {
         .selectFrom('enrolments as n')
         .innerJoin('sequences as s', 's.id', 'n.sequence_id')
         .select(['n.sequence_id', 'n.person_id', 'n.version', 'n.step', 'n.due', 'n.visit'])
+        .leftJoin('subscriptions as l', (join) =>
+          join.onRef('l.person_id', '=', 'n.person_id').onRef('l.list_id', '=', 's.list_id'),
+        )
+        .leftJoin('set_aside as a', 'a.person_id', 'n.person_id')
+        .leftJoin('own_limits as o', 'o.person_id', 'n.person_id')
         .select(['n.arrived_at as arrived', 'n.entered_at', 'n.round', 's.list_id', 's.name'])
+        .select(['l.state as listed', 'a.at as suppressedAt', 'o.paused_until as pausedUntil'])
         .where('s.state', '=', 'running')
         .where(isInside)
         .where('n.due', '<=', now)
@@ -36,46 +53,116 @@ export function advanceDue(db: Database, now: number): number {
     const zone = zoneOf(db)
     const happened = happeningsAt(db, now)
     const shares = sharesNow(db)
+    const room = roomAt(db, now)
+    const dates = datesOf(db)
+    const mails = recipientAdder(db, now)
+    const passing = passingBy(db)
+    const met = new Set<number>()
     for (const of of due) {
-      const { sequence_id, person_id, round, version, list_id, entered_at, name, ...place } = of
+      const { sequence_id, person_id, round, version, list_id, entered_at, name } = of
       const key = `${sequence_id} ${version}`
       const map = maps.get(key) ?? mapOfVersion(db, sequence_id, version)
       maps.set(key, map)
+      const asks = happened(map, { sequence_id, person_id, round, entered_at })
       const facts = {
-        subscribed: subscriptionState(db, person_id, list_id!) === 'subscribed',
-        suppressed: isSuppressed(db, person_id),
-        pausedUntil: ownLimitsOf(db, person_id).pausedUntil,
-        holds: (what: Happening) => happened(map, { person_id, round, entered_at }, what),
-        lot: (step: string) => lotOf(sequence_id, step, person_id, round),
-        sharesOf: (step: string) => shares(sequence_id, step, map),
-        ...arrivalFacts(db, person_id, zone),
+        zone,
+        subscribed: of.listed === 'subscribed',
+        suppressed: of.suppressedAt !== null,
+        pausedUntil: of.pausedUntil,
+        dateOf(field: string) {
+          return dates(person_id, field)
+        },
+        roomFrom() {
+          return room(person_id)
+        },
+        holds(what: Happening) {
+          return asks(what)
+        },
+        lot(step: string) {
+          return lotOf(sequence_id, step, person_id, round)
+        },
+        sharesOf(step: string) {
+          return shares(sequence_id, step, map)
+        },
       }
-      const { effects, next, ended, passed } = advance(map, place, facts, now)
-      for (const effect of effects)
-        carryOut(db, effect, { person: person_id, round, list: list_id!, sequence: name }, now)
-      if (passed)
-        countPassed(
-          db,
-          { sequence_id, person_id, round, version },
-          { ...passed, visit: place.visit, at: now },
-        )
-      const step = ended?.why === 'goal' ? { step: passed!.step } : {}
-      const change = ended
-        ? { ...ended, ...step, wakes: 0 as const, ended_at: now }
-        : placeRow(map, next!)
-      run(
-        db,
-        q
-          .updateTable('enrolments')
-          .set(change)
-          .where('sequence_id', '=', sequence_id)
-          .where('person_id', '=', person_id)
-          .where('round', '=', round),
-      )
+      const ofRound = { sequence_id, person_id, round }
+      // What a step did with somebody just now, may have changed what holds for their next.
+      let isAnew = met.has(person_id)
+      met.add(person_id)
+      // Also that it took them out of this one.
+      if (isAnew && stateOf(db).one(ofRound)?.state !== 'inside') continue
+      let place: Place = { step: of.step, due: of.due, arrived: of.arrived, visit: of.visit }
+      for (let steps = 0; ; steps++) {
+        if (isAnew) {
+          facts.subscribed = subscriptionState(db, person_id, list_id!) === 'subscribed'
+          facts.suppressed = isSuppressed(db, person_id)
+          facts.pausedUntil = ownLimitsOf(db, person_id).pausedUntil
+        }
+        const { effects, next, ended, passed } = advance(map, place, facts, now)
+        for (let act = 0; act < effects.length; act++) {
+          const effect = effects[act]!
+          const { step, visit } = place
+          const at = { sequenceId: sequence_id, person: person_id, round, step, visit, act }
+          carryOut(db, effect, at, { list: list_id!, sequence: name, mails }, now)
+          isAnew ||= effect.is !== 'mail'
+        }
+        if (passed) passing.pass(of, passed, place.visit, now)
+        if (ended) {
+          const step = ended.why === 'goal' ? passed!.step : place.step
+          cameOut(db).run({ ...ofRound, ...ended, step, now })
+          break
+        }
+        place = next!
+        const isDue = passed !== null && place.due <= now && steps < AT_ONCE
+        if (isDue && !isAnew) continue
+        wentOn(db).run({ ...ofRound, ...placeRow(map, place) })
+        break
+      }
     }
+    mails.count()
+    passing.count()
     return due.length
   })
 }
+
+interface RoundKey {
+  sequence_id: number
+  person_id: number
+  round: number
+}
+
+const stateOf = preparedOnce<RoundKey, { state: string }>((value) =>
+  q
+    .selectFrom('enrolments')
+    .select('state')
+    .where('sequence_id', '=', value('sequence_id'))
+    .where('person_id', '=', value('person_id'))
+    .where('round', '=', value('round')),
+)
+const wentOn = preparedOnce<RoundKey & ReturnType<typeof placeRow>>((value) =>
+  q
+    .updateTable('enrolments')
+    .set({
+      ...{ step: value('step'), due: value('due'), visit: value('visit') },
+      ...{ arrived_at: value('arrived_at'), wakes: value('wakes') },
+    })
+    .where('sequence_id', '=', value('sequence_id'))
+    .where('person_id', '=', value('person_id'))
+    .where('round', '=', value('round')),
+)
+const cameOut = preparedOnce<
+  RoundKey & { state: string; why: string | null; step: string; now: number }
+>((value) =>
+  q
+    .updateTable('enrolments')
+    .set({
+      ...{ state: value('state'), why: value('why'), step: value('step') },
+      ...{ wakes: 0, ended_at: value('now') },
+    })
+    .where('sequence_id', '=', value('sequence_id'))
+    .where('person_id', '=', value('person_id'))
+    .where('round', '=', value('round')),
+)
 
 /** As the partial index `enrolments_due` says it. */
 const isInside = sql<boolean>`n.state = 'inside'`

@@ -1,23 +1,18 @@
-import type { Insertable } from 'kysely'
-import {
-  enter,
-  isHeldOut,
-  mayComeIn,
-  type EarlierRound,
-  type SequenceMap,
-} from '../../core/sequences'
+import { sql, type Selectable } from 'kysely'
+import { enter, isHeldOut, mayComeIn, type EarlierRound } from '../../core/sequences'
 import { addressed } from '../../core/delivery'
-import { ruleToPredicate, type Predicate } from '../../core/segments'
+import { ruleToPredicate, type Predicate, type Rule } from '../../core/segments'
 import { readAccount } from '../account'
 import { isSuppressed, subscriptionState } from '../people'
-import { all, q, run, transact, type Database } from '../query'
+import { all, preparedOnce, q, run, transact, type Database } from '../query'
 import { moveRecipient } from '../sending'
-import { askedAt, factsOf, readyNow } from '../segments'
+import { askedAt, factsOf, readyNow, segmentById } from '../segments'
+import { letSegmentIn } from './letting-in'
 import { comingBy, nextComing, type Comer } from './coming'
 import { markOf, setMark } from './marks'
 import type { Schema } from '../schema'
 import { arrivalFacts, placeRow } from './places'
-import { mapOfVersion, runningSequences, sequenceById, type Sequence } from './sequences'
+import { asItRuns, runningSequences, sequenceById, type Sequence } from './sequences'
 
 /** So many who arrived are let in at once, so that no transaction is long. */
 const BATCH = 2_000
@@ -46,6 +41,7 @@ export function enrolNew(
       const upto = markOf(db, sequence.id, n)
       const found = comingBy(db, sequence, start, { upto, now, zone })
       for (const comer of found.comers) entered += Number(letIn(comer, n))
+      if (found.segment !== undefined) letAllIn(db, sequence, n, found.segment, now)
       if (found.upto !== upto) setMark(db, sequence.id, n, found.upto)
       more ||= found.more
     }
@@ -71,10 +67,20 @@ export function enrolNew(
   })
 }
 
+/** A whole segment is at the door; a segment that is gone is nobody. */
+function letAllIn(db: Database, sequence: Sequence, start: number, segment: number, now: number) {
+  const rule: Rule =
+    segment === 0 ? { kind: 'all', of: [] } : { kind: 'segment', segmentId: segment }
+  if (segment === 0 || segmentById(db, segment)) letSegmentIn(db, sequence, rule, now, start)
+}
+
 /** Lets somebody into a sequence by what they did elsewhere, or by hand: whether they came in. */
 export function enrolPerson(db: Database, id: number, person: number, now: number): boolean {
   const sequence = sequenceById(db, id)
-  return sequence?.state === 'running' && doorOf(db, sequence, now)({ person, by: null }, null)
+  return (
+    sequence?.state === 'running' &&
+    doorOf(db, asItRuns(db, sequence), now)({ person, by: null }, null)
+  )
 }
 
 /**
@@ -117,7 +123,7 @@ export function nextStartDue(db: Database): number | null {
   const zone = zoneOf(db)
   const dues = runningSequences(db).flatMap(({ id, map }) =>
     map.start.by.flatMap(
-      (start, n) => nextComing(db, start, { upto: markOf(db, id, n), zone }) ?? [],
+      (start, n) => nextComing(db, id, start, { upto: markOf(db, id, n), zone }) ?? [],
     ),
   )
   return dues.length ? Math.min(...dues) : null
@@ -130,11 +136,11 @@ export function nextStartDue(db: Database): number | null {
 function doorOf(db: Database, sequence: Sequence, now: number) {
   const { rule, again } = sequence.map.start
   let asks: Predicate | null = null
-  let map: SequenceMap | undefined
+  const { map } = sequence
+  const zone = zoneOf(db)
   return ({ person, by }: Comer, start: number | null): boolean => {
-    map ??= mapOfVersion(db, sequence.id, sequence.version)
     if (!mayBeInside(db, sequence, person)) return false
-    const place = enter(map, now, arrivalFacts(db, person, zoneOf(db)))
+    const place = enter(map, now, arrivalFacts(db, person, zone))
     if (place === null) return false
     const rounds = roundsOf(db, sequence.id, person)
     if (!mayComeIn(again, rounds, now)) return false
@@ -156,30 +162,40 @@ function mayBeInside(db: Database, { list_id }: Sequence, person: number): boole
 
 /** How often somebody was inside before; the latest last. */
 export function roundsOf(db: Database, sequenceId: number, person: number): EarlierRound[] {
-  return all(
-    db,
-    q
-      .selectFrom('enrolments')
-      .select(['state', 'entered_at as entered'])
-      .where('sequence_id', '=', sequenceId)
-      .where('person_id', '=', person)
-      .orderBy('round'),
-  )
+  return earlier(db).all({ sequenceId, person })
 }
+
+const earlier = preparedOnce<{ sequenceId: number; person: number }, EarlierRound>((value) =>
+  q
+    .selectFrom('enrolments')
+    .select(['state', 'entered_at as entered'])
+    // As terms rather than bare values: of those SQLite asks how common they are, and plans anew each time.
+    .where('sequence_id', '=', sql<number>`+${value('sequenceId')}`)
+    .where('person_id', '=', sql<number>`+${value('person')}`)
+    .orderBy('round'),
+)
 
 function enrol(
   db: Database,
   { id, version }: Sequence,
   of: { person: number; round: number; start: number | null; by: number | null },
-  place: ReturnType<typeof placeRow> & Partial<Insertable<Schema['enrolments']>>,
+  place: ReturnType<typeof placeRow> & Partial<Pick<Row, 'state' | 'why' | 'ended_at'>>,
   now: number,
 ) {
   const { person, round, start, by } = of
   const began = { round, start, started_by: by, entered_at: now }
-  run(
-    db,
-    q
-      .insertInto('enrolments')
-      .values({ sequence_id: id, person_id: person, version, ...place, ...began }),
-  )
+  const inside = { state: 'inside' as const, why: null, ended_at: null }
+  comesIn(db).run({ sequence_id: id, person_id: person, version, ...inside, ...place, ...began })
 }
+
+type Row = Selectable<Schema['enrolments']>
+const comesIn = preparedOnce<Row>((value) =>
+  q.insertInto('enrolments').values({
+    ...{ sequence_id: value('sequence_id'), person_id: value('person_id') },
+    ...{ round: value('round'), version: value('version'), start: value('start') },
+    ...{ started_by: value('started_by'), entered_at: value('entered_at') },
+    ...{ state: value('state'), why: value('why'), ended_at: value('ended_at') },
+    ...{ step: value('step'), due: value('due'), visit: value('visit') },
+    ...{ arrived_at: value('arrived_at'), wakes: value('wakes') },
+  }),
+)

@@ -7,27 +7,46 @@ export {
   standingAt,
   trafficOf,
 } from './enrolments'
+export { happeningsAt } from './happened'
+export { moveSomeInside, whoGoesWhere } from './publishing'
 export { placeRow } from './places'
 export { wakePerson, wakeWho } from './waking'
-export { carryOut, countPassed } from './carry-out'
+export { carryOut, passingBy } from './carry-out'
 export { HELD_OUT, enrolNew, enrolPerson, nextStartDue, roundsOf, takeOut } from './entering'
-export { arrivalsOf, arrivedBySegment, couldComeIn, letInSoon, letSegmentIn } from './arriving'
+export { arrivalsOf, arrivedBySegment, letInSoon } from './arriving'
+export { couldComeIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSplits, standingOf } from './split-shares'
 export { leftBy, openTimes, outcomeOfGroups, wayOf } from './results'
 export type { GroupOutcome } from './results'
+export { figuresOf, isOneOf, providersMailed, versionsOf } from './which-rounds'
 export { comingBy } from './coming'
+export { indexDates } from './date-index'
+export { forgetCues } from './cues'
 export { drawAudience } from './audience'
 export type { Asking } from './audience'
+export {
+  handOverAgain,
+  handOverById,
+  handOverKey,
+  handOversDue,
+  handOverTried,
+  keyOf,
+  lastHandOvers,
+} from './hand-overs'
+export { addTelling, tellingsDue, tellingsTold } from './tellings'
+export type { DueTelling } from './tellings'
 export { beginMarks, markOf, setMark } from './marks'
 export {
   addMailOf,
   addSequence,
+  asItRuns,
   changeSequence,
   deleteSequence,
   duplicateSequence,
   endSequence,
   mapOfVersion,
+  mapsInside,
   mailingsOfSequence,
   pauseSequence,
   readSequences,

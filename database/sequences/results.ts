@@ -1,4 +1,4 @@
-import { sql } from 'kysely'
+import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { DAY } from '../../core/time'
 import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
 import { all, one, q, raw, type Database } from '../query'
@@ -21,6 +21,7 @@ const ASKED = 100_000
 /**
  * What came of those who were led through a sequence, and of those held out from it, within the same days of coming in.
  * @param goal What counts as a hit; null: nothing does.
+ * @param which Says of a row of enrolments, as `n`, whether it is looked at.
  */
 export function outcomeOfGroups(
   db: Database,
@@ -28,6 +29,7 @@ export function outcomeOfGroups(
   goal: Extract<Happening, { is: 'ordered' | 'did' }> | null,
   days: number,
   now: number,
+  which: RawBuilder<SqlBool>,
 ): { led: GroupOutcome; heldOut: GroupOutcome; oneIn: number } {
   const all_ = one(
     db,
@@ -50,7 +52,7 @@ export function outcomeOfGroups(
       select held, ${goal ? did : sql`0`} as hit, money from (
         select n.person_id, n.entered_at, n.why is ${HELD_OUT} as held, coalesce((select sum(o.money) from orders as o
           where o.person_id = n.person_id and o.at >= n.entered_at and o.at < n.entered_at + ${window}), 0) as money
-        from enrolments as n where n.sequence_id = ${id} and n.entered_at <= ${now - window} and n.person_id % ${oneIn} = 0) as n`),
+        from enrolments as n where n.sequence_id = ${id} and n.entered_at <= ${now - window} and n.person_id % ${oneIn} = 0 and ${which}) as n`),
   )
   const group = (held: number): GroupOutcome => {
     const mine = rows.filter((row) => row.held === held)
@@ -81,8 +83,14 @@ export function leftBy(db: Database, sequenceId: number): { why: string; people:
   )
 }
 
-/** First opens of a sequence's mails in the last half year, as times; the latest, up to so many. */
-export function openTimes(db: Database, map: SequenceMap, now: number, limit = 5_000): number[] {
+/** First opens of a sequence's mails in the last half year, as times; up to so many. `which`: of some rounds alone. */
+export function openTimes(
+  db: Database,
+  { id, map }: { id: number; map: SequenceMap },
+  now: number,
+  which: RawBuilder<SqlBool> | null,
+  limit = 5_000,
+): number[] {
   const mailings = mailingsOfMap(map)
   if (mailings.length === 0) return []
   return all(
@@ -92,6 +100,12 @@ export function openTimes(db: Database, map: SequenceMap, now: number, limit = 5
       .select('opened_at')
       .where('mailing_id', 'in', mailings)
       .where('opened_at', '>', now - 180 * DAY)
+      .$if(which !== null, (query) =>
+        query.where(
+          sql<SqlBool>`exists (select 1 from enrolments as n where n.sequence_id = ${id}
+            and n.person_id = recipients.person_id and n.round = recipients.round and ${which})`,
+        ),
+      )
       .limit(limit),
   ).map(({ opened_at }) => opened_at!)
 }

@@ -14,6 +14,42 @@ export interface SequenceTables {
     version: Generated<number>
     created_at: number
     started_at: number | null
+    /** Sealed: signs what it hands over; null before it is asked for. */
+    hook_key: string | null
+  }
+  /** Who was handed over to another program: one for each act, each time somebody came by its step. */
+  hand_overs: {
+    id: Generated<number>
+    sequence_id: number
+    person_id: number
+    round: number
+    step: string
+    visit: number
+    /** Which of the step's acts. */
+    act: number
+    url: string
+    body: string
+    at: number
+    /** When it is tried next; null: it was answered, or given up. */
+    due: number | null
+    tries: Generated<number>
+    tried_at: number | null
+    /** 1: taken, 0: refused or given up; null: not yet known. */
+    taken: number | null
+    /** What came of the last try, in words. */
+    said: string | null
+    /** JSON: the object that was answered. */
+    answer: Generated<string>
+  }
+  /** What the team is to be told by mail; gone once it is. */
+  team_tellings: {
+    id: Generated<number>
+    sequence_id: number
+    person_id: number
+    recipient: string
+    text: string
+    at: number
+    due: number
   }
   /** Up to where each of its starts was read: the id of the last row, or of dates the time. */
   sequence_marks: { sequence_id: number; start: number; upto: number }
@@ -27,6 +63,18 @@ export interface SequenceTables {
     person_id: number
     at: number
   }
+  /** What people newly got, lost, were sent, opened or clicked, for the sequences that begin by it. */
+  cues: {
+    id: Generated<number>
+    person_id: number
+    what: string
+    key: string
+    value: string | null
+    at: number | null
+  }
+  /** What of it is noted: what running sequences begin by. */
+  cue_watches: { what: string; key: string }
+  cues_hushed: { hushed: number }
   /** How many rounds stand where: see {@link sequenceTriggers}. */
   sequence_standing: {
     sequence_id: number
@@ -93,6 +141,13 @@ export type SequenceState = 'draft' | 'running' | 'paused' | 'ended'
 
 /** What keeps these tables by itself. */
 export const sequenceTriggers = {
+  cue_tagged: 'a tag that somebody got is noted where a sequence begins by it',
+  cue_untagged: 'the same of one that they lost',
+  cue_field: 'the same of a field that changed',
+  cue_field_new: 'the same of the fields of somebody new',
+  cue_sent: 'the same of a mailing that they were sent',
+  cue_opened: 'the same of one that they opened',
+  cue_clicked: 'the same of one in which they clicked',
   standing_came: 'a round that begins is counted where it stands',
   standing_moved: 'a round that goes on is counted where it stands now',
   standing_gone: 'a round that is gone is not counted',

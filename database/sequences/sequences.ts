@@ -1,6 +1,7 @@
 import { sql, type Selectable } from 'kysely'
 import { startingLetter, type Letter } from '../../core/letters'
 import {
+  alreadyThere,
   emptyMap,
   mailingsOfMap,
   readMap,
@@ -17,7 +18,11 @@ import {
 } from '../mailings'
 import { letterOf } from '../letters'
 import { all, one, q, run, transact, type Database } from '../query'
-import { beginMarks } from './marks'
+import { noteSentBefore, watchFor } from './cues'
+import { indexDates } from './date-index'
+import { addJob } from '../jobs'
+import { letSegmentIn } from './letting-in'
+import { beginMarks, carryMarks } from './marks'
 import { beginJudging } from './split-shares'
 import type { Schema } from '../schema'
 
@@ -53,9 +58,18 @@ export function sequenceById(db: Database, id: number): Sequence | undefined {
   return row && withMap(row)
 }
 
+/** Those that run, with the maps by which people come in: what is drawn beside them is not published yet. */
 export function runningSequences(db: Database): Sequence[] {
-  return all(db, q.selectFrom('sequences').selectAll().where('state', '=', 'running')).map(withMap)
+  return all(db, q.selectFrom('sequences').selectAll().where('state', '=', 'running')).map((row) =>
+    asItRuns(db, { ...row, map: emptyMap }),
+  )
 }
+
+/** A sequence with the map by which people come in; before it ever ran, as it is drawn. */
+export const asItRuns = (db: Database, sequence: Sequence): Sequence =>
+  sequence.version > 0
+    ? { ...sequence, map: mapOfVersion(db, sequence.id, sequence.version) }
+    : sequence
 
 function withMap(row: Selectable<Schema['sequences']>): Sequence {
   return { ...row, map: mapFrom(row.map) }
@@ -110,9 +124,9 @@ export function duplicateSequence(db: Database, sequence: Sequence, now: number)
 }
 
 /**
- * Changes what a sequence is called, and while it does not run, its list and map, over the revision its editor saw.
- * Once it has run its list stays: its mails carry that list's name, and leaving it is leaving them. False where somebody
- * was faster.
+ * Changes what a sequence is called, and until it has ended its list and map, over the revision its editor saw. While it runs
+ * the map is drawn beside the one by which people come in, until it is published. Once it has run its list stays: its mails
+ * carry that list's name, and leaving it is leaving them. False where somebody was faster.
  */
 export function changeSequence(
   db: Database,
@@ -120,7 +134,7 @@ export function changeSequence(
   change: { name: string; listId: number | null; map: SequenceMap },
   sawRevision: number,
 ): boolean {
-  const still = before.state === 'running' || before.state === 'ended'
+  const still = before.state === 'ended'
   return transact(db, () => {
     const { changes } = run(
       db,
@@ -201,14 +215,23 @@ export function mailingsOfSequence(db: Database, sequenceId: number) {
 }
 
 /**
- * Lets a sequence run, from now on: who joined before does not come in. Its map becomes a version of its own where it
- * is another than the last one; mails in no map go with their letters. Whether it began.
+ * Lets a sequence run, from now on: who joined before does not come in. Or publishes what was drawn beside one that runs. Its
+ * map becomes a version of its own where it is another than the last one; mails in no map go with their letters. With
+ * `moves` those inside are moved to it where their step is still there. Whether anything began.
  */
-export function startSequence(db: Database, sequence: Sequence, now: number): boolean {
+export function startSequence(
+  db: Database,
+  sequence: Sequence,
+  now: number,
+  { moves = false }: { moves?: boolean } = {},
+): boolean {
   return transact(db, () => {
-    const last = sequence.version > 0 ? mapOfVersion(db, sequence.id, sequence.version) : null
-    const same = last !== null && JSON.stringify(last) === JSON.stringify(sequence.map)
+    const { id, map } = sequence
+    const last = sequence.version > 0 ? mapOfVersion(db, id, sequence.version) : null
+    const same = last !== null && JSON.stringify(last) === JSON.stringify(map)
     const version = sequence.version + (same ? 0 : 1)
+    const ran = sequence.state === 'running'
+    if (ran && same) return false
     const begun = run(
       db,
       q
@@ -218,35 +241,66 @@ export function startSequence(db: Database, sequence: Sequence, now: number): bo
           version,
           started_at: sequence.started_at ?? now,
         })
-        .where('id', '=', sequence.id)
-        .where('state', 'in', ['draft', 'paused']),
+        .where('id', '=', id)
+        .where('state', '=', sequence.state)
+        .where('state', '!=', 'ended'),
     ).changes
     if (begun === 0) return false
-    beginMarks(db, sequence.id, sequence.map.start.by, now)
-    beginJudging(db, sequence.id, sequence.map, last, now)
     if (!same)
       run(
         db,
-        q.insertInto('sequence_versions').values({
-          sequence_id: sequence.id,
-          version,
-          map: JSON.stringify(sequence.map),
-          at: now,
-        }),
+        q
+          .insertInto('sequence_versions')
+          .values({ sequence_id: id, version, map: JSON.stringify(map), at: now }),
       )
-    const kept = new Set(mailingsOfMap(sequence.map))
-    for (const { id, started_at } of mailingsOfSequence(db, sequence.id))
+    beginStarts(db, sequence, ran ? last : null, now)
+    beginJudging(db, id, map, last, now)
+    const already = map.start.already && !last?.start.already ? alreadyThere(map.start) : null
+    if (already) letSegmentIn(db, sequence, already, now)
+    const kept = new Set([map, ...mapsInside(db, id)].flatMap(mailingsOfMap))
+    for (const mail of mailingsOfSequence(db, id))
       // What was taken out of the map is kept until now, so that a step can be brought back with its letter.
-      if (started_at === null && !kept.has(id)) deleteMailing(db, id)
-      else goOnWithMailing(db, id, now)
+      if (mail.started_at === null && !kept.has(mail.id)) deleteMailing(db, mail.id)
+      else goOnWithMailing(db, mail.id, now)
+    if (moves && !same) addJob(db, 'move-inside', { sequence: id, version }, now)
     return true
   })
+}
+
+/** What newly happens lets in from now on; behind what still ran, also what was not read yet. */
+function beginStarts(
+  db: Database,
+  { id, map: { start } }: Sequence,
+  ran: SequenceMap | null,
+  now: number,
+) {
+  const begin = ran
+    ? carryMarks(db, id, ran.start.by, start.by, now)
+    : beginMarks(db, id, start.by, now)
+  watchAgain(db)
+  for (const n of begin) {
+    const one = start.by[n]!
+    if (one.is === 'mailed' && one.did === 'not opened') noteSentBefore(db, id, one, now)
+  }
+}
+
+/** The maps that somebody inside is led by. */
+export function mapsInside(db: Database, id: number): SequenceMap[] {
+  const versions = q
+    .selectFrom('sequence_standing')
+    .select('version')
+    .distinct()
+    .where('sequence_id', '=', id)
+    .where('state', '=', 'inside')
+    .where('people', '>', 0)
+  return all(db, versions).map(({ version }) => mapOfVersion(db, id, version))
 }
 
 /** Stops a sequence for a while: nobody comes in, nobody goes on, nothing goes out. */
 export function pauseSequence(db: Database, id: number, now: number): boolean {
   return transact(db, () => {
     if (!move(db, id, ['running'], 'paused')) return false
+    watchAgain(db)
     for (const mailing of mailingsOfSequence(db, id))
       holdMailing(db, mailing.id, { held_by: 'hand', held_note: null }, now)
     return true
@@ -257,6 +311,7 @@ export function pauseSequence(db: Database, id: number, now: number): boolean {
 export function endSequence(db: Database, id: number, now: number): number | null {
   return transact(db, () => {
     if (!move(db, id, ['running', 'paused'], 'ended')) return null
+    watchAgain(db)
     for (const mailing of mailingsOfSequence(db, id))
       moveMailing(db, mailing.id, ['sending', 'held'], 'sent', { finished_at: now, held_by: null })
     return run(
@@ -268,6 +323,16 @@ export function endSequence(db: Database, id: number, now: number): number | nul
         .where('state', '=', 'inside'),
     ).changes
   })
+}
+
+/** What running sequences begin by is noted, or found by an index; and nothing else. */
+function watchAgain(db: Database) {
+  const maps = runningSequences(db).map(({ map }) => map)
+  watchFor(
+    db,
+    maps.flatMap(({ start }) => start.by),
+  )
+  indexDates(db, maps)
 }
 
 function move(

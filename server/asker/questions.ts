@@ -1,4 +1,5 @@
 import { peopleTable, type AskedTable } from '../../cases/people'
+import { sequenceResults } from '../../cases/sequences'
 import type { Database } from '../../database'
 import { askSql, peopleOfSql, SqlFault, type SqlAnswer } from '../../database/exports'
 import {
@@ -31,11 +32,13 @@ import {
   happeningOf,
   countTruths,
 } from '../../database/mailings'
+import { sequenceById } from '../../database/sequences'
 import { loadByDay } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
 import { textsOf } from '../../core/proof'
+import type { Which } from '../../core/sequences'
 import { misspelt } from '../../core/spelling'
 import type { Day } from '../../core/time'
 import { writeRule, type Rule } from '../../core/segments'
@@ -109,6 +112,19 @@ export const questions = {
       misspelt: misspelt(texts, ownWords(db)),
       people: otherMailOf(db, mailing, now),
     }
+  },
+
+  /** What came of a sequence, or of some of its rounds, of which each is looked at. */
+  sequenceResults(
+    db: Database,
+    {
+      sequenceId,
+      days,
+      which,
+      now,
+    }: { sequenceId: number; days: number; which: Which; now: number },
+  ) {
+    return sequenceResults(db, sequenceById(db, sequenceId)!, { days, which }, now)
   },
 
   /** What would happen were a mailing sent off at a time, or (null) now; null while it has no list. */

@@ -35,6 +35,7 @@ const askerOf: Partial<Record<keyof Questions, typeof counting>> = {
   renditions: reckoning,
   proof: reckoning,
   load: reckoning,
+  sequenceResults: reckoning,
 }
 
 /** Begins them ahead: no page waits for a process to begin. */

@@ -15,6 +15,8 @@ export interface Provider {
   greylists: number
   /** Mailboxes that are full on any one day. */
   full: number
+  /** Mailboxes that anybody looks into. */
+  reads: number
   /** In which shape it writes that a message came back; one of these for each mailbox. */
   shapes: readonly BounceShape[]
   /** Of what was delivered: what its people complain about (more of it where mail is unwanted), answer, and are away for. */
@@ -44,6 +46,7 @@ const usual: Omit<Provider, 'name' | 'domain'> = {
   bouncesLater: false,
   greylists: 0,
   full: 0,
+  reads: 1,
   shapes: ['report'],
   complaints: 1 / 4_000,
   replies: 1 / 1_000,
@@ -101,6 +104,7 @@ export const providers: Provider[] = [
 export const changeable = {
   unknown: 'mailboxes that do not exist',
   full: 'mailboxes that are full, on any one day',
+  reads: 'mailboxes that anybody looks into',
   greylists: 'first attempts that are asked to come again',
   complaints: 'of what was delivered: complained about',
   replies: 'of what was delivered: answered by a person',

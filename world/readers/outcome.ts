@@ -60,6 +60,7 @@ export function outcomeOf(
   if (provider.scansLinks)
     for (const url of [...letter.links, letter.confirmBy ?? []].flat())
       add(now + 800, { do: 'get', url, agent: scannerAgent, method: 'HEAD' })
+  if (chanceOf('reads', address) >= provider.reads) return found
   if (mail.folder === 'inbox' || chance('looks into junk') < LOOKS_INTO_JUNK)
     read(mail, letter, { now, seed, patience }, add)
   return found

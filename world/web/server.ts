@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { Mailboxes } from '../post-office/mailboxes'
 import { mailListPage, mailPage } from './mailbox-pages'
+import { customerFilePage, DESK, type CustomerFile } from '../customer-file'
 import { answerProviders } from './provider-pages'
 import { answerSite } from './site'
 import type { SiteForms } from './site-forms'
@@ -13,11 +14,14 @@ interface World {
   providersChanged?: () => void
   /** The forms that the practice site carries. */
   forms?: SiteForms | null
+  /** Where people are handed over to. */
+  customers?: CustomerFile
 }
 
 /**
  * The practice world's web: a proxy to its sites (requests with a whole URL), and for people and
- * tests the shop's site (`/shop`), the mailboxes (`/mail`, `/mailboxes.json`) and how the world is (`/health`).
+ * tests the shop's site (`/shop`), its customer file (`/customers`), the mailboxes (`/mail`, `/mailboxes.json`) and how the
+ * world is (`/health`).
  */
 export function openWeb(options: World): Server {
   return createServer((request, response) => {
@@ -31,9 +35,10 @@ export function openWeb(options: World): Server {
 async function answer(
   request: IncomingMessage,
   response: ServerResponse,
-  { mailboxes, waiting, now, providersChanged, forms = null }: World,
+  { mailboxes, waiting, now, providersChanged, forms = null, customers }: World,
 ) {
   const url = new URL(request.url ?? '/', 'http://world.test')
+  if (customers && url.hostname === DESK) return customers.answer(request, response)
   if (/^https?:\/\//i.test(request.url ?? ''))
     return answerSite(url, request, response, { now: now(), forms })
   if (/^\/shop(\/|$)/.test(url.pathname)) {
@@ -54,6 +59,7 @@ async function answer(
   }
   if (url.pathname === '/health') return json({ mails: mailboxes.count, waiting: waiting() })
   if (url.pathname === '/mailboxes.json') return json(mailboxes.all())
+  if (url.pathname === '/customers') return html(customerFilePage(customers?.all() ?? []))
   if (url.pathname === '/mail' || url.pathname === '/')
     return html(mailListPage(mailboxes, url.searchParams.get('address')))
   if (url.pathname === '/providers')

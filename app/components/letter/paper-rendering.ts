@@ -17,6 +17,7 @@ const pickWords: Record<Picks['by'], string> = {
   together: 'Goes with it',
   best: 'Sells best',
   new: 'New',
+  began: 'Began with it',
 }
 /** In place of a picture that each reader has another of. */
 const PICTURE =

@@ -14,6 +14,8 @@ const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
   stop: { is: 'stop', sequenceId: 0 },
   join: { is: 'join', listId: 0, statement: '' },
   note: { is: 'note', text: '' },
+  tell: { is: 'tell', to: '', text: '' },
+  hand: { is: 'hand', url: '', how: 'both', fields: [] },
 } as never
 const keep = (acts: Act[]) => void store.changeStep(props.id, { ...props.step, acts })
 const put = (n: number, act: Act) => keep(props.step.acts.map((one, i) => (i === n ? act : one)))
@@ -92,6 +94,33 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
         :value="act.text"
         @taken="put(n, { ...act, text: $event })"
       />
+      <template v-else-if="act.is === 'tell'">
+        <select
+          class="field field-sm"
+          aria-label="Who of the team"
+          :value="act.to"
+          @change="put(n, { ...act, to: value($event) })"
+        >
+          <option value="">choose who</option>
+          <option
+            v-for="one in new Set([...of.team, ...(act.to ? [act.to] : [])])"
+            :key="one"
+            :value="one"
+          >
+            {{ one }}
+          </option>
+        </select>
+        <KeptInput
+          class="field field-sm"
+          aria-label="What the mail says"
+          placeholder="what is to be done about them"
+          maxlength="2000"
+          :value="act.text"
+          @taken="put(n, { ...act, text: $event })"
+        />
+        <p class="muted small">One mail tells of all who came by since the last.</p>
+      </template>
+      <HandOverSettings v-else-if="act.is === 'hand'" :act="act" @change="put(n, $event)" />
       <template v-else-if="act.is === 'join'">
         <select
           class="field field-sm"
@@ -130,4 +159,5 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       <option v-for="(name, is) in actNames" :key="is" :value="is">{{ name }}</option>
     </select>
   </fieldset>
+  <HandOverAnswers v-if="step.acts.some((act) => act.is === 'hand')" :step="id" />
 </template>

@@ -1,9 +1,30 @@
 <script setup lang="ts">
-import type { MailStep } from '~~/core/sequences'
+import { MOST_WAIT_DAYS, type MailStep } from '~~/core/sequences'
 
 /** A mail's letter, and what came of it. */
-const props = defineProps<{ step: MailStep }>()
+const props = defineProps<{ id: string; step: MailStep }>()
 const store = useSequence()
+const change = (over: Partial<MailStep>) => {
+  const { full, paused, ...rest } = { ...props.step, ...over }
+  void store.changeStep(props.id, { ...rest, ...(full && { full }), ...(paused && { paused }) })
+}
+const value = (event: Event) => (event.target as HTMLSelectElement).value
+const whenFull = computed(() =>
+  props.step.full === undefined ? 'past' : props.step.full === 'skip' ? 'skip' : 'wait',
+)
+const USUAL_WAIT = 3
+const waitDays = computed(() =>
+  typeof props.step.full === 'object' ? props.step.full.waitDays : USUAL_WAIT,
+)
+function chooseFull(choice: string) {
+  change({
+    full: choice === 'wait' ? { waitDays: USUAL_WAIT } : choice === 'skip' ? 'skip' : undefined,
+  })
+}
+function setDays(days: number) {
+  if (Number.isFinite(days))
+    change({ full: { waitDays: Math.round(Math.min(MOST_WAIT_DAYS, Math.max(1, days))) } })
+}
 const mail = computed(() => store.sequence!.mailings.find(({ id }) => id === props.step.mailingId))
 </script>
 
@@ -24,5 +45,39 @@ const mail = computed(() => store.sequence!.mailings.find(({ id }) => id === pro
       It has gone out to people, so its letter stays as it is. To say it otherwise from now on, put
       another mail in its place.
     </p>
+    <fieldset class="mt-4 grid gap-3" :disabled="!store.canChange">
+      <label class="grid gap-1"
+        ><span class="muted small">Who had as much mail as they or the account allow</span>
+        <select class="field field-sm" :value="whenFull" @change="chooseFull(value($event))">
+          <option value="past">gets it all the same</option>
+          <option value="wait">waits until there is room</option>
+          <option value="skip">goes on without it</option>
+        </select></label
+      >
+      <label v-if="whenFull === 'wait'" class="flex items-center gap-2"
+        >at most
+        <KeptInput
+          class="field field-sm w-16 text-right"
+          type="number"
+          min="1"
+          :max="MOST_WAIT_DAYS"
+          aria-label="At most, days"
+          :value="waitDays"
+          @taken="setDays(Number($event))"
+        />
+        days, then it goes out</label
+      >
+      <label class="grid gap-1"
+        ><span class="muted small">Who paused their mail</span>
+        <select
+          class="field field-sm"
+          :value="step.paused ?? 'wait'"
+          @change="change({ paused: value($event) === 'skip' ? 'skip' : undefined })"
+        >
+          <option value="wait">gets it when the pause is over</option>
+          <option value="skip">goes on without it</option>
+        </select></label
+      >
+    </fieldset>
   </template>
 </template>

@@ -26,7 +26,7 @@ interface Round {
 const store = useSequence()
 const route = useRoute()
 const { dayAndTime } = useTimes()
-const of = computed(() => store.sequence!)
+const of = computed(() => store.asItRuns!)
 /** Whose; it has an address. */
 const person = computed(() => Number(route.query.person) || null)
 const { answer: way, problem } = useAnswer<{ person: number; rounds: Round[] }>(() =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { walkOne, type Audience, type Reaction } from '~~/core/rehearsal'
-import { happeningsOf, rulesOf, type Happening, type Step } from '~~/core/sequences'
+import { deedOf, happeningsOf, rulesOf, type Happening, type Step } from '~~/core/sequences'
 import { happeningWords, stepWords, wayWords } from './words'
 
 /** One person walks through the map as one says they do: somebody on file, or nobody in particular. */
@@ -47,11 +47,13 @@ function nobody() {
   asked++
   chosen.value = null
 }
-const asksEvents = computed(() => [
-  ...new Set(
-    happeningsOf(of.value.map).flatMap((one) => (one.is === 'did' && one.event ? [one.event] : [])),
-  ),
-])
+/** What they may do, each once, with its words. */
+const deeds = computed(() => {
+  const asked = happeningsOf(of.value.map).flatMap((one) =>
+    one.is === 'did' && one.event ? [one] : [],
+  )
+  return new Map(asked.map((one) => [deedOf(one), happeningWords(one, of.value)]))
+})
 const begins = ref(live.now)
 const walked = computed(() =>
   walkOne(
@@ -77,9 +79,9 @@ const end = computed(() => {
   return ended.why === 'goal' ? 'out by the goal' : 'finished'
 })
 const value = (event: Event) => (event.target as HTMLSelectElement).value
-function setEvent(name: string, days: string) {
-  if (days === '') delete events[name]
-  else events[name] = Number(days)
+function setEvent(deed: string, days: string) {
+  if (days === '') delete events[deed]
+  else events[deed] = Number(days)
 }
 </script>
 
@@ -91,13 +93,13 @@ function setEvent(name: string, days: string) {
     </template>
     <template v-else><span>Anybody.</span><FindReader @choose="choose" /></template>
   </div>
-  <div v-for="name in asksEvents" :key="name" class="mt-2">
+  <div v-for="[deed, words] in deeds" :key="deed" class="mt-2">
     <label class="flex items-center gap-2"
-      ><span class="muted small truncate">does “{{ name }}”</span>
+      ><span class="muted small truncate">{{ words }}</span>
       <select
         class="field field-sm ml-auto w-32"
-        :value="events[name] ?? ''"
-        @change="setEvent(name, value($event))"
+        :value="events[deed] ?? ''"
+        @change="setEvent(deed, value($event))"
       >
         <option value="">never</option>
         <option v-for="days in [1, 3, 7, 14]" :key="days" :value="days">

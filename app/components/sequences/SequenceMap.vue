@@ -12,10 +12,12 @@ import {
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
 const props = defineProps<{
-  /** Whether ways begin as wide as many went by them. */ wide?: boolean
+  /** Whether it shows what came of it: ways begin as wide as many went by them. */ wide?: boolean
 }>()
 const store = useSequence()
-const of = computed(() => store.sequence!)
+/** What came of it is told of the map that ran; steps are put in on the one that is drawn. */
+const of = computed(() => (props.wide ? store.asItRuns! : store.sequence!))
+const canDraw = computed(() => store.canChange && !props.wide)
 const laid = computed(() => layOut(of.value.map))
 /** While it is rehearsed, the map shows what came of that in place of what came of it so far. */
 const rehearsing = useRehearsal()
@@ -190,7 +192,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
             >{{ edge.words }}</span
           >
           <AddStep
-            v-if="store.canChange"
+            v-if="canDraw"
             class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
             :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
             :where="edge.where"
@@ -236,7 +238,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
         </template>
       </div>
       <p
-        v-if="held && store.canChange"
+        v-if="held && canDraw"
         class="floats fixed bottom-4 left-1/2 z-40 flex max-w-[460px] -translate-x-1/2 items-center gap-3 rounded-md border border-line bg-sheet px-3 py-2"
         role="status"
       >
@@ -248,7 +250,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
           Never mind
         </button>
       </p>
-      <TemplateChoice v-if="store.canChange && isEmpty" />
+      <TemplateChoice v-if="canDraw && isEmpty" />
     </div>
     <div
       v-if="!isEmpty"

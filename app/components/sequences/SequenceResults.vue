@@ -1,21 +1,52 @@
 <script setup lang="ts">
 import { totalOf } from '~~/core/counting'
 import { wilson, type Interval } from '~~/core/results'
-import { judgedBy, wayName, type SequenceResults, type SplitResults } from '~~/core/sequences'
+import { isAlike } from '~~/core/choices'
+import {
+  isEveryRound,
+  judgedBy,
+  readWhich,
+  stepsInOrder,
+  wayName,
+  writeWhich,
+  type SequenceResults,
+  type SplitResults,
+} from '~~/core/sequences'
 import { happeningWords, mailWords, stepWords } from './words'
 
 /** What came of a sequence: its goal beside those held out, its mails, its splits, who left, when people read. */
 const store = useSequence()
 const session = useSession()
 const { date } = useTimes()
-const of = computed(() => store.sequence!)
+const of = computed(() => store.asItRuns!)
 const days = ref(14)
 const lengths = [7, 14, 30, 90]
-const { answer, problem, loading } = useAnswer<SequenceResults>(
-  () => `/api/sequences/${of.value.id}/results?days=${days.value}`,
+const route = useRoute()
+const which = computed(() => readWhich(route.query))
+const { answer, problem, loading } = useAnswer<SequenceResults>(() => {
+  const asked = new URLSearchParams({ days: String(days.value), ...writeWhich(which.value) })
+  return `/api/sequences/${of.value.id}/results?${asked.toString()}`
+})
+/** Of the days and people that are chosen now: until they are answered, nothing of others is shown. */
+const results = computed(() =>
+  answer.value?.days === days.value && isAlike(answer.value.which, which.value)
+    ? answer.value
+    : null,
 )
-/** Of the days that are chosen now: until they are answered, nothing of the others is shown. */
-const results = computed(() => (answer.value?.days === days.value ? answer.value : null))
+/** The map shows the figures of whom it is told; until they are known, none of others. */
+watch(
+  [results, which],
+  () => {
+    store.counting = !results.value && !isEveryRound(which.value)
+    if (results.value) store.narrowed = results.value.figures
+    else if (isEveryRound(which.value)) store.narrowed = null
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => {
+  store.narrowed = null
+  store.counting = false
+})
 const currency = computed(() => session.account?.currency ?? 'GBP')
 /** What is reckoned is not known to the penny. */
 const inMoney = (minor: number) => {
@@ -29,7 +60,7 @@ const bounds = ({ low, high }: Pick<Interval, 'low' | 'high'>, words: (n: number
   `${words(low)} to ${words(high)}`
 
 const mails = computed(() =>
-  store.line.flatMap(({ step }) => {
+  stepsInOrder(of.value.map).flatMap(({ step }) => {
     if (step.kind !== 'mail') return []
     const mail = of.value.mailings.find(({ id }) => id === step.mailingId)
     const delivered = totalOf(mail ?? {}, 'delivered')
@@ -78,6 +109,7 @@ async function decide({ step, since }: SplitResults, way: number | null) {
         <option v-for="one in lengths" :key="one" :value="one">{{ one }} days</option></select
       ><span class="muted small">of coming in</span></label
     >
+    <WhichRounds />
     <p v-if="problem && !loading" class="fault small mt-2" role="alert">{{ problem }}</p>
     <p v-else-if="!results" class="muted small mt-2" role="status">Counting…</p>
     <p v-else-if="results.led.of === 0" class="muted small mt-2">
@@ -136,8 +168,8 @@ async function decide({ step, since }: SplitResults, way: number | null) {
     <h2>{{ splitWords(split) }}</h2>
     <p class="muted small">
       {{ capital(judgedBy[split.judged.by]) }} within
-      {{ several(split.judged.days, 'day', 'days') }}, since
-      {{ date(split.since) }}
+      {{ several(split.judged.days, 'day', 'days') }}, since {{ date(split.since)
+      }}<template v-if="!isEveryRound(which)">; of everybody</template>
     </p>
     <table class="mt-1 w-full">
       <caption class="sr-only">
@@ -190,7 +222,11 @@ async function decide({ step, since }: SplitResults, way: number | null) {
       </button>
     </div>
   </section>
-  <section v-if="mails.length" class="border-b border-line px-4 py-3" aria-label="Its mails">
+  <section
+    v-if="mails.length && !store.counting"
+    class="border-b border-line px-4 py-3"
+    aria-label="Its mails"
+  >
     <h2>Mails</h2>
     <ul class="mt-1 grid gap-2">
       <li v-for="mail in mails" :key="mail.id">

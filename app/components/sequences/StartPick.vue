@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { JOINED, startKinds, type Starting } from '~~/core/sequences'
+import { JOINED, mailedWays, startKinds, type MailedStart, type Starting } from '~~/core/sequences'
 
 /** One way of coming in: what somebody newly does, or a date of theirs. */
 defineProps<{ start: Starting }>()
@@ -7,6 +7,10 @@ const emit = defineEmits<{ change: [start: Starting]; remove: [] }>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const dates = computed(() => of.value.fields.filter(({ kind }) => kind === 'date'))
+/** Names are no fields that are noted. */
+const ownFields = computed(() =>
+  of.value.fields.filter(({ key }) => key !== 'first_name' && key !== 'last_name'),
+)
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 const QUARTER = 90 * 24 * 60 * 60_000
 </script>
@@ -36,12 +40,92 @@ const QUARTER = 90 * 24 * 60 * 60_000
         by “{{ form.name }}”
       </option>
     </select>
-    <EventPick
-      v-else-if="start.is === 'event'"
-      label="Which event starts it"
-      :name="start.name"
-      @change="emit('change', { ...start, name: $event })"
+    <template v-else-if="start.is === 'event'">
+      <EventPick
+        label="Which event starts it"
+        :name="start.name"
+        @change="emit('change', { ...start, name: $event })"
+      />
+      <CarriedPick :where="start.where" @change="emit('change', { ...start, where: $event })" />
+    </template>
+    <template v-else-if="start.is === 'tag'">
+      <select
+        class="field field-sm"
+        aria-label="Gets or loses"
+        :value="start.gets ? 'gets' : 'loses'"
+        @change="emit('change', { ...start, gets: value($event) === 'gets' })"
+      >
+        <option value="gets">gets the tag</option>
+        <option value="loses">loses the tag</option>
+      </select>
+      <select
+        class="field field-sm"
+        aria-label="Which tag starts it"
+        :value="start.tagId || ''"
+        @change="emit('change', { ...start, tagId: Number(value($event)) })"
+      >
+        <option value="">{{ of.tags.length ? 'choose a tag' : 'no tag is on file yet' }}</option>
+        <option v-for="tag in of.tags" :key="tag.id" :value="tag.id">{{ tag.name }}</option>
+      </select>
+    </template>
+    <template v-else-if="start.is === 'field'">
+      <select
+        class="field field-sm"
+        aria-label="Which field starts it"
+        :value="start.field"
+        @change="emit('change', { is: 'field', field: value($event), to: null })"
+      >
+        <option v-if="!start.field" value="">choose a field</option>
+        <option v-for="field in ownFields" :key="field.key" :value="field.key">
+          {{ field.name }}
+        </option>
+      </select>
+      <KeptInput
+        v-if="start.field"
+        class="field field-sm"
+        aria-label="To the value"
+        placeholder="to whatever value"
+        maxlength="1000"
+        :value="start.to ?? ''"
+        @taken="emit('change', { ...start, to: $event.trim() || null })"
+      />
+    </template>
+    <template v-else-if="start.is === 'mailed'">
+      <select
+        class="field field-sm"
+        aria-label="Which mailing starts it"
+        :value="start.mailingId || ''"
+        @change="emit('change', { ...start, mailingId: Number(value($event)) })"
+      >
+        <option value="">choose a mailing</option>
+        <option v-for="one in of.otherMailings" :key="one.id" :value="one.id">
+          {{ one.name }}
+        </option>
+      </select>
+      <select
+        class="field field-sm"
+        aria-label="What they do with it"
+        :value="start.did"
+        @change="emit('change', { ...start, did: value($event) as MailedStart['did'] })"
+      >
+        <option v-for="(words, did) in mailedWays" :key="did" :value="did">{{ words }}</option>
+      </select>
+      <LengthField
+        v-if="start.did === 'not opened'"
+        label="Within"
+        :ms="start.within"
+        :most="QUARTER"
+        @change="emit('change', { ...start, within: Math.max(3_600_000, $event) })"
+      />
+    </template>
+    <StartMoment
+      v-else-if="start.is === 'moment'"
+      :start="start"
+      @change="emit('change', $event)"
     />
+    <span v-else-if="start.is === 'api'" class="muted small"
+      >A program says who: POST /api/v1/sequences with this sequence’s number, {{ of.id }}.</span
+    >
     <label v-else-if="start.is === 'ordered'" class="flex items-center gap-2"
       ><input
         type="checkbox"

@@ -77,6 +77,7 @@ function setHeldOut(percent: number) {
         <option v-for="({ name }, is) in startKinds" :key="is" :value="is">{{ name }}</option>
       </select>
     </div>
+    <AlreadyThere :start="start" @change="store.changeStart({ ...start, already: $event })" />
     <AgainPick :again="start.again" @change="store.changeStart({ ...start, again: $event })" />
     <div class="grid gap-1">
       <span class="muted small">Of them, who is in any of</span>
@@ -124,8 +125,8 @@ function setHeldOut(percent: number) {
     />
   </fieldset>
   <p class="muted small mt-3">
-    What was before it runs lets nobody in. Whoever unsubscribes or is suppressed leaves the
-    sequence, too.
+    {{ start.already ? '' : 'What was before it runs lets nobody in.' }} Whoever unsubscribes or is
+    suppressed leaves the sequence, too.
   </p>
   <LetIn v-if="of.state === 'running'" />
 </template>

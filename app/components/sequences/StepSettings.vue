@@ -12,7 +12,7 @@ function setNote(words: string) {
 </script>
 
 <template>
-  <MailSettings v-if="step.kind === 'mail'" :step="step" />
+  <MailSettings v-if="step.kind === 'mail'" :id="id" :step="step" />
   <WaitSettings v-else-if="step.kind === 'wait'" :id="id" :step="step" />
   <ForkSettings v-else-if="step.kind === 'fork'" :id="id" :step="step" />
   <SplitSettings v-else-if="step.kind === 'split'" :id="id" :step="step" />

@@ -10,16 +10,34 @@ import {
   type Again,
   type DateStart,
   type Happening,
+  type MomentStart,
   type OpenHours,
   type Starting,
   type Step,
   type WaitStep,
 } from '~~/core/sequences'
 import type { OpenSequence } from '~/stores/sequence'
+import { writeComparison, type Carried } from '~~/core/segments'
+import { dayText } from '~~/core/time'
+import { repeatWords } from './repeats'
 import { waitWords } from './waits'
 
-type Of = Pick<OpenSequence, 'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists'>
-type OfStart = Pick<OpenSequence, 'listId' | 'lists' | 'segments' | 'fields' | 'signUps'>
+type Of = Pick<
+  OpenSequence,
+  'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists' | 'links'
+>
+type OfStart = Pick<
+  OpenSequence,
+  'listId' | 'lists' | 'segments' | 'fields' | 'signUps' | 'tags' | 'otherMailings'
+>
+
+/** What an event carried: "sum over 100". */
+export const carriedWords = ({ property, test }: Carried): string =>
+  `${property} ${writeComparison(test)}`
+
+/** The words of a link, or where it leads. */
+const linkWords = (url: string, { links }: Pick<Of, 'links'>): string =>
+  `“${links.find((one) => one.url === url)?.words.trim() || url}”`
 
 export const mailWords = (id: number, { mailings }: Pick<Of, 'mailings'>): string => {
   const mail = mailings.find((one) => one.id === id)
@@ -32,7 +50,9 @@ export function happeningWords(what: Happening, of: Of): string {
     case 'ordered':
       return happenings.ordered
     case 'did':
-      return what.event ? `did “${what.event}”` : happenings.did
+      return what.event
+        ? `did “${what.event}”${what.where ? ` with ${carriedWords(what.where)}` : ''}`
+        : happenings.did
     case 'opened':
     case 'clicked': {
       const step = what.mail === null ? undefined : of.map.steps[what.mail]
@@ -42,7 +62,12 @@ export function happeningWords(what: Happening, of: Of): string {
           : step?.kind === 'mail'
             ? `“${mailWords(step.mailingId, of)}”`
             : 'a mail that is gone'
-      return what.is === 'opened' ? `opened ${which}` : `clicked in ${which}`
+      if (what.is === 'opened') return `opened ${which}`
+      return what.link ? `clicked ${linkWords(what.link, of)}` : `clicked in ${which}`
+    }
+    case 'answered': {
+      const said = what.taken ? 'took them' : 'refused them'
+      return `another program ${said}${what.where ? `, with ${carriedWords(what.where)}` : ''}`
     }
     case 'fits': {
       const ids = segmentsOf(what)
@@ -66,7 +91,9 @@ export function startingWords(start: Starting, of: OfStart): string {
         : `joins ${list} by “${named(of.signUps, start.signUpId)}”`
     }
     case 'event':
-      return start.name ? `does “${start.name}”` : startKinds.event.name
+      return start.name
+        ? `does “${start.name}”${start.where ? ` with ${carriedWords(start.where)}` : ''}`
+        : startKinds.event.name
     case 'ordered':
       return start.first ? 'orders for the first time' : 'orders'
     case 'left behind':
@@ -76,6 +103,28 @@ export function startingWords(start: Starting, of: OfStart): string {
       return `${start.comes ? 'comes into' : 'leaves'} ${named(of.segments, start.segmentId)}`
     case 'date':
       return dateWords(start, of)
+    case 'tag':
+      if (start.tagId === 0) return startKinds.tag.name
+      return `${start.gets ? 'gets' : 'loses'} the tag ${named(of.tags, start.tagId)}`
+    case 'field': {
+      const field = of.fields.find(({ key }) => key === start.field)?.name
+      if (!field) return startKinds.field.name
+      return start.to === null ? `has another ${field}` : `has ${field} set to ${start.to}`
+    }
+    case 'mailed': {
+      if (start.mailingId === 0) return startKinds.mailed.name
+      const mailing = `“${named(of.otherMailings, start.mailingId)}”`
+      const did = { sent: 'is sent', opened: 'opens', clicked: 'clicks in' }
+      return start.did === 'not opened'
+        ? `does not open ${mailing}`
+        : `${did[start.did]} ${mailing}`
+    }
+    case 'moment':
+      return start.segmentId === 0
+        ? 'is on the list'
+        : `is in ${named(of.segments, start.segmentId)}`
+    case 'api':
+      return startKinds.api.name
   }
 }
 
@@ -94,16 +143,27 @@ export function startWords(by: readonly Starting[], of: OfStart): string {
 
 /** What else is to be said of ways in: "no order in 4 hours". */
 export function startAbout(by: readonly Starting[]): string[] {
-  return by.flatMap((start) =>
-    start.is === 'left behind'
-      ? [
-          `no ${start.unless === null ? 'order' : `“${start.unless}”`} in ${waitWords(start.within)}`,
-        ]
-      : start.is === 'date'
-        ? [`at ${String(start.hour).padStart(2, '0')}:00`]
-        : [],
-  )
+  return by.flatMap((start): string[] => {
+    switch (start.is) {
+      case 'left behind': {
+        const what = start.unless === null ? 'order' : `“${start.unless}”`
+        return [`no ${what} in ${waitWords(start.within)}`]
+      }
+      case 'date':
+        return [`at ${clock(start.hour * 60)}`]
+      case 'mailed':
+        return start.did === 'not opened' ? [`within ${waitWords(start.within)}`] : []
+      case 'moment':
+        return start.from ? [`${momentWords(start)}, at ${clock(start.hour * 60)}`] : []
+      default:
+        return []
+    }
+  })
 }
+
+/** "every first Monday of the month, from 4 Jan 2027 on". */
+const momentWords = ({ from, rule }: MomentStart): string =>
+  rule === null ? `on ${dayText(from)}` : `${repeatWords(rule, from)}, from ${dayText(from)} on`
 
 /** How often somebody may come in. */
 export function againWords(again: Again): string {
@@ -144,12 +204,18 @@ export function actWords(act: Act, of: Of): string {
       return `subscribe to ${of.lists.find(({ id }) => id === act.listId)?.name ?? 'a list'}`
     case 'note':
       return 'write a note'
+    case 'tell':
+      return act.to ? `tell ${act.to}` : 'tell the team'
+    case 'hand':
+      return `hand over to ${hostOf(act.url)}`
     case 'leave':
       return act.listId === null ? 'unsubscribe' : 'unsubscribe from a list'
     default:
       return actNames[act satisfies never]
   }
 }
+
+const hostOf = (url: string) => (URL.canParse(url) ? new URL(url).hostname : 'another program')
 
 const days = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 const clock = (minute: number) =>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import type { Handler } from '~~/core/team'
+import type { MoreAct } from '../common/MoreMenu.vue'
 
 /** What is done with a sign-up as a whole, as far as its state and one's role allow. */
 const props = defineProps<{
@@ -18,16 +17,9 @@ const emit = defineEmits<{
   end: []
   remove: []
 }>()
-const session = useSession()
-interface Act {
-  name: string
-  handler: Handler
-  offered: boolean
-  run: () => void
-}
 const acts = computed(() => {
   const stands = props.state === 'live' || props.state === 'paused'
-  const all: Act[] = [
+  const all: MoreAct[] = [
     {
       name: props.test,
       handler: 'POST /api/sign-ups/[id]/publish',
@@ -71,25 +63,10 @@ const acts = computed(() => {
       run: () => emit('remove'),
     },
   ]
-  return all.filter(({ handler, offered }) => offered && session.may(handler))
+  return all
 })
 </script>
 
 <template>
-  <Menu v-if="acts.length" as="div" class="relative">
-    <MenuButton class="btn btn-sm">More</MenuButton>
-    <MenuItems
-      class="floats absolute right-0 z-30 mt-1 w-[210px] rounded-md border border-line bg-sheet p-1.5 focus:outline-none"
-    >
-      <MenuItem v-for="one in acts" :key="one.name" v-slot="{ active }">
-        <button
-          class="block min-h-7 w-full rounded px-2 py-1 text-left"
-          :class="active && 'bg-brass-100'"
-          @click="one.run()"
-        >
-          {{ one.name }}
-        </button>
-      </MenuItem>
-    </MenuItems>
-  </Menu>
+  <MoreMenu :acts="acts" />
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { stepsInOrder, type SequenceMap } from '~~/core/sequences'
+import type { MoreAct } from '~/components/common/MoreMenu.vue'
 import { stepWords } from '~/components/sequences/words'
 
 const route = useRoute()
@@ -8,7 +9,7 @@ const store = useSequence()
 const notices = useNotices()
 const busy = ref(false)
 const fault = ref('')
-const asking = ref<'end' | 'delete' | null>(null)
+const asking = ref<'end' | 'delete' | 'publish' | null>(null)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
@@ -31,14 +32,14 @@ onBeforeUnmount(() => rehearsal.show(false))
 const chosenStep = computed(() =>
   store.chosen === null ? undefined : store.sequence?.map.steps[store.chosen],
 )
-async function tell(what: 'start' | 'pause' | 'end') {
+async function tell(what: 'start' | 'pause' | 'end', moves = false) {
   asking.value = null
   fault.value = ''
   // Nothing is started while what was changed here is not saved; stopping it never waits.
   const unsaved = what === 'start' ? await useUnsaved().settle(`/api/sequences/${id.value}`) : null
   if (unsaved) return void (fault.value = unsaved)
   busy.value = true
-  const body = what === 'start' ? { revision: store.keeper!.state.value.known!.version } : {}
+  const body = what === 'start' ? { revision: store.keeper!.state.value.known!.version, moves } : {}
   await act(`/api/sequences/${id.value}/${what}`, 'POST', body)
   await store.open(id.value)
   live.changes++
@@ -78,7 +79,9 @@ async function throwAway() {
   notices.say('The sequence is deleted.')
 }
 useKeys((event) => {
-  const { chosen, canChange } = store
+  const { chosen } = store
+  // Of the map that ran nothing is taken out.
+  const canChange = store.canChange && view.value !== 'results'
   if (event.key === 'Delete' && !isWriting(event) && canChange && chosenStep.value && chosen) {
     event.preventDefault()
     return void store.remove(chosen)
@@ -95,6 +98,41 @@ useKeys((event) => {
     return
   event.preventDefault()
   void (event.shiftKey ? store.redo() : store.undo())
+})
+const more = computed((): MoreAct[] => {
+  const { state } = store.sequence!
+  return [
+    {
+      name: 'Discard changes',
+      handler: 'PUT /api/sequences/[id]',
+      offered: store.canChange && store.differs,
+      run: () => void store.discard(),
+    },
+    {
+      name: 'Duplicate',
+      handler: 'POST /api/sequences/[id]/duplicate',
+      offered: true,
+      run: () => void duplicate(),
+    },
+    {
+      name: 'End…',
+      handler: 'POST /api/sequences/[id]/end',
+      offered: state === 'running' || state === 'paused',
+      run: () => (asking.value = 'end'),
+    },
+    {
+      name: 'Delete…',
+      handler: 'DELETE /api/sequences/[id]',
+      offered: state === 'draft',
+      run: () => (asking.value = 'delete'),
+    },
+  ]
+})
+/** What makes it run as it is drawn; nothing where it does. */
+const goes = computed(() => {
+  if (store.sequence!.state === 'draft') return 'Start'
+  if (store.sequence!.state === 'paused') return store.differs ? 'Publish and go on' : 'Go on'
+  return store.differs ? 'Publish' : null
 })
 const about = computed(() => {
   const { version, state, counts } = store.sequence!
@@ -113,15 +151,18 @@ const about = computed(() => {
     <div class="flex flex-none items-center gap-4 border-b border-line bg-sheet px-[18px] py-2">
       <KeptInput
         :value="store.sequence.name"
-        class="field field-sizing-content w-auto max-w-[320px] min-w-[120px] border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
+        class="field field-sizing-content w-auto max-w-[320px] min-w-[120px] flex-none border-transparent px-1 font-head text-[16px] font-[640] hover:border-line"
         aria-label="Name of the sequence"
         maxlength="100"
         @taken="store.set({ name: $event })"
       />
-      <StateMark :state="store.sequence.state" />
-      <span class="muted small">{{ about }}</span>
-      <ChoiceButtons v-model="view" class="ml-auto" label="View" :options="[...views]" />
-      <div class="flex items-center gap-2">
+      <StateMark class="flex-none" :state="store.sequence.state" />
+      <span class="muted small min-w-0 truncate">{{ about }}</span>
+      <span v-if="store.differs" class="small flex-none font-semibold text-brass-700"
+        >changed, not published</span
+      >
+      <ChoiceButtons v-model="view" class="ml-auto flex-none" label="View" :options="[...views]" />
+      <div class="flex flex-none items-center gap-2">
         <template v-if="store.canChange">
           <UndoRedo
             :past="store.past.length > 0"
@@ -130,30 +171,7 @@ const about = computed(() => {
             @redo="store.redo()"
           />
         </template>
-        <button
-          v-may="'POST /api/sequences/[id]/duplicate'"
-          class="btn btn-sm"
-          :disabled="busy"
-          @click="duplicate"
-        >
-          Duplicate
-        </button>
-        <button
-          v-if="store.sequence.state === 'draft'"
-          v-may="'DELETE /api/sequences/[id]'"
-          class="btn btn-sm"
-          @click="asking = 'delete'"
-        >
-          Delete
-        </button>
-        <button
-          v-if="store.sequence.state === 'running' || store.sequence.state === 'paused'"
-          v-may="'POST /api/sequences/[id]/end'"
-          class="btn btn-sm"
-          @click="asking = 'end'"
-        >
-          End
-        </button>
+        <MoreMenu :acts="more" :disabled="busy" />
         <button
           v-if="store.sequence.state === 'running'"
           v-may="'POST /api/sequences/[id]/pause'"
@@ -164,12 +182,12 @@ const about = computed(() => {
           Pause
         </button>
         <button
-          v-if="store.canChange"
+          v-if="store.canChange && goes"
           class="btn btn-sm btn-go"
           :disabled="busy || store.waits !== null || store.sequence.problems.length > 0"
-          @click="tell('start')"
+          @click="store.differs ? (asking = 'publish') : tell('start')"
         >
-          {{ store.sequence.state === 'paused' ? 'Go on' : 'Start' }}
+          {{ goes }}
         </button>
       </div>
     </div>
@@ -181,7 +199,7 @@ const about = computed(() => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
-      <div class="min-w-0 flex-1">
+      <div class="min-w-0 flex-1" :class="store.counting && 'invisible'">
         <SequenceMap :key="`${id} ${view === 'results'}`" :wide="view === 'results'" />
       </div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
@@ -190,7 +208,9 @@ const about = computed(() => {
           class="border-b border-line px-4 py-3"
           aria-label="What it lacks"
         >
-          <h2>Before it can start</h2>
+          <h2>
+            {{ store.sequence.version ? 'Before it can be published' : 'Before it can start' }}
+          </h2>
           <p v-for="one in store.sequence.problems" :key="one" class="mt-1.5 flex gap-2">
             <MarkDot level="blocker" class="mt-1 flex-none" /><span>{{ one }}</span>
           </p>
@@ -221,6 +241,12 @@ const about = computed(() => {
         </section>
       </aside>
     </div>
+    <PublishDialog
+      :open="asking === 'publish'"
+      :busy="busy"
+      @close="asking = null"
+      @publish="tell('start', $event)"
+    />
     <BaseDialog :open="asking === 'end'" title="End this sequence?" @close="asking = null">
       <p>
         {{ people(store.sequence.counts.inside) }} inside will get nothing more from it. What came

@@ -1,4 +1,4 @@
-import { sql } from 'kysely'
+import { sql, type RawBuilder } from 'kysely'
 import type { PersonFacts } from '../person-facts'
 import {
   familyOf,
@@ -23,7 +23,13 @@ export interface DidEvent {
   name: string
   times: Times
   withinDays: number | null
-  where: { property: string; test: Comparison } | null
+  where: Carried | null
+}
+
+/** What is asked of something that an event carried. */
+export interface Carried {
+  property: string
+  test: Comparison
 }
 
 const propertyForm = /^[\w .-]{1,60}$/
@@ -31,7 +37,7 @@ const propertyForm = /^[\w .-]{1,60}$/
 export const event: ConditionKind<DidEvent> = {
   read(json) {
     const times = readTimes(json.times)
-    const where = json.where == null ? null : readWhere(json.where)
+    const where = json.where == null ? null : readCarried(json.where)
     return times && isText(json.name) && (where || json.where == null) && isWithin(json.withinDays)
       ? { kind: 'event', name: json.name, times, withinDays: json.withinDays ?? null, where }
       : null
@@ -41,11 +47,7 @@ export const event: ConditionKind<DidEvent> = {
     const since = sinceOf(withinDays, asked.now)
     const parts = [sql`v.person_id = facts.person_id and v.name = ${name}`]
     if (since !== null) parts.push(sql`v.at >= ${since}`)
-    if (where) {
-      const path = `$."${where.property}"`
-      const family = propertyFamily(where.test)
-      parts.push(compareJson(sql`v.props`, path, family, where.test, asked, (value) => value))
-    }
+    if (where) parts.push(carriedSql(where, sql`v.props`, asked))
     return timesSql(
       sql`(select count(*) from events v where ${sql.join(parts, sql` and `)})`,
       times,
@@ -73,7 +75,14 @@ export const event: ConditionKind<DidEvent> = {
   never: (of) => (isOnce(of.times) ? { ...of, times: notOnce } : null),
 }
 
-function readWhere(json: unknown): { property: string; test: Comparison } | null {
+/** Whether what an event carried (`props`, its JSON) is as asked. */
+export function carriedSql({ property, test }: Carried, props: RawBuilder<unknown>, asked: Asked) {
+  const value = (of: RawBuilder<unknown>) => of
+  return compareJson(props, `$."${property}"`, propertyFamily(test), test, asked, value)
+}
+
+/** Reads what is asked of an event from JSON that came from outside; null where it is nothing of the kind. */
+export function readCarried(json: unknown): Carried | null {
   if (typeof json !== 'object' || json === null) return null
   const { property, test } = json as Record<string, unknown>
   const read = readComparison(test)

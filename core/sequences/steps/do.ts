@@ -1,4 +1,4 @@
-import type { Effect, StepKind } from './kind'
+import { handHows, type Effect, type HandHow, type StepKind } from './kind'
 
 /** What is done with somebody besides mail, one after the other. */
 export interface DoStep {
@@ -18,6 +18,8 @@ export const actNames: Record<Act['is'], string> = {
   join: 'Subscribe to a list',
   leave: 'Unsubscribe from a list',
   note: 'Write a note on them',
+  tell: 'Tell the team by mail',
+  hand: 'Hand over to another program',
 }
 const MOST_ACTS = 10
 
@@ -46,6 +48,15 @@ export const doing: StepKind<DoStep> = {
     ...(acts.some((act) => act.is === 'note' && act.text.trim() === '')
       ? ['A note is to be written, and has no words.']
       : []),
+    ...(acts.some((act) => act.is === 'tell' && (act.to === '' || act.text.trim() === ''))
+      ? ['The team is told by mail, and it is not said who, or what.']
+      : []),
+    ...(acts.some((act) => act.is === 'hand' && !isWebAddress(act.url))
+      ? ['People are handed over to another program, and its web address is missing.']
+      : []),
+    ...(acts.some((act) => act.is === 'hand' && hasTwice(act.fields.map((field) => field.as)))
+      ? ['Two values are handed over under the same name.']
+      : []),
     ...(acts.some((act) => act.is === 'stop' && act.sequenceId === 0)
       ? ['People are taken out of another sequence, and it is not said which.']
       : []),
@@ -55,12 +66,28 @@ export const doing: StepKind<DoStep> = {
   ],
 }
 
+/** The values that can go along besides fields, by their keys, and {@link OF_EVENT} with what the event carried that they came in by, as a fill-in names it. */
+export const handable = { first_name: 'First name', last_name: 'Last name' } as const
+export const OF_EVENT = 'event.'
+const MOST_FIELDS = 30
+
+function readField(json: unknown): { as: string; from: string } | null {
+  const { as, from } = (json ?? {}) as Record<string, unknown>
+  const isName = (text: unknown): text is string =>
+    typeof text === 'string' && text.length > 0 && text.length <= 100
+  return isName(as) && isName(from) ? { as, from } : null
+}
+
+const hasTwice = (names: readonly string[]) => new Set(names).size < names.length
+
+function isWebAddress(text: string): boolean {
+  return URL.canParse(text) && /^https?:$/.test(new URL(text).protocol)
+}
+
 function readAct(json: unknown): Act | null {
   if (typeof json !== 'object' || json === null) return null
-  const { is, tag, field, value, sequenceId, listId, statement, text } = json as Record<
-    string,
-    unknown
-  >
+  const { is, tag, field, value, sequenceId, listId, statement, text, to, url, how, fields } =
+    json as Record<string, unknown>
   const isText = (text: unknown, most: number): text is string =>
     typeof text === 'string' && text.length <= most
   /** 0: none is chosen yet. */
@@ -78,6 +105,17 @@ function readAct(json: unknown): Act | null {
       return isId(listId) && isText(statement, 2_000) ? { is, listId, statement } : null
     case 'note':
       return isText(text, 2_000) ? { is, text } : null
+    case 'tell':
+      return isText(to, 320) && isText(text, 2_000) ? { is, to, text } : null
+    case 'hand': {
+      const read =
+        Array.isArray(fields) && fields.length <= MOST_FIELDS ? fields.map(readField) : []
+      if (!Array.isArray(fields) || read.length !== fields.length || read.includes(null))
+        return null
+      if (!isText(url, 2_000) || typeof how !== 'string' || !Object.hasOwn(handHows, how))
+        return null
+      return { is, url, how: how as HandHow, fields: read as { as: string; from: string }[] }
+    }
     case 'leave':
       return listId === null || Number.isSafeInteger(listId)
         ? { is, listId: listId as number | null }

@@ -29,9 +29,9 @@ export const fork: StepKind<ForkStep> = {
       words: ways.length > 1 ? `way ${n + 1}` : 'yes',
     })),
   ],
-  problems: ({ ways }, isMail) =>
+  problems: ({ ways }, around) =>
     ways.flatMap(({ when }) => {
-      const lacks = whatItLacks(when, isMail)
+      const lacks = whatItLacks(when, around)
       return lacks ? [`A fork asks for ${lacks}.`] : []
     }),
 }

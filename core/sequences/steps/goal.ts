@@ -23,8 +23,8 @@ export const goal: StepKind<GoalStep> = {
       : null
   },
   carryOut: () => ({ effects: [], way: 0 }),
-  problems({ when }, isMail) {
-    const lacks = whatItLacks(when, isMail)
+  problems({ when }, around) {
+    const lacks = whatItLacks(when, around)
     return lacks ? [`The goal asks for ${lacks}.`] : []
   },
 }

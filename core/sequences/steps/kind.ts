@@ -1,5 +1,5 @@
 import type { Day } from '../../time'
-import type { Happening } from '../happening'
+import type { Around, Happening } from '../happening'
 import type { Step } from '.'
 
 /** What must be known of somebody who comes to a step. */
@@ -16,6 +16,8 @@ export interface InsideFacts extends ArrivalFacts {
   suppressed: boolean
   /** They asked for no mail until then; null: they did not. */
   pausedUntil: number | null
+  /** From when on the frequency cap and their own wish leave room for one more mail, UTC ms. Absent: there is room now. */
+  roomFrom?: () => number
   /** Whether something holds for them now. */
   holds: (what: Happening) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
@@ -23,6 +25,23 @@ export interface InsideFacts extends ArrivalFacts {
   /** The shares that a split has come to, in tenths of a percent by way; null: as its map says. */
   sharesOf: (step: string) => readonly number[] | null
 }
+
+/** Hands somebody over to another program: JSON by POST to an address, signed, once for each time they come by the step. */
+export interface HandOver {
+  is: 'hand'
+  url: string
+  how: HandHow
+  /** What of them goes along: under which name, and which of their values (see {@link handable}). */
+  fields: { as: string; from: string }[]
+}
+
+/** Whether the other program is to add them, to change who is there already, or either. */
+export const handHows = {
+  both: 'add, or update who is there',
+  add: 'only add',
+  update: 'only update who is there',
+} as const
+export type HandHow = keyof typeof handHows
 
 /** What carrying a step out does in the world. */
 export type Effect =
@@ -36,6 +55,9 @@ export type Effect =
   /** Subscribes them to a list, by words that they agreed to; not who left it. */
   | { is: 'join'; listId: number; statement: string }
   | { is: 'note'; text: string }
+  /** Tells somebody of the team by mail, with these words. */
+  | { is: 'tell'; to: string; text: string }
+  | HandOver
   /** Unsubscribes from a list; null: the sequence's own, so that they leave it, too. */
   | { is: 'leave'; listId: number | null }
 
@@ -59,6 +81,6 @@ export interface StepKind<S extends Step = Step> {
   due?(step: S, now: number, facts: ArrivalFacts): number
   /** The ways on, the main one first; absent: one, which leads to `next`. */
   ways?(step: S): Way[]
-  /** What it lacks, in sentences that stand beside it. `isMail`: whether a step of the map is a mail. */
-  problems?(step: S, isMail: (step: string) => boolean): string[]
+  /** What it lacks, in sentences that stand beside it. */
+  problems?(step: S, around: Around): string[]
 }

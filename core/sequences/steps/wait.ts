@@ -80,10 +80,10 @@ export const wait: StepKind<WaitStep> = {
     const end = within(step, arrived + step.ms, zone)
     return now >= end ? { effects: [], way: 1 } : { stay: end }
   },
-  problems({ until }, isMail) {
+  problems({ until }, around) {
     if (until?.is === 'date' && until.of === '')
       return ['A wait goes on by a date of theirs, and it is not said which.']
-    const lacks = until?.is === 'happens' ? whatItLacks(until.what, isMail) : null
+    const lacks = until?.is === 'happens' ? whatItLacks(until.what, around) : null
     return lacks ? [`A wait asks for ${lacks}.`] : []
   },
 }

@@ -1,5 +1,5 @@
-import { button, heading, letterOf, text } from '../../letters/templates/build'
-import type { Letter } from '../../letters'
+import { block, button, heading, letterOf, text } from '../../letters/templates/build'
+import type { Block, Letter } from '../../letters'
 import { DAY } from '../../time'
 import type { Happening } from '../happening'
 import { emptyMap, insertStep, joinAt, stepsInOrder, type SequenceMap, type Spot } from '../map'
@@ -32,11 +32,15 @@ export function mail(
   title: string,
   lines: string[],
   press: string,
+  between: Block[] = [],
 ): Part {
   const greeting = 'Hello {first name},'
-  const parts = [heading(title), text(greeting, ...lines), button(press)]
+  const parts = [heading(title), text(greeting, ...lines), ...between, button(press)]
   return { letter: letterOf(subject, preview, parts) }
 }
+
+/** The products of the event by which they came in. */
+export const whatItBeganWith = (many: number): Block => block('picks', { by: 'began', many })
 
 export const wait = (days: number, hours?: OpenHours): Part => ({
   step: { kind: 'wait', ms: days * DAY, ...(hours && { hours }) },

@@ -1,5 +1,14 @@
 import { HOUR } from '../../time'
-import { does, goal, mail, mornings, wait, waitFor, type SequenceTemplate } from './build'
+import {
+  does,
+  goal,
+  mail,
+  mornings,
+  wait,
+  waitFor,
+  whatItBeganWith,
+  type SequenceTemplate,
+} from './build'
 
 /** For those who buy. */
 export const customers: SequenceTemplate[] = [
@@ -51,6 +60,7 @@ export const customers: SequenceTemplate[] = [
         'Your basket is still here',
         ['Nothing is lost. If a question kept you, answer this letter.'],
         '[Go back to your basket]',
+        [whatItBeganWith(1)],
       ),
       wait(1),
       mail(

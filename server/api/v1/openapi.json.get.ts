@@ -6,6 +6,8 @@ const about = {
   events: 'Adds events to people on file.',
   orders: 'Adds orders of people on file; the same number twice is taken once.',
   products: 'Adds products, or changes what is known of them: what letters recommend from.',
+  sequences:
+    'Lets people on file into a running sequence whose start says so; who may come in is asked of each.',
   'sign-ups/{key}':
     'Takes what somebody entered for a sign-up that is live, with the words they agreed to; they get its confirming letter.',
 }

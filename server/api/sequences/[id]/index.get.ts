@@ -1,15 +1,20 @@
+import { isAlike } from '~~/core/choices'
 import {
   arrivalsOf,
   mailingsOfSequence,
+  mapOfVersion,
   peopleInside,
+  providersMailed,
   readSequences,
   standingAt,
   startableSequences,
   trafficOf,
+  versionsOf,
 } from '~~/database/sequences'
-import { sequenceCautions, sequenceProblems } from '~~/cases/sequences'
-import { readFields, readLists, eventNames } from '~~/database/people'
-import { senderOf } from '~~/database/mailings'
+import { linksOfSequence, sequenceCautions, sequenceProblems } from '~~/cases/sequences'
+import { teamAddresses } from '~~/database/account'
+import { readFields, readLists, readTags, eventNames } from '~~/database/people'
+import { mailingNames, senderOf } from '~~/database/mailings'
 import { readSignUps } from '~~/database/sign-ups'
 import { readSegments } from '~~/database/segments'
 
@@ -18,6 +23,7 @@ export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const sequence = sequenceOf(event)
   const { id, name, state, map, revision, version, list_id, started_at } = sequence
+  const published = version > 0 ? mapOfVersion(db, id, version) : null
   const { inside, finished, left, heldOut } = readSequences(db).find((one) => one.id === id)!
   return {
     ...{ id, name, state, map, revision, version, listId: list_id, startedAt: started_at },
@@ -26,8 +32,12 @@ export default defineEventHandler((event) => {
     traffic: trafficOf(db, id),
     mailings: mailingsOfSequence(db, id),
     people: peopleInside(db, id, 100),
+    published,
+    // What runs as it is drawn lacks nothing.
     problems:
-      state === 'running' || state === 'ended' ? [] : sequenceProblems(db, sequence, clock()),
+      state === 'ended' || (state === 'running' && isAlike(published, map))
+        ? []
+        : sequenceProblems(db, sequence, clock()),
     cautions: state === 'ended' ? [] : sequenceCautions(sequence),
     fields: readFields(db).map(({ key, name, kind }) => ({ key, name, kind })),
     signUps: readSignUps(db, clock()).map(({ id, name }) => ({ id, name })),
@@ -36,6 +46,12 @@ export default defineEventHandler((event) => {
     lists: readLists(db).map(({ id, name }) => ({ id, name })),
     segments: readSegments(db).map(({ id, name }) => ({ id, name })),
     events: eventNames(db),
+    tags: readTags(db),
+    otherMailings: mailingNames(db, 200),
+    links: linksOfSequence(db, sequence),
     sender: senderOf(db, null),
+    team: teamAddresses(db),
+    versions: versionsOf(db, id),
+    providers: providersMailed(db, id),
   }
 })

@@ -2,9 +2,9 @@ import { startSequence } from '~~/database/sequences'
 import { sequenceProblems } from '~~/cases/sequences'
 import { sequenceStartInput } from '~~/shared/mailing-inputs'
 
-/** Lets a sequence run from now on, as it was seen by who starts it. What it lacks keeps it from it. */
+/** Lets a sequence run from now on, or publishes what was drawn beside it, as it was seen. What it lacks keeps it from it. */
 export default defineEventHandler(async (event) => {
-  const { revision } = await readInput(event, sequenceStartInput)
+  const { revision, moves } = await readInput(event, sequenceStartInput)
   const { db, clock, sends } = satchel()
   const sequence = sequenceOf(event)
   if (!sends)
@@ -14,7 +14,9 @@ export default defineEventHandler(async (event) => {
   if (sequence.revision !== revision)
     throw overtaken('It has changed since you saw it. Look at it again, then start it.')
   const problems = sequenceProblems(db, sequence, clock())
-  if (problems.length) throw refused(`It can’t start yet. ${problems.join(' ')}`)
-  if (!startSequence(db, sequence, clock())) throw refused('It runs already, or has ended.')
+  const what = sequence.state === 'running' ? 'be published' : 'start'
+  if (problems.length) throw refused(`It can’t ${what} yet. ${problems.join(' ')}`)
+  if (!startSequence(db, sequence, clock(), { moves }))
+    throw refused('It runs already as it is drawn, or has ended.')
   return { ok: true }
 })

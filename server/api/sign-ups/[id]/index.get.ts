@@ -1,6 +1,6 @@
 import { marksOf } from '~~/cases/sign-ups'
 import { readFields, readLists, readTags } from '~~/database/people'
-import { usersOf } from '~~/database/account'
+import { teamAddresses } from '~~/database/account'
 import { startableSequences } from '~~/database/sequences'
 import { aboutFile, isPublished, runningTest, versionsOf } from '~~/database/sign-ups'
 
@@ -9,7 +9,7 @@ export default defineEventHandler((event) => {
   const { db, url } = satchel()
   const signUp = signUpOf(event)
   const { id, key, name, state, form, revision, live_version } = signUp
-  const { letterhead, name: sender, sender_address, postal_address } = account()
+  const { letterhead, name: sender, postal_address } = account()
   return {
     ...{ id, key, name, state, form, revision, liveVersion: live_version },
     published: isPublished(db, signUp),
@@ -28,7 +28,7 @@ export default defineEventHandler((event) => {
       name,
       listId: list_id,
     })),
-    team: [...new Set([sender_address, ...usersOf(db).map(({ address }) => address)])],
+    team: teamAddresses(db),
     ...{ letterhead, sender, postalAddress: postal_address },
   }
 })
