@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import { createRenderer } from 'vue'
+import type { RouteLocationRaw } from 'vue-router'
 import { forgetKeepers } from './composables/changes'
 
 /** One request as the server would have got it. */
@@ -28,9 +29,11 @@ export function madeUpServer() {
   useSession().user = { id: 1, name: 'Wren', address: 'wren@galewright.example', role: 'owner' }
   forgetKeepers()
   const sent: Sent[] = []
-  const visited: string[] = []
-  vi.stubGlobal('navigateTo', (path: string) => void visited.push(path))
-  vi.stubGlobal('location', { pathname: '/mail' })
+  const visited: RouteLocationRaw[] = []
+  vi.stubGlobal('useRouter', () => ({
+    push: async (to: RouteLocationRaw) => void visited.push(to),
+  }))
+  vi.stubGlobal('location', { pathname: '/mail', search: '?sort=name' })
   vi.stubGlobal('$fetch', (path: string, options: Partial<Sent> = {}) => {
     return new Promise((done, failed) => {
       sent.push({

@@ -142,9 +142,10 @@ test('what is sensitive asks for the password, and goes on from there', async ()
   await page.getByText('Vic writer can’t sign in any more.').waitFor()
   expect(usersOf(satchel.db).map(({ name }) => name)).not.toContain('Vic writer')
   owner.errors.length = 0
-  // Whoever was removed is out at once.
-  await go(other, '/people')
-  await other.page.waitForURL(/sign-in/)
+  // Whoever was removed is out at once, also on a page that was open.
+  await other.page.getByRole('link', { name: 'People', exact: true }).first().click()
+  await other.page.waitForURL(/sign-in\?to=%2F|sign-in\?to=\//)
+  await other.page.getByLabel('E-mail address').waitFor()
 })
 
 test('the audit log says who did what', async () => {

@@ -63,11 +63,13 @@ test('what was there stays while the server does not answer, and the sentence sa
   expect(problem.value).toMatch(/does not answer just now/)
 })
 
-test('a refusal becomes a notice; whoever is signed out is led to the door', async () => {
+test('a refusal becomes a notice; whoever is signed out is led to the door, and back from it', async () => {
+  useSession().loaded = true
   const asking = ask('/api/mailings')
   server.latest('/api/mailings').refuse(401, 'Please sign in.')
   expect(await asking).toBeNull()
-  expect(server.visited).toEqual(['/sign-in'])
+  expect(server.visited).toEqual([{ path: '/sign-in', query: { to: '/mail?sort=name' } }])
+  expect(useSession().loaded).toBe(false)
   expect(useNotices().notices).toMatchObject([{ kind: 'refused', text: 'Please sign in.' }])
 })
 

@@ -30,14 +30,24 @@ export async function orNotice<T>(answer: Promise<T>): Promise<T | null> {
   }
 }
 
+/** The session has ended: who signs in goes on where they were. */
+function signInAgain() {
+  const session = useSession()
+  // On the way out already.
+  if (!session.loaded) return
+  // Otherwise they are taken for signed in, and sent home.
+  session.loaded = false
+  const to = location.pathname + location.search
+  void goTo({ path: '/sign-in', query: { to } })
+}
+
 /** The server's sentence about what is wrong, and which fields it is about. */
 export function problemOf(error: unknown): Problem {
   const fetched = error as FetchError<{
     message?: string
     data?: { fields?: Record<string, string> }
   }>
-  if (fetched.statusCode === 401 && !location.pathname.startsWith('/sign-in'))
-    void navigateTo('/sign-in')
+  if (fetched.statusCode === 401 && !location.pathname.startsWith('/sign-in')) signInAgain()
   const offline = fetched.statusCode === undefined
   return {
     message: offline

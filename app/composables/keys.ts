@@ -28,11 +28,11 @@ export const useShell = defineStore('shell', {
 
 /** Writes a new letter: first one chooses what to start from. */
 export async function writeLetter() {
-  await navigateTo('/mail/new')
+  await goTo('/mail/new')
 }
 
 /** A new mailing with the letter of a template, opened at its letter. */
 export async function startLetter(template: string) {
   const made = await act<{ id: number }>('/api/mailings', 'POST', { template })
-  if (made) await navigateTo(`/mail/${made.id}/letter`)
+  if (made) await goTo(`/mail/${made.id}/letter`)
 }

@@ -10,15 +10,16 @@ let router: ReturnType<typeof createRouter>
 beforeEach(async () => {
   router = createRouter({
     history: createMemoryHistory(),
-    routes: [{ path: '/sequences' }, { path: '/sequences/:id' }, { path: '/people' }].map((one) => ({
-      ...one,
-      component: page,
-    })),
+    routes: [{ path: '/sequences' }, { path: '/sequences/:id' }, { path: '/people' }].map(
+      (one) => ({
+        ...one,
+        component: page,
+      }),
+    ),
   })
   await router.push('/sequences')
   vi.stubGlobal('useRouter', () => router)
   vi.stubGlobal('useRoute', () => drawn)
-  vi.stubGlobal('navigateTo', (to: string) => router.replace(to))
 })
 afterEach(() => void vi.unstubAllGlobals())
 

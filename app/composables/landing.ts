@@ -18,7 +18,7 @@ export function useLanding(from: () => string, to: () => string | undefined) {
     // Where the router is. `useRoute()` goes on telling of the page before until the next one is drawn.
     () => (router.currentRoute.value.path === from() && !underway.value ? to() : undefined),
     (next) => {
-      if (next) void navigateTo(next, { replace: true })
+      if (next) void goTo(next, { replace: true })
     },
     { immediate: true },
   )

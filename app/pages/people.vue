@@ -24,7 +24,7 @@ function find() {
   clearTimeout(timer)
   timer = setTimeout(
     () =>
-      void navigateTo(
+      void goTo(
         {
           path: '/people',
           query: {
@@ -39,7 +39,7 @@ function find() {
 }
 useKeys((event) => {
   if (event.key === 'n' && !isWriting(event) && !event.ctrlKey && !event.metaKey)
-    void navigateTo('/people/import')
+    void goTo('/people/import')
 })
 </script>
 

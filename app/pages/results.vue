@@ -90,7 +90,7 @@ useKeys((event) => {
       : event.key === 'k'
         ? listed[Math.max(0, here - 1)]
         : undefined
-  if (next) void navigateTo(`/results/${next.id}`)
+  if (next) void goTo(`/results/${next.id}`)
 })
 </script>
 

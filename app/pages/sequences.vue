@@ -23,7 +23,7 @@ async function begin() {
   const made = await act<{ id: number }>('/api/sequences', 'POST', body)
   if (!made) return
   live.changes++
-  await navigateTo(`/sequences/${made.id}`)
+  await goTo(`/sequences/${made.id}`)
 }
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
@@ -31,7 +31,7 @@ useKeys((event) => {
   const rows = sequences.value ?? []
   const here = rows.findIndex((row) => String(row.id) === route.params.id)
   const next = event.key === 'j' ? rows[here + 1] : event.key === 'k' ? rows[here - 1] : undefined
-  if (next) void navigateTo(`/sequences/${next.id}`)
+  if (next) void goTo(`/sequences/${next.id}`)
 })
 </script>
 

@@ -23,7 +23,7 @@ async function signIn() {
   }
   await session.load()
   const to = String(route.query.to ?? '/')
-  await navigateTo(/^\/(?!\/)/.test(to) ? to : '/')
+  await goTo(/^\/(?!\/)/.test(to) ? to : '/')
 }
 </script>
 

@@ -26,7 +26,7 @@ useKeys((event) => {
   const rows = signUps.value ?? []
   const at = rows.findIndex(here)
   const next = event.key === 'j' ? rows[at + 1] : event.key === 'k' ? rows[at - 1] : undefined
-  if (next) void navigateTo(`/sign-ups/${next.id}`)
+  if (next) void goTo(`/sign-ups/${next.id}`)
 })
 </script>
 

@@ -14,7 +14,7 @@ const { form, faults, busy, submit } = useForm(ownerInput, {
 async function make() {
   if (!(await submit((values) => changeAt('/api/owner', { method: 'POST', body: values })))) return
   await session.load()
-  await navigateTo('/')
+  await goTo('/')
 }
 </script>
 

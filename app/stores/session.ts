@@ -33,10 +33,10 @@ export const useSession = defineStore('session', {
     },
     async signOut() {
       useLive().end()
+      this.loaded = false
       await changeAt('/api/session', { method: 'DELETE' })
       forgetKeepers()
-      this.loaded = false
-      await navigateTo('/sign-in')
+      await goTo('/sign-in')
     },
   },
 })

@@ -8,7 +8,7 @@ async function erase() {
   const done = await act(`/api/people/${props.person.id}/erase`, 'POST', { address: address.value })
   if (!done) return emit('erasing', false)
   useLive().changes++
-  await navigateTo('/people')
+  await goTo('/people')
   useNotices().say('This person is erased.')
 }
 </script>

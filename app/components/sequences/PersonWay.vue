@@ -45,8 +45,7 @@ const name = computed(
   () =>
     [who.value?.first_name, who.value?.last_name].filter(Boolean).join(' ') || who.value?.address,
 )
-const choose = (id: number | undefined) =>
-  void navigateTo({ query: { ...route.query, person: id } })
+const choose = (id: number | undefined) => void goTo({ query: { ...route.query, person: id } })
 
 interface Line {
   at: number

@@ -12,7 +12,7 @@ const which = computed(() => readWhich(route.query))
 function set(change: Partial<Which>) {
   const keys = writeWhich({ days: 1, version: 1, start: 1, segmentId: 1, domain: 'x' })
   const rest = Object.fromEntries(Object.entries(route.query).filter(([key]) => !(key in keys)))
-  void navigateTo({ query: { ...rest, ...writeWhich({ ...which.value, ...change }) } })
+  void goTo({ query: { ...rest, ...writeWhich({ ...which.value, ...change }) } })
 }
 const periods = [7, 30, 90, 365]
 /** The ways in of the map that is shown. */

@@ -47,74 +47,74 @@ const fixed: Command[] = [
     id: 'import',
     name: 'Import people',
     about: 'From a file',
-    run: () => navigateTo('/people/import'),
+    run: () => goTo('/people/import'),
   },
   {
     id: 'calendar',
     name: 'Calendar',
     about: 'What goes out, day by day',
-    run: () => navigateTo('/mail/calendar'),
+    run: () => goTo('/mail/calendar'),
   },
   {
     id: 'vocabulary',
     name: 'Fields, tags, lists',
     about: 'What is known, and how it is called',
-    run: () => navigateTo('/people/vocabulary'),
+    run: () => goTo('/people/vocabulary'),
   },
   {
     id: 'sql',
     name: 'Ask in SQL',
     about: 'A query over people and mail',
-    run: () => navigateTo('/people/sql'),
+    run: () => goTo('/people/sql'),
   },
   {
     id: 'suppressed',
     name: 'Suppressed people',
     about: 'Who is never mailed, and why',
-    run: () => navigateTo('/people?aside=1'),
+    run: () => goTo('/people?aside=1'),
   },
   {
     id: 'segment',
     name: 'New segment',
     about: 'People by a rule',
-    run: () => navigateTo('/people/segments/new'),
+    run: () => goTo('/people/segments/new'),
   },
   {
     id: 'stamps',
     name: 'Stamps',
     about: 'Blocks kept for reuse: change once, and every unsent letter follows',
-    run: () => navigateTo('/mail/stamps'),
+    run: () => goTo('/mail/stamps'),
   },
   {
     id: 'export',
     name: 'Export results',
     about: 'Sends, opens, clicks … as files',
-    run: () => navigateTo('/results/data'),
+    run: () => goTo('/results/data'),
   },
   ...areas.map((area) => ({
     id: area.path,
     name: area.name,
     about: `g ${area.key}`,
-    run: () => navigateTo(area.path),
+    run: () => goTo(area.path),
   })),
   {
     id: 'settings',
     name: 'Settings',
     about: 'Sender, postal address, pace',
-    run: () => navigateTo('/settings'),
+    run: () => goTo('/settings'),
   },
   {
     id: 'letterhead',
     name: 'Letterhead',
     about: 'The look of every letter',
-    run: () => navigateTo('/settings/letterhead'),
+    run: () => goTo('/settings/letterhead'),
   },
-  { id: 'team', name: 'Team', about: 'Users and roles', run: () => navigateTo('/settings/team') },
+  { id: 'team', name: 'Team', about: 'Users and roles', run: () => goTo('/settings/team') },
   {
     id: 'audit',
     name: 'Audit log',
     about: 'Who did what',
-    run: () => navigateTo('/settings/audit'),
+    run: () => goTo('/settings/audit'),
   },
   { id: 'keys', name: 'Keys', about: '?', run: () => (shell.keys = true) },
 ]
@@ -129,39 +129,38 @@ const commands = computed<Command[]>(() => {
             id: 'rule',
             name: found.value.rule,
             about: 'Segment by this rule',
-            run: () =>
-              navigateTo({ path: '/people/segments/new', query: { text: found.value.rule } }),
+            run: () => goTo({ path: '/people/segments/new', query: { text: found.value.rule } }),
           },
         ]),
     ...found.value.segments.map((segment) => ({
       id: `s${segment.id}`,
       name: segment.name,
       about: 'Segment',
-      run: () => navigateTo(`/people/segments/${segment.id}`),
+      run: () => goTo(`/people/segments/${segment.id}`),
     })),
     ...found.value.sequences.map((sequence) => ({
       id: `q${sequence.id}`,
       name: sequence.name,
       about: `Sequence, ${sequence.state}`,
-      run: () => navigateTo(`/sequences/${sequence.id}`),
+      run: () => goTo(`/sequences/${sequence.id}`),
     })),
     ...found.value.signUps.map((signUp) => ({
       id: `u${signUp.id}`,
       name: signUp.name,
       about: `Sign-up, ${signUp.state}`,
-      run: () => navigateTo(`/sign-ups/${signUp.id}`),
+      run: () => goTo(`/sign-ups/${signUp.id}`),
     })),
     ...found.value.mailings.map((mailing) => ({
       id: `m${mailing.id}`,
       name: mailing.name,
       about: `Mailing, ${mailing.state}`,
-      run: () => navigateTo(`/mail/${mailing.id}`),
+      run: () => goTo(`/mail/${mailing.id}`),
     })),
     ...found.value.people.map((person) => ({
       id: `p${person.id}`,
       name: person.name || person.address,
       about: person.name ? person.address : 'Person',
-      run: () => navigateTo(`/people/${person.id}`),
+      run: () => goTo(`/people/${person.id}`),
     })),
   ]
 })
@@ -198,7 +197,7 @@ useKeys((event) => {
   const soon = event.timeStamp - afterG < TOGETHER
   const area = soon ? areas.find(({ key }) => key === event.key) : undefined
   afterG = event.key === 'g' ? event.timeStamp : -Infinity
-  if (area) void navigateTo(area.path)
+  if (area) void goTo(area.path)
 })
 </script>
 

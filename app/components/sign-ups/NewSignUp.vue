@@ -13,7 +13,7 @@ async function begin(template: (typeof signUpTemplates)[number]) {
   if (!made) return
   live.changes++
   emit('close')
-  await navigateTo(`/sign-ups/${made.id}`)
+  await goTo(`/sign-ups/${made.id}`)
 }
 </script>
 

@@ -48,7 +48,7 @@ async function remove(row: Row) {
 }
 async function again(row: Row) {
   const made = await act<{ id: number }>(`/api/mailings/${row.id}/duplicate`, 'POST')
-  if (made) await navigateTo(`/mail/${made.id}/letter`)
+  if (made) await goTo(`/mail/${made.id}/letter`)
 }
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
@@ -56,7 +56,7 @@ useKeys((event) => {
   const at = flat.value.findIndex((row) => row.id === chosen.value?.id)
   const next =
     event.key === 'j' ? flat.value[at + 1] : event.key === 'k' ? flat.value[at - 1] : undefined
-  if (next) void navigateTo({ query: { mailing: next.id } }, { replace: true })
+  if (next) void goTo({ query: { mailing: next.id } }, { replace: true })
 })
 </script>
 

@@ -33,7 +33,7 @@ async function bring(file: File | undefined) {
   )
   bringing.value = false
   if (!made) return
-  await navigateTo(`/mail/${made.id}/letter`)
+  await goTo(`/mail/${made.id}/letter`)
   if (made.notUnderstood.length)
     useNotices().say(
       `Look through it: ${made.notUnderstood.join('; ')}. What a letter can’t hold stands as HTML, cleaned.`,
@@ -57,7 +57,7 @@ const earlier = computed(() =>
 )
 async function from(mailing: Earlier) {
   const made = await act<{ id: number }>(`/api/mailings/${mailing.id}/duplicate`, 'POST')
-  if (made) await navigateTo(`/mail/${made.id}/letter`)
+  if (made) await goTo(`/mail/${made.id}/letter`)
 }
 </script>
 

@@ -31,7 +31,7 @@ async function add() {
       },
     })
     useLive().changes++
-    await navigateTo(`/people/${id}`)
+    await goTo(`/people/${id}`)
   } catch (error) {
     const problem = problemOf(error)
     faults.value = problem.fields

@@ -59,7 +59,7 @@ async function start() {
   busy.value = true
   const id = await countFirst()
   busy.value = false
-  if (id !== null) await navigateTo(`/people/imports/${id}`)
+  if (id !== null) await goTo(`/people/imports/${id}`)
 }
 </script>
 

@@ -77,7 +77,7 @@ const choices = computed(() =>
 )
 const isFiltered = computed(() => filters.some((key) => route.query[key]))
 function filterBy(key: (typeof filters)[number], value: string) {
-  void navigateTo({ query: { ...route.query, [key]: value || undefined } })
+  void goTo({ query: { ...route.query, [key]: value || undefined } })
 }
 
 const currency = computed(() => session.account?.currency ?? 'GBP')
@@ -134,7 +134,7 @@ const sort = computed(() => String(route.query.sort ?? 'joined'))
 const down = computed(() => route.query.way !== 'up')
 function sortBy(key: string) {
   const way = sort.value === key && down.value ? 'up' : undefined
-  void navigateTo({ query: { ...route.query, sort: key, way } }, { replace: true })
+  void goTo({ query: { ...route.query, sort: key, way } }, { replace: true })
 }
 
 const chosen = ref(new Set<number>())
@@ -244,9 +244,7 @@ async function chooseAll() {
       <template v-else-if="isFiltered"
         ><h2>Nobody is all of this</h2>
         <p class="muted mt-1">
-          <button type="button" class="link" @click="navigateTo({ query: {} })">
-            Show everybody
-          </button>
+          <button type="button" class="link" @click="goTo({ query: {} })">Show everybody</button>
         </p></template
       >
       <template v-else

@@ -53,7 +53,7 @@ async function save() {
   if (!made) return
   useLive().changes++
   useNotices().say(`${name.value} is saved: ${people(made.people)}, who stay in it.`)
-  await navigateTo(`/people/segments/${made.id}`)
+  await goTo(`/people/segments/${made.id}`)
 }
 const schema = computed(() =>
   Object.fromEntries(about.value?.views.map((one) => [one.name, Object.keys(one.columns)]) ?? []),

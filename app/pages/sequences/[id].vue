@@ -25,7 +25,7 @@ const views = [
 /** What is looked at; a view has an address. */
 const view = computed({
   get: () => views.find(({ value }) => value === route.query.view)?.value ?? 'map',
-  set: (next) => void navigateTo({ query: next === 'map' ? {} : { view: next } }),
+  set: (next) => void goTo({ query: next === 'map' ? {} : { view: next } }),
 })
 watch(view, (next) => rehearsal.show(next === 'rehearsal'), { immediate: true })
 onBeforeUnmount(() => rehearsal.show(false))
@@ -66,7 +66,7 @@ async function duplicate() {
   if (unsaved) return void (fault.value = unsaved)
   if (!made) return
   live.changes++
-  await navigateTo(`/sequences/${made.id}`)
+  await goTo(`/sequences/${made.id}`)
   notices.say('This is the copy. It is a draft, with letters of its own.')
 }
 async function throwAway() {
@@ -75,7 +75,7 @@ async function throwAway() {
   if (!(await act(path, 'DELETE'))) return
   markGone(path)
   live.changes++
-  await navigateTo('/sequences')
+  await goTo('/sequences')
   notices.say('The sequence is deleted.')
 }
 useKeys((event) => {

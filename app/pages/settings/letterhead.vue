@@ -131,12 +131,12 @@ async function another() {
   })
   if (!made) return
   await load()
-  await navigateTo({ query: { id: made.id } })
+  await goTo({ query: { id: made.id } })
 }
 async function takeAway() {
   const gone = here.value
   if (!gone || !(await act(`/api/letterhead/${gone.id}`, 'DELETE'))) return
-  await navigateTo({ query: {} })
+  await goTo({ query: {} })
   await load()
   useNotices().say(`“${gone.name}” is gone. Its letters are in the usual one.`, {
     label: 'Undo',

@@ -56,14 +56,14 @@ async function tell(what: 'publish' | 'test' | 'pause' | 'resume' | 'end') {
     notices.say(`Version ${done.version} is live: it stands everywhere within a minute.`)
   if (what === 'test' && done) {
     notices.say(`Version ${done.version} is tested from now on: visitors see it or another by lot.`)
-    await navigateTo(`/sign-ups/${id.value}/results`)
+    await goTo(`/sign-ups/${id.value}/results`)
   }
 }
 async function copy() {
   const made = await act<{ id: number }>(`/api/sign-ups/${id.value}/copy`, 'POST')
   if (!made) return
   live.changes++
-  await navigateTo(`/sign-ups/${made.id}`)
+  await goTo(`/sign-ups/${made.id}`)
 }
 async function remove() {
   const path = `/api/sign-ups/${id.value}`
@@ -73,14 +73,14 @@ async function remove() {
   if (!(await act(path, 'DELETE'))) return void store.open(gone)
   markGone(path)
   live.changes++
-  await navigateTo('/sign-ups')
+  await goTo('/sign-ups')
   notices.say('The sign-up is deleted. What came in by it stays.', {
     label: 'Undo',
     async run() {
       if (!(await act(`${path}/restore`, 'POST'))) return
       markBack(path)
       live.changes++
-      await navigateTo(`/sign-ups/${gone}`)
+      await goTo(`/sign-ups/${gone}`)
     },
   })
 }

@@ -56,7 +56,7 @@ function elsewhere({ check }: Mark): { to: string; words: string } | null {
 }
 function show(blockId: string | null) {
   store.chosen = blockId
-  void navigateTo(`/mail/${store.mailing!.id}/letter`)
+  void goTo(`/mail/${store.mailing!.id}/letter`)
 }
 </script>
 

@@ -46,26 +46,26 @@ async function save() {
   if (id === null) return
   useLive().changes++
   useNotices().say(`${store.name} is saved.`)
-  if (isNew.value) await navigateTo(`/people/segments/${id}`, { replace: true })
+  if (isNew.value) await goTo(`/people/segments/${id}`, { replace: true })
 }
 async function freeze() {
   const made = await act<{ id: number }>(`/api/segments/${store.saved!.id}/freeze`, 'POST')
   if (!made) return
   useLive().changes++
-  await navigateTo(`/people/segments/${made.id}`)
+  await goTo(`/people/segments/${made.id}`)
 }
 async function remove() {
   const { id } = store.saved!
   const { name } = store
   if (!(await act(`/api/segments/${id}`, 'DELETE'))) return
   useLive().changes++
-  await navigateTo('/people')
+  await goTo('/people')
   useNotices().say(`${name} is deleted.`, {
     label: 'Undo',
     run: async () => {
       const back = await act(`/api/segments/${id}/restore`, 'POST')
       useLive().changes++
-      if (back) await navigateTo(`/people/segments/${id}`)
+      if (back) await goTo(`/people/segments/${id}`)
     },
   })
 }

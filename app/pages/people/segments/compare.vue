@@ -36,7 +36,7 @@ const names = (ids: number[]) =>
 
 function toggle(id: number, on: boolean) {
   const of = on ? [...chosen.value, id] : chosen.value.filter((one) => one !== id)
-  void navigateTo({ query: { of: of.join(',') } }, { replace: true })
+  void goTo({ query: { of: of.join(',') } }, { replace: true })
 }
 /** The people of one part as a rule: in these, and in none of the others. */
 function ruleOf(ids: number[]): Rule {
@@ -63,7 +63,7 @@ async function make(ids: number[]) {
   })
   if (!made) return
   useLive().changes++
-  await navigateTo(`/people/segments/${made.id}`)
+  await goTo(`/people/segments/${made.id}`)
 }
 </script>
 
