@@ -36,7 +36,7 @@ export function twelveSteps(): SequenceMap {
 const audience: Audience = {
   people: Array.from({ length: PEOPLE }, (_, n) => ({
     ...{ id: n + 1, tier: tiers[n % 4]!, sent: 24, opened: (n % 4) * 6, clicked: n % 4 },
-    ...{ orders: n % 6 === 0 ? 2 : 0, days: 300, dates: {} },
+    ...{ orders: n % 6 === 0 ? 2 : 0, days: 300, fields: {} },
   })),
   ...{ isAll: false, fits: {} },
   customs: {
@@ -91,11 +91,11 @@ function callsOf(map: SequenceMap) {
         holds: () => false,
         lot: () => (id % 100) / 100,
         sharesOf: () => null,
-        dateOf: () => null,
+        fieldOf: () => null,
       },
     }
     const life = { when: () => Infinity, next: () => Infinity, leaves: () => Infinity, got() {} }
-    const walker = { ...{ zone: facts.zone, life }, ...{ dateOf: facts.dateOf, lot: facts.lot } }
+    const walker = { ...{ zone: facts.zone, life }, ...{ fieldOf: facts.fieldOf, lot: facts.lot } }
     const from = NOW + id * 60_000
     walk(map, walker, from, from + 60 * DAY, {
       passed: (step, _way, at) =>

@@ -242,7 +242,7 @@ function walker(
   )
   return ({ person, at: entered, round, by }: Comer, list: number, now: number) => {
     const on = person.lists.get(list)!
-    let place: Place | null = enter(map, entered, { zone: 'UTC', dateOf: () => null })
+    let place: Place | null = enter(map, entered, { zone: 'UTC', fieldOf: () => null })
     let last = place!
     let clicked: number | null = null
     const trail: { step: string; way: number; visit: number; at: number }[] = []
@@ -266,7 +266,7 @@ function walker(
               ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
         lot: (step: string) => lotOf(sequence, step, person.id, round),
         sharesOf: () => null,
-        ...{ zone: 'UTC', dateOf: () => null },
+        ...{ zone: 'UTC', fieldOf: () => null },
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) trail.push({ ...passed, visit: place.visit, at })

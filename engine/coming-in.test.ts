@@ -43,6 +43,8 @@ import {
   endSequence,
   enrolPerson,
   happeningsAt,
+  letPeopleIn,
+  letPeopleOut,
   letSegmentIn,
   nextStartDue,
   pauseSequence,
@@ -634,6 +636,24 @@ test('a segment is let in by hand: counted before, and only who may', async () =
   expect(arrivalsOf(db, id)).toBe(0)
   expect(rounds(tove)).toEqual([{ round: 0, state: 'inside', start: null, started_by: null }])
   expect(states(mina)).toEqual(['inside'])
+})
+
+test('some people are let in by hand, and that is undone, whether they wait or have come in', async () => {
+  const id = running([])
+  const [tove, mina, piet] = [join('tove'), join('mina'), join('piet')]
+  const stranger = somebody(db, 'stranger')
+  expect(enrolPerson(db, id, piet, engine.time.now)).toBe(true)
+  const sequence = sequenceById(db, id)!
+  const everybody = [tove, mina, piet, stranger, 99_999]
+  const letIn = () => letPeopleIn(db, sequence, everybody, engine.time.now)
+  // Who is inside, on no list of it, or nobody, is left out; and nobody waits twice.
+  expect([letIn(), letIn(), arrivalsOf(db, id)]).toEqual([[tove, mina], [], 2])
+  expect(letPeopleOut(db, id, [mina], engine.time.now)).toEqual([mina])
+  await settle()
+  expect([states(tove), states(mina), states(piet)]).toEqual([['inside'], [], ['inside']])
+  expect(letPeopleOut(db, id, [tove, mina], engine.time.now)).toEqual([tove])
+  expect(states(tove)).toEqual(['left'])
+  expect(letPeopleOut(db, id, [tove], engine.time.now)).toEqual([])
 })
 
 test('taken out by hand, they get nothing more of it, in any round', async () => {

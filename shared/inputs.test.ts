@@ -113,6 +113,7 @@ test.each<[string, ObjectSchema<AnyObject>, object, string, RegExp]>([
     'reason',
     /Say why/,
   ],
+  ['no sequence', peopleActInput, { ids: [1], act: 'let-in' }, 'sequenceId', /Choose a sequence/],
   ['an act nobody knows', peopleActInput, { ids: [1], act: 'delete' }, 'act', /one of/],
   ['0 days', mailingInput, { joinedWithinDays: 0 }, 'joinedWithinDays', /At least 1 day/],
   [

@@ -25,10 +25,11 @@ export const sequenceStartInput = object({
 export const letInInput = object({
   personId: number().integer().positive(),
   segmentId: number().integer().positive(),
+  importId: number().integer().positive(),
 }).test(
   'one',
   'Say who is let in.',
-  ({ personId, segmentId }) => (personId === undefined) !== (segmentId === undefined),
+  (who) => Object.values(who).filter((one) => one !== undefined).length === 1,
 )
 
 export const templateInput = object({ key: line(40).required() })

@@ -81,7 +81,16 @@ export const personChangeInput = object({
   values,
 })
 
-export const peopleActs = ['tag', 'untag', 'list', 'unlist', 'set-aside', 'take-back'] as const
+export const peopleActs = [
+  'tag',
+  'untag',
+  'list',
+  'unlist',
+  'set-aside',
+  'take-back',
+  'let-in',
+  'let-out',
+] as const
 
 export const peopleActInput = object({
   ids: array(number().integer().positive().required())
@@ -94,6 +103,13 @@ export const peopleActInput = object({
     then: (schema) => schema.required('Name a tag.'),
   }),
   listId: number().integer().positive(),
+  sequenceId: number()
+    .integer()
+    .positive()
+    .when('act', {
+      is: (act: string) => act === 'let-in' || act === 'let-out',
+      then: (schema) => schema.required('Choose a sequence.'),
+    }),
   reason: reason.when('act', {
     is: (act: string) => act === 'list' || act === 'unlist' || act === 'set-aside',
     then: (schema) => schema.required('Say why; it is kept as evidence.'),

@@ -1,11 +1,11 @@
 import { expect, test } from 'vitest'
 import { DAY, HOUR, practiceTime } from '../core/time'
-import { all, q, run } from '../database'
+import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
 import { readLists } from '../database/people'
 import { somebody } from '../database/made-up'
 import { addSegment } from '../database/segments'
-import { readSequences, sequenceById } from '../database/sequences'
+import { arrivalsOf, readSequences, sequenceById } from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 import { finishedLetter } from './subscribers'
@@ -242,6 +242,55 @@ test('somebody is let in from their page, and taken out again', async () => {
   expect(rounds(vera)).toMatchObject([{ why: 'by hand' }])
   await seen('left First breeze: by hand')
   id = before
+})
+
+test('those chosen in the table are let in, and taken out again by undo', async () => {
+  const some = ['nils', 'runa'].map((name) => join(`${name}.chosen`, { town: 'Hvasser' }))
+  await page().goto(`${satchel.url}/people?q=chosen`)
+  await seen('runa.chosen@harbourmail.example')
+  const boxes = page().getByRole('checkbox', { name: /^Choose (?!everybody)/ })
+  await boxes.nth(0).click()
+  await boxes.nth(1).click()
+  await button('Sequence…').click()
+  const dialog = page().getByRole('dialog', { name: 'Let them into a sequence' })
+  await dialog.getByText('2 people chosen in the table.').waitFor()
+  expect(await dialog.getByRole('button', { name: 'Let them in' }).isDisabled()).toBe(true)
+  await visitor.expectAccessible()
+  await dialog.getByLabel('Sequence').selectOption({ label: sequence().name })
+  await dialog.getByRole('button', { name: 'Let them in' }).click()
+  await seen(`2 people on their way into “${sequence().name}”, as far as its rule lets them.`)
+  await page().getByRole('button', { name: 'Undo' }).last().click()
+  await until('they are out, or never were in', async () => {
+    const inside = some.flatMap(rounds).filter(({ state }) => state === 'inside')
+    return inside.length === 0 && arrivalsOf(satchel.db, id) === 0
+  })
+})
+
+test('who is new by an import is let in from its page', async () => {
+  const { import: brought } = one(
+    satchel.db,
+    q
+      .selectFrom('imports')
+      .select(['id as import'])
+      .where('added', '>', 0)
+      .orderBy('id', 'desc')
+      .limit(1),
+  )!
+  const nina = join('nina.brought')
+  run(
+    satchel.db,
+    q
+      .updateTable('people')
+      .set({ source: `import:${brought}` })
+      .where('id', '=', nina),
+  )
+  await page().goto(`${satchel.url}/people/imports/${brought}`)
+  await button('Let them into a sequence…').click()
+  const dialog = page().getByRole('dialog', { name: 'Let them into a sequence' })
+  await dialog.getByLabel('Sequence').selectOption({ label: sequence().name })
+  await dialog.getByRole('button', { name: 'Let them in' }).click()
+  await seen(/on their way into “/)
+  await until('she is inside', () => rounds(nina).length === 1)
 })
 
 test('a segment is let in by hand, with how many they are before', async () => {

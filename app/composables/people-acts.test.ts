@@ -40,6 +40,14 @@ test('undo does the opposite for those it changed, and only for them', async () 
   expect(asked().at(-1)!.body).toEqual({ ids: [1, 3], act: 'take-back', reason: 'undone' })
 })
 
+test('who was let into a sequence is taken out of that one again', async () => {
+  const acts = usePeopleActs(() => {})
+  void acts.act([1, 2], { act: 'let-in', sequenceId: 4 }, 'are on their way')
+  await answer([1])
+  notice().action!.run()
+  expect(asked().at(-1)!.body).toEqual({ ids: [2], act: 'let-out', sequenceId: 4 })
+})
+
 test('stopped between two batches, it says how many were left, and what was done can be undone', async () => {
   const acts = usePeopleActs(() => {})
   void acts.act(many, { act: 'tag', tag: 'club' }, 'tagged club')

@@ -1,8 +1,9 @@
-/** Something done with people: a tag, a list, suppressed, or the opposite. */
+/** Something done with people: a tag, a list, suppressed, let into a sequence, or the opposite. */
 export interface PeopleAct {
-  act: 'tag' | 'untag' | 'list' | 'unlist' | 'set-aside' | 'take-back'
+  act: 'tag' | 'untag' | 'list' | 'unlist' | 'set-aside' | 'take-back' | 'let-in' | 'let-out'
   tag?: string
   listId?: number
+  sequenceId?: number
   reason?: string
 }
 
@@ -11,6 +12,7 @@ const opposites: Partial<Record<PeopleAct['act'], PeopleAct['act']>> = {
   untag: 'tag',
   list: 'unlist',
   'set-aside': 'take-back',
+  'let-in': 'let-out',
 }
 
 /** So many people are sent in one request: the server does each request whole or not at all. */

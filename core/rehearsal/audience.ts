@@ -1,5 +1,4 @@
 import type { Tier } from '../standing'
-import type { Day } from '../time'
 
 /** Whom a sequence is rehearsed with: people drawn from those it would write to, and what is known of them. */
 export interface Audience {
@@ -21,8 +20,8 @@ export interface Drawn {
   orders: number
   /** For how many days they are known. */
   days: number
-  /** Their dates by the key of the field, where the map asks for them. */
-  dates: Readonly<Record<string, Day>>
+  /** What their fields hold by their keys, where the map asks for them. */
+  fields: Readonly<Record<string, unknown>>
 }
 
 /** What holds of everybody. */

@@ -1,5 +1,5 @@
 import { deedOf, lotOfWay, type SequenceMap } from '../sequences'
-import { DAY, HOUR, MINUTE, type Day } from '../time'
+import { DAY, HOUR, MINUTE } from '../time'
 import type { Life } from './life'
 import { walk, type Walked } from './walk'
 
@@ -34,13 +34,13 @@ const LONGEST = 4_000 * DAY
 export function walkOne(
   map: SequenceMap,
   decisions: Decisions,
-  person: { zone: string; dates: Readonly<Record<string, Day>> },
+  person: { zone: string; fields: Readonly<Record<string, unknown>> },
   from: number,
 ): { passed: Passing[]; walked: Walked } {
   const passed: Passing[] = []
   const walker = {
     zone: person.zone,
-    dateOf: (field: string) => person.dates[field] ?? null,
+    fieldOf: (field: string) => person.fields[field],
     lot(id: string) {
       const step = map.steps[id]
       return step?.kind === 'split' ? lotOfWay(step, decisions.ways[id] ?? 0) : 0

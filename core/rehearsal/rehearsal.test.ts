@@ -8,7 +8,7 @@ const from = Date.UTC(2026, 2, 2, 9)
 const rehearsing = { seed: 7, from, days: 60 }
 const people: Drawn[] = Array.from({ length: 400 }, (_, n) => ({
   ...{ id: n + 1, tier: tiers[n % 4]!, sent: 20, opened: (n % 4) * 5, clicked: n % 4 },
-  ...{ orders: n % 5 === 0 ? 2 : 0, days: 200, dates: {} },
+  ...{ orders: n % 5 === 0 ? 2 : 0, days: 200, fields: {} },
 }))
 const audience: Audience = {
   ...{ people, isAll: true, fits: {} },
@@ -154,7 +154,7 @@ test('one person walks as it is said: by what they do, where they fall, and whet
     ways: [{ when: { is: 'fits', rule }, next: null }],
   })
   const none = { reactions: {}, events: {}, ways: {}, fits: {} }
-  const person = { zone: 'Europe/London', dates: {} }
+  const person = { zone: 'Europe/London', fields: {} }
   const idle = walkOne(asks, none, person, from)
   expect(idle.passed.map(({ step, way }) => [step, way])).toEqual([
     ...['s0', 's1', 's2', 's3', 's4', 's5', 's6', 'fork'].map((step) => [step, 0]),

@@ -70,8 +70,8 @@ export function rehearse(
     const life = lifeByChance(luck, habits[n]!, customs, cameIn, (what) => fitting(what, n))
     const walker = {
       ...{ zone: customs.zone, life },
-      dateOf(field: string) {
-        return person.dates[field] ?? null
+      fieldOf(field: string) {
+        return person.fields[field]
       },
       lot(step: string) {
         return luckAt(luckOf(luck, `lot ${step}`), 0)

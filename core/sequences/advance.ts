@@ -95,7 +95,7 @@ export function mailAhead(map: SequenceMap, step: string): { mailingId: number; 
   let place: Place | null = { step, due: 0, arrived: 0, visit: 0 }
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-    ...{ holds: () => false, lot: () => 1, sharesOf: () => null, dateOf: () => null },
+    ...{ holds: () => false, lot: () => 1, sharesOf: () => null, fieldOf: () => null },
   }
   // The limit holds for a map that goes round, which none does that runs.
   for (let steps = 0; place && steps < 1_000; steps++) {

@@ -30,13 +30,14 @@ import {
   type Happening,
   type InsideFacts,
   type NewStep,
+  type OpenHours,
   type SequenceMap,
   type Until,
   type WaitStep,
 } from '.'
 
 const HOUR = 3_600_000
-const arriving: ArrivalFacts = { zone: 'UTC', dateOf: () => null }
+const arriving: ArrivalFacts = { zone: 'UTC', fieldOf: () => null }
 const DAY = 24 * HOUR
 const share = fc.integer({ min: 1, max: 240 })
 const mail = fc.record({
@@ -102,7 +103,7 @@ const someLine = mapOf(fc.oneof(mail, wait), 8)
 
 const inside: InsideFacts = {
   ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-  ...{ holds: () => false, lot: () => 0.5, sharesOf: () => null, dateOf: () => null },
+  ...{ holds: () => false, lot: () => 0.5, sharesOf: () => null, fieldOf: () => null },
 }
 
 /** Everything that happens to somebody who is always seen to on time. */
@@ -508,14 +509,34 @@ test('what happens at night is gone on from in the morning', () => {
 })
 
 test('a day, and a date of theirs, are waited for; what is past or not known is not', () => {
-  const due = (until: Until, dateOf: InsideFacts['dateOf'] = () => null) =>
-    waitsFor({ until }, { dateOf }).place.due
+  const due = (until: Until, fieldOf: InsideFacts['fieldOf'] = () => null) =>
+    waitsFor({ until }, { fieldOf }).place.due
   expect(due({ is: 'day', day: '1970-01-05', hour: 9 })).toBe(4 * DAY + 9 * HOUR)
   expect(due({ is: 'day', day: '1970-01-01', hour: 9 })).toBe(DAY)
   const course = { is: 'date' as const, of: 'course', days: -1, hour: 9 }
   expect(due(course, (key) => (key === 'course' ? '1970-01-05' : null))).toBe(3 * DAY + 9 * HOUR)
   expect(due(course)).toBe(DAY)
   expect(due(course, () => '1970-01-02')).toBe(DAY)
+})
+
+test('days and hours are those of the reader’s own clock where that is asked, and the account’s for who has none', () => {
+  const hours: OpenHours = { days: [0, 1, 2, 3, 4, 5, 6], from: 480, to: 1080 }
+  const due = (over: Partial<WaitStep>, zone: unknown) =>
+    waitsFor(
+      { clock: 'time_zone', ...over },
+      { fieldOf: (key) => (key === 'time_zone' ? zone : '1970-01-05') },
+    ).place.due
+  const day: Partial<WaitStep> = { until: { is: 'day', day: '1970-01-05', hour: 9 } }
+  expect(due(day, 'Asia/Tokyo')).toBe(4 * DAY)
+  expect(due(day, 'Mars/Olympus')).toBe(4 * DAY + 9 * HOUR)
+  const birthday: Partial<WaitStep> = { until: { is: 'date', of: 'born', days: 0, hour: 9 } }
+  expect(due(birthday, 'America/New_York')).toBe(4 * DAY + 14 * HOUR)
+  const short: Partial<WaitStep> = { ms: HOUR, hours }
+  expect([due(short, 'Asia/Tokyo'), due(short, undefined), due(short, 7)]).toEqual([
+    DAY + HOUR,
+    DAY + 8 * HOUR,
+    DAY + 8 * HOUR,
+  ])
 })
 
 test('a wait that waits for nothing any more has no other way', () => {

@@ -9,7 +9,7 @@ import {
 } from '../../core/sequences'
 import { carriedSql, type Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
-import { DAY, HOUR, hourOf, isDay, type Day } from '../../core/time'
+import { DAY, HOUR, hourOf } from '../../core/time'
 import { all, one, q, raw, type Database } from '../query'
 import { askedAt, membersOf } from '../segments'
 import { zoneOf } from './entering'
@@ -96,7 +96,7 @@ function peopleOf(
   maps: readonly SequenceMap[],
   now: number,
 ): Drawn[] {
-  const fields = maps.flatMap(datesAsked)
+  const fields = maps.flatMap(fieldsAsked)
   return all(
     db,
     q
@@ -108,21 +108,23 @@ function peopleOf(
   ).map(({ id, fields: own, joined_at, keenness, ...counts }) => ({
     ...{ id, ...counts, tier: tierOf(keenness, now) },
     days: Math.max(1, Math.round((now - joined_at) / DAY)),
-    dates: fields.length ? datesOf(JSON.parse(own) as Record<string, unknown>, fields) : {},
+    fields: fields.length ? someOf(JSON.parse(own) as Record<string, unknown>, fields) : {},
   }))
 }
 
-const datesAsked = (map: SequenceMap): string[] =>
+const fieldsAsked = (map: SequenceMap): string[] =>
   Object.values(map.steps).flatMap((step) =>
-    step.kind === 'wait' && step.until?.is === 'date' ? [step.until.of] : [],
+    step.kind !== 'wait'
+      ? []
+      : [
+          ...(step.until?.is === 'date' ? [step.until.of] : []),
+          ...(step.clock === undefined ? [] : [step.clock]),
+        ],
   )
 
-const datesOf = (values: Record<string, unknown>, fields: readonly string[]) =>
+const someOf = (values: Record<string, unknown>, fields: readonly string[]) =>
   Object.fromEntries(
-    fields.flatMap((field) => {
-      const value = values[field]
-      return isDay(value) ? [[field, value] as [string, Day]] : []
-    }),
+    fields.filter((one) => Object.hasOwn(values, one)).map((one) => [one, values[one]]),
   )
 
 function customsOf(

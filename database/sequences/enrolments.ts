@@ -14,7 +14,7 @@ import { recipientAdder } from '../sending'
 import { carryOut, passingBy } from './carry-out'
 import { zoneOf } from './entering'
 import { happeningsAt } from './happened'
-import { datesOf, placeRow } from './places'
+import { fieldsOfEach, placeRow } from './places'
 import { mapOfVersion } from './sequences'
 import { roomAt } from './room'
 import { sharesNow } from './split-shares'
@@ -54,7 +54,7 @@ export function advanceDue(db: Database, now: number): number {
     const happened = happeningsAt(db, now)
     const shares = sharesNow(db)
     const room = roomAt(db, now)
-    const dates = datesOf(db)
+    const fields = fieldsOfEach(db)
     const mails = recipientAdder(db, now)
     const passing = passingBy(db)
     const met = new Set<number>()
@@ -69,8 +69,8 @@ export function advanceDue(db: Database, now: number): number {
         subscribed: of.listed === 'subscribed',
         suppressed: of.suppressedAt !== null,
         pausedUntil: of.pausedUntil,
-        dateOf(field: string) {
-          return dates(person_id, field)
+        fieldOf(field: string) {
+          return fields(person_id, field)
         },
         roomFrom() {
           return room(person_id)

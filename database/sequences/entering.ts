@@ -1,4 +1,4 @@
-import { sql, type Selectable } from 'kysely'
+import { sql, type Selectable, type SqlBool } from 'kysely'
 import { enter, isHeldOut, mayComeIn, type EarlierRound } from '../../core/sequences'
 import { addressed } from '../../core/delivery'
 import { ruleToPredicate, type Predicate, type Rule } from '../../core/segments'
@@ -199,3 +199,32 @@ const comesIn = preparedOnce<Row>((value) =>
     ...{ arrived_at: value('arrived_at'), wakes: value('wakes') },
   }),
 )
+
+/** Undoes letting people in by hand: they wait no more, and who has come in since is out. Who it changed something for. */
+export function letPeopleOut(
+  db: Database,
+  sequenceId: number,
+  people: readonly number[],
+  now: number,
+): number[] {
+  return transact(db, () => {
+    const these = (table: 'sequence_arrivals' | 'enrolments') =>
+      sql<SqlBool>`${sql.table(table)}.sequence_id = ${sequenceId} and ${sql.table(table)}.start is null
+        and ${sql.table(table)}.person_id in (select value from json_each(${JSON.stringify(people)}))`
+    const waited = all(
+      db,
+      q.deleteFrom('sequence_arrivals').where(these('sequence_arrivals')).returning('person_id'),
+    )
+    const inside = all(
+      db,
+      q
+        .selectFrom('enrolments')
+        .select('person_id')
+        .distinct()
+        .where(these('enrolments'))
+        .where('state', '=', 'inside'),
+    )
+    for (const { person_id } of inside) takeOut(db, sequenceId, person_id, now)
+    return [...new Set([...waited, ...inside].map(({ person_id }) => person_id))]
+  })
+}

@@ -12,9 +12,17 @@ export { moveSomeInside, whoGoesWhere } from './publishing'
 export { placeRow } from './places'
 export { wakePerson, wakeWho } from './waking'
 export { carryOut, passingBy } from './carry-out'
-export { HELD_OUT, enrolNew, enrolPerson, nextStartDue, roundsOf, takeOut } from './entering'
+export {
+  HELD_OUT,
+  enrolNew,
+  enrolPerson,
+  letPeopleOut,
+  nextStartDue,
+  roundsOf,
+  takeOut,
+} from './entering'
 export { arrivalsOf, arrivedBySegment, letInSoon } from './arriving'
-export { couldComeIn, letSegmentIn } from './letting-in'
+export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSplits, standingOf } from './split-shares'
 export { leftBy, openTimes, outcomeOfGroups, wayOf } from './results'

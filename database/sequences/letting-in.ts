@@ -1,7 +1,8 @@
 import { sql, type SqlBool } from 'kysely'
 import type { Rule } from '../../core/segments'
-import { one, raw, run, transact, type Database } from '../query'
+import { all, one, raw, run, transact, type Database } from '../query'
 import { membersOf } from '../segments'
+import { letInSoon } from './arriving'
 import type { Sequence } from './sequences'
 
 /** Of a segment, those on a sequence's list and not suppressed; of them, those who were never inside. */
@@ -33,6 +34,34 @@ export function letSegmentIn(
           select ${sequence.id}, ${start}, facts.person_id, ${now} from facts where ${mayOf(db, sequence, rule, now)}`),
       ).changes,
   )
+}
+
+/**
+ * Lets some people into a sequence by hand: those who are on their way in now. Left out are those who may not be mailed
+ * on its behalf, are inside, or wait to be let in already; its rule is asked of each when they come in.
+ */
+export function letPeopleIn(
+  db: Database,
+  sequence: Sequence,
+  people: readonly number[],
+  now: number,
+): number[] {
+  const everybody: Rule = { kind: 'all', of: [] }
+  return transact(db, () => {
+    const coming = all(
+      db,
+      raw(sql<{ person_id: number }>`
+        select facts.person_id from facts
+        where facts.person_id in (select value from json_each(${JSON.stringify(people)})) and ${mayOf(db, sequence, everybody, now)}
+          and not exists (select 1 from enrolments as n
+            where n.sequence_id = ${sequence.id} and n.person_id = facts.person_id and n.state = 'inside')
+          and not exists (select 1 from sequence_arrivals as a
+            where a.sequence_id = ${sequence.id} and a.person_id = facts.person_id)
+        order by facts.person_id`),
+    ).map(({ person_id }) => person_id)
+    letInSoon(db, sequence.id, null, coming, now)
+    return coming
+  })
 }
 
 const mayOf = (db: Database, { list_id }: Sequence, rule: Rule, now: number) => sql<SqlBool>`

@@ -1,5 +1,4 @@
 import { isWaitingFor, type ArrivalFacts, type Place, type SequenceMap } from '../../core/sequences'
-import { isDay, type Day } from '../../core/time'
 import { preparedOnce, q, type Database } from '../query'
 
 /** Where somebody stands, as it is kept. */
@@ -12,22 +11,21 @@ const fieldsOf = preparedOnce<{ person: number }, { fields: string }>((value) =>
   q.selectFrom('people').select('fields').where('id', '=', value('person')),
 )
 
-/** A date of somebody by the key of its field; null where they have none. Asked of one after the other, each is read once. */
-export function datesOf(db: Database) {
+/** What a field of somebody holds, by its key. Asked of one after the other, each is read once. */
+export function fieldsOfEach(db: Database) {
   let whose: number | null = null
   let fields: Record<string, unknown> = {}
-  return (person: number, field: string): Day | null => {
+  return (person: number, field: string): unknown => {
     if (whose !== person) {
       fields = JSON.parse(fieldsOf(db).one({ person })?.fields ?? '{}') as Record<string, unknown>
       whose = person
     }
-    const value = fields[field]
-    return isDay(value) ? value : null
+    return Object.hasOwn(fields, field) ? fields[field] : undefined
   }
 }
 
-/** What is asked of somebody who comes to a step; their dates are read when they are asked for. */
+/** What is asked of somebody who comes to a step; their fields are read when they are asked for. */
 export function arrivalFacts(db: Database, person: number, zone: string): ArrivalFacts {
-  const dates = datesOf(db)
-  return { zone, dateOf: (field) => dates(person, field) }
+  const fields = fieldsOfEach(db)
+  return { zone, fieldOf: (field) => fields(person, field) }
 }

@@ -8,7 +8,7 @@ defineProps<{
   lists: { id: number; name: string }[]
 }>()
 const emit = defineEmits<{ clear: []; all: []; done: [] }>()
-const dialog = ref<'list' | 'aside' | 'out' | null>(null)
+const dialog = ref<'list' | 'aside' | 'out' | 'sequence' | null>(null)
 const tag = ref('')
 const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
 </script>
@@ -41,6 +41,7 @@ const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
     </form>
     <button type="button" class="btn btn-sm" @click="dialog = 'list'">List…</button>
     <button type="button" class="btn btn-sm" @click="dialog = 'aside'">Suppressed…</button>
+    <button type="button" class="btn btn-sm" @click="dialog = 'sequence'">Sequence…</button>
     <button type="button" class="btn btn-sm" @click="dialog = 'out'">Export…</button>
     <span class="flex-1" />
     <template v-if="underway">
@@ -72,6 +73,21 @@ const { act, underway, done, of, stop } = usePeopleActs(() => emit('done'))
         (body) => (
           (dialog = null),
           act(ids, body, body.act === 'list' ? 'put on the list' : 'taken off the list')
+        )
+      "
+    />
+    <LetInDialog
+      v-if="dialog === 'sequence'"
+      :about="`${people(ids.length)} chosen in the table.`"
+      @close="dialog = null"
+      @done="
+        (sequence) => (
+          (dialog = null),
+          act(
+            ids,
+            { act: 'let-in', sequenceId: sequence.id },
+            `on their way into “${sequence.name}”, as far as its rule lets them`,
+          )
         )
       "
     />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** An hour of the account's clock. */
-defineProps<{ hour: number }>()
+/** An hour of the account's clock, or of theirs. */
+defineProps<{ hour: number; theirs?: boolean }>()
 const emit = defineEmits<{ change: [hour: number] }>()
 const clock = (hour: number) => `${String(hour).padStart(2, '0')}:00`
 </script>
@@ -16,6 +16,6 @@ const clock = (hour: number) => `${String(hour).padStart(2, '0')}:00`
     >
       <option v-for="one in 24" :key="one" :value="one - 1">{{ clock(one - 1) }}</option>
     </select>
-    <span class="muted small">on the account’s clock</span>
+    <span class="muted small">{{ theirs ? 'on their clock' : 'on the account’s clock' }}</span>
   </div>
 </template>

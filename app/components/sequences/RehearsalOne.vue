@@ -22,7 +22,7 @@ const reactionNames: Record<Reaction, string> = {
 }
 const chosen = shallowRef<{ id: number; name: string; audience: Audience } | null>(null)
 let asked = 0
-/** Somebody on file: their dates, and whether they fit what is asked now. */
+/** Somebody on file: what fields of theirs hold, and whether they fit what is asked now. */
 async function choose(id: number) {
   const mine = ++asked
   const { id: sequenceId, map, listId } = of.value
@@ -59,7 +59,7 @@ const walked = computed(() =>
   walkOne(
     of.value.map,
     { reactions, events, ways, fits },
-    { zone: session.zone, dates: chosen.value?.audience.people[0]?.dates ?? {} },
+    { zone: session.zone, fields: chosen.value?.audience.people[0]?.fields ?? {} },
     begins.value,
   ),
 )

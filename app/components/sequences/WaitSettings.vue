@@ -8,6 +8,23 @@ function setHours(hours: OpenHours | null) {
   const { hours: _, ...without } = props.step
   void store.changeStep(props.id, hours ? { ...without, hours } : without)
 }
+/** Fields in which time zones may stand; one that is chosen and gone is not hidden. */
+const clocks = computed(() => {
+  const { clock } = props.step
+  const some = store.sequence!.fields.filter(
+    ({ key, kind, name }) => kind !== 'date' && /zone/i.test(`${key} ${name}`),
+  )
+  const isGone = clock !== undefined && !some.some(({ key }) => key === clock)
+  return isGone ? [...some, { key: clock, name: 'a field that is gone' }] : some
+})
+/** Whether what it waits for has an hour or a day. */
+const hasClock = computed(
+  () => props.step.hours !== undefined || (props.step.until && props.step.until.is !== 'happens'),
+)
+function setClock(key: string) {
+  const { clock: _, ...without } = props.step
+  void store.changeStep(props.id, key ? { ...without, clock: key } : without)
+}
 const days = [
   ...(['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'] as const).map(
     (name, n) => ({ name, day: n + 1 }),
@@ -70,7 +87,25 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
           @change="setTime(step.hours!, 'to', ($event.target as HTMLInputElement).value)"
         />
       </div>
-      <p class="muted small">On the account’s clock.</p>
     </template>
+    <label v-if="hasClock && clocks.length" class="grid gap-1"
+      ><span class="muted small">By whose clock</span>
+      <select
+        class="field field-sm"
+        :value="step.clock ?? ''"
+        @change="setClock(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">the account’s</option>
+        <option v-for="field in clocks" :key="field.key" :value="field.key">
+          theirs, by “{{ field.name }}”
+        </option>
+      </select>
+      <span v-if="step.clock !== undefined" class="muted small"
+        >Who has no time zone there goes by the account’s.</span
+      ></label
+    >
+    <p v-else-if="hasClock" class="muted small">
+      By the account’s clock. With a field for people’s time zone, also by theirs.
+    </p>
   </fieldset>
 </template>

@@ -83,6 +83,7 @@ const nextMonth = () => new Date(live.now + 30 * 24 * 60 * 60_000).toISOString()
     <HourOfDay
       v-if="step.until?.is === 'day' || step.until?.is === 'date'"
       :hour="step.until.hour"
+      :theirs="step.clock !== undefined"
       @change="step.until && 'hour' in step.until && keep({ ...step.until, hour: $event })"
     />
     <span v-if="step.until?.is === 'date'" class="muted small"

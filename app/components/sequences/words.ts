@@ -350,6 +350,7 @@ export function stepFigures(
           step.until?.is === 'happens' && `at most ${waitWords(step.ms)}`,
           step.until && step.until.is !== 'happens' && `at ${clock(step.until.hour * 60)}`,
           step.hours && hoursWords(step.hours),
+          step.clock !== undefined && 'their clock',
         ]
           .filter(Boolean)
           .join(', '),

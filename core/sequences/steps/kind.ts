@@ -1,4 +1,3 @@
-import type { Day } from '../../time'
 import type { Around, Happening } from '../happening'
 import type { Step } from '.'
 
@@ -6,8 +5,8 @@ import type { Step } from '.'
 export interface ArrivalFacts {
   /** Whose days and hours count. */
   zone: string
-  /** A date of theirs by the key of its field; null where they have none. */
-  dateOf: (field: string) => Day | null
+  /** What a field of theirs holds, by its key; anything else than a value where they have none. */
+  fieldOf: (field: string) => unknown
 }
 
 /** What must be known of somebody inside to go on with them. */

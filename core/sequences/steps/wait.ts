@@ -1,4 +1,4 @@
-import { addDays, isDay, localDay, minuteOfDay, startOfDay, type Day } from '../../time'
+import { addDays, isDay, isZone, localDay, minuteOfDay, startOfDay, type Day } from '../../time'
 import { readHappening, whatItLacks, type Happening } from '../happening'
 import type { ArrivalFacts, StepKind } from './kind'
 
@@ -15,6 +15,8 @@ export interface WaitStep {
   ways?: { next: string | null }[]
   /** Absent: at any hour of any day. */
   hours?: OpenHours
+  /** The field in which their time zone stands, by whose clock days and hours are meant. Absent, and for who has none: the account's. */
+  clock?: string
   next: string | null
 }
 
@@ -25,7 +27,7 @@ export type Until =
   /** So many days after a date of theirs; before it: less than 0. */
   | { is: 'date'; of: string; days: number; hour: number }
 
-/** Days of the week (0 is Sunday), and from which minute of the day up to which, on the account's clock. */
+/** Days of the week (0 is Sunday), and from which minute of the day up to which. */
 export interface OpenHours {
   days: number[]
   from: number
@@ -40,11 +42,12 @@ const MINUTES = 24 * 60
 
 export const wait: StepKind<WaitStep> = {
   name: 'Wait',
-  read({ ms, hours, until, ways }) {
+  read({ ms, hours, until, ways, clock }) {
     const open = hours == null ? null : readHours(hours)
     if (hours != null && open === null) return null
     const what = until == null ? null : readUntil(until)
     if (until != null && what === null) return null
+    if (clock != null && (typeof clock !== 'string' || clock.length > 100)) return null
     if (!Number.isSafeInteger(ms) || (ms as number) <= 0 || (ms as number) > LONGEST_WAIT)
       return null
     const late = what?.is === 'happens' ? lateWay(ways) : {}
@@ -54,6 +57,7 @@ export const wait: StepKind<WaitStep> = {
         ms: ms as number,
         ...(what && { until: what }),
         ...(open && { hours: open }),
+        ...(clock ? { clock: clock as string } : {}),
         ...late,
       }
     )
@@ -68,11 +72,12 @@ export const wait: StepKind<WaitStep> = {
   due(step, now, facts) {
     // What may have happened already is looked at when they come.
     if (step.until?.is === 'happens') return now
-    return within(step, Math.max(now, endOf(step, now, facts)), facts.zone)
+    const zone = zoneOf(step, facts)
+    return within(step, Math.max(now, endOf(step, now, zone, facts)), zone)
   },
   carryOut(step, _id, facts, now, arrived) {
     if (step.until?.is !== 'happens') return { effects: [], way: 0 }
-    const { zone } = facts
+    const zone = zoneOf(step, facts)
     if (facts.holds(step.until.what)) {
       const open = within(step, now, zone)
       return open > now ? { stay: open } : { effects: [], way: 0 }
@@ -92,15 +97,26 @@ export const wait: StepKind<WaitStep> = {
 export const isWaitingFor = (step: { kind: string; until?: Until } | undefined): boolean =>
   step?.kind === 'wait' && step.until?.is === 'happens'
 
+/** By whose clock somebody waits. */
+function zoneOf({ clock }: WaitStep, { zone, fieldOf }: ArrivalFacts): string {
+  const theirs = clock === undefined ? null : fieldOf(clock)
+  return typeof theirs === 'string' && isZone(theirs) ? theirs : zone
+}
+
 const within = ({ hours }: WaitStep, at: number, zone: string) =>
   hours ? openFrom(at, hours, zone) : at
 
 /** When the time is over, or the day has come. */
-function endOf({ ms, until }: WaitStep, now: number, { zone, dateOf }: ArrivalFacts): number {
+function endOf(
+  { ms, until }: WaitStep,
+  now: number,
+  zone: string,
+  { fieldOf }: ArrivalFacts,
+): number {
   if (until?.is === 'day') return minuteOfDay(startOfDay(until.day, zone), until.hour * 60, zone)
   if (until?.is !== 'date') return now + ms
-  const date = dateOf(until.of)
-  if (date === null) return now
+  const date = fieldOf(until.of)
+  if (!isDay(date)) return now
   const day = addDays(startOfDay(date, zone), until.days, zone)
   return minuteOfDay(day, until.hour * 60, zone)
 }

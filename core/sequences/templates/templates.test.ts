@@ -41,7 +41,7 @@ function walk(template: SequenceTemplate, does: boolean) {
   const { map } = drawn(template)
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-    ...{ holds: () => does, lot: () => 0.5, sharesOf: () => null, dateOf: () => '2026-12-24' },
+    ...{ holds: () => does, lot: () => 0.5, sharesOf: () => null, fieldOf: () => '2026-12-24' },
   }
   const began = Date.UTC(2026, 11, 17, 9)
   let place = enter(map, began, facts)

@@ -6,11 +6,12 @@ import {
   tagPeople,
   restorePeople,
 } from '~~/database/people'
+import { letPeopleIn, letPeopleOut, sequenceById } from '~~/database/sequences'
 import { peopleActInput } from '~~/shared/people-inputs'
 
 /** One act on some people. Answers with those for whom it changed something: the opposite on them is undo. */
 export default defineEventHandler(async (event) => {
-  const { ids, act, tag, listId, reason } = await readInput(event, peopleActInput)
+  const { ids, act, tag, listId, sequenceId, reason } = await readInput(event, peopleActInput)
   const { db, clock } = satchel()
   switch (act) {
     case 'tag':
@@ -26,5 +27,13 @@ export default defineEventHandler(async (event) => {
       return { changed: suppressPeople(db, ids, reason!, clock()) }
     case 'take-back':
       return { changed: restorePeople(db, ids) }
+    case 'let-in': {
+      const sequence = sequenceById(db, sequenceId!)
+      if (sequence?.state !== 'running')
+        throw refused('It does not run just now, so nobody can be let in.')
+      return { changed: letPeopleIn(db, sequence, ids, clock()) }
+    }
+    case 'let-out':
+      return { changed: letPeopleOut(db, sequenceId!, ids, clock()) }
   }
 })

@@ -76,6 +76,20 @@ const writes = computed(() => {
   return Math.max(0, added + changed - (report.value?.noticed.leftOut ?? 0))
 })
 const startSequences = ref(false)
+const letting = ref(false)
+const busy = ref(false)
+/** Who is new by it comes into a sequence, as far as they may. */
+async function letIn(sequence: { id: number; name: string }) {
+  busy.value = true
+  const body = { importId: report.value!.id }
+  const done = await act<{ people: number }>(`/api/sequences/${sequence.id}/people`, 'POST', body)
+  busy.value = false
+  if (!done) return
+  letting.value = false
+  useNotices().say(
+    `${people(done.people)} on their way into “${sequence.name}”, as far as its rule lets them.`,
+  )
+}
 async function tell(what: 'start' | 'undo' | 'cancel') {
   const body = what === 'start' ? { startSequences: startSequences.value } : undefined
   await act(`/api/imports/${String(route.params.id)}/${what}`, 'POST', body)
@@ -192,7 +206,21 @@ async function tell(what: 'start' | 'undo' | 'cancel') {
     />
     <div v-if="!running && !counted" class="mt-4 flex gap-2">
       <NuxtLink to="/people" class="btn">See everyone</NuxtLink
+      ><button
+        v-if="report.added && !report.undone"
+        v-may="'POST /api/sequences/[id]/people'"
+        class="btn"
+        @click="letting = true"
+      >
+        Let them into a sequence…</button
       ><button class="btn btn-go" @click="writeLetter">Write a letter</button>
     </div>
+    <LetInDialog
+      v-if="letting"
+      :about="`${people(report.added)} who were not on file before this import.`"
+      :busy="busy"
+      @close="letting = false"
+      @done="letIn"
+    />
   </div>
 </template>

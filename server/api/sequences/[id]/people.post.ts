@@ -1,10 +1,12 @@
+import type { Rule } from '~~/core/segments'
+import { importById } from '~~/database/imports'
 import { segmentById } from '~~/database/segments'
 import { enrolPerson, letSegmentIn } from '~~/database/sequences'
 import { letInInput } from '~~/shared/mailing-inputs'
 
-/** Lets somebody in by hand, or a whole segment: how many come in, or are on their way. */
+/** Lets somebody in by hand, a whole segment, or who an import brought in: how many come in, or are on their way. */
 export default defineEventHandler(async (event) => {
-  const { personId, segmentId } = await readInput(event, letInInput)
+  const { personId, segmentId, importId } = await readInput(event, letInInput)
   const { db, clock } = satchel()
   const sequence = sequenceOf(event)
   if (sequence.state !== 'running')
@@ -13,6 +15,11 @@ export default defineEventHandler(async (event) => {
     const segment = segmentById(db, segmentId)
     if (!segment) throw notFound('This segment is gone.')
     return { people: letSegmentIn(db, sequence, segment.rule, clock()) }
+  }
+  if (importId !== undefined) {
+    if (!importById(db, importId)) throw notFound('This import is gone.')
+    const rule: Rule = { kind: 'source', from: 'import', importId }
+    return { people: letSegmentIn(db, sequence, rule, clock()) }
   }
   if (!enrolPerson(db, sequence.id, personId!, clock()))
     throw refused(
