@@ -34,6 +34,7 @@ import {
   sequenceById,
   setMark,
   startSequence,
+  waitingToGoOn,
   trafficOf,
   whoGoesWhere,
 } from '../database/sequences'
@@ -237,6 +238,53 @@ test('paused, nobody comes in and nobody goes on; resumed, those inside do', asy
   expect(mailingById(db, first)!.state).toBe('sending')
   expect(state(second, inside)).toBe('queued')
   expect(state(first, meanwhile)).toBeUndefined()
+})
+
+test('after a pause those who waited go on at once, or spread by lot over a time; others when they are due', async () => {
+  const { id, first, second } = welcome()
+  start(id)
+  const people = Array.from({ length: 40 }, (_, n) => join(`one${n}`))
+  await settle()
+  engine.time.now += 1 * DAY
+  const late = join('late')
+  await settle()
+  pauseSequence(db, id, engine.time.now)
+  engine.time.now += 1.5 * DAY
+  expect(waitingToGoOn(db, id, engine.time.now)).toBe(40)
+  const resumed = engine.time.now
+  expect(startSequence(db, read(id), resumed, { spread: DAY })).toBe(true)
+  const mailed = () => people.filter((person) => state(second, person) !== undefined).length
+  await settle()
+  expect([mailed(), state(first, late)]).toEqual([0, 'queued'])
+  const at: number[] = []
+  for (let hour = 1; hour <= 24; hour++) {
+    engine.time.now = resumed + hour * HOUR
+    await settle()
+    at.push(mailed())
+    // Two days after they joined, as ever.
+    expect(state(second, late)).toBe(hour < 12 ? undefined : 'queued')
+  }
+  expect(at.at(-1)).toBe(40)
+  // By lot: about half in half of the time, and never most of them at once.
+  expect(at[11]).toBeGreaterThan(10)
+  expect(at[11]).toBeLessThan(30)
+  expect(Math.max(...at.map((n, hour) => n - (at[hour - 1] ?? 0)))).toBeLessThan(10)
+})
+
+test('a second pause draws anew only whoever is late again', async () => {
+  const { id, second } = welcome()
+  start(id)
+  const one = join('one')
+  await settle()
+  pauseSequence(db, id, engine.time.now)
+  engine.time.now += 3 * DAY
+  startSequence(db, read(id), engine.time.now, { spread: 2 * HOUR })
+  await settle()
+  pauseSequence(db, id, engine.time.now)
+  engine.time.now += DAY
+  startSequence(db, read(id), engine.time.now)
+  await settle()
+  expect(state(second, one)).toBe('queued')
 })
 
 test('a segment that the running map asks for is used, also where it is drawn without it by now', async () => {

@@ -1,3 +1,4 @@
+import { LONGEST_SPREAD } from '../core/sequences'
 import { array, boolean, mixed, number, object, string } from 'yup'
 import { address, line } from './input-parts'
 
@@ -19,6 +20,8 @@ export const sequenceStartInput = object({
   revision: number().integer().positive().required(),
   /** Whether those inside are moved to it. */
   moves: boolean().default(false),
+  /** Over how long those go on who waited through a pause, ms. */
+  spread: number().integer().min(0).max(LONGEST_SPREAD).default(0),
 })
 
 /** Who is let in by hand: one person, or everybody in a segment. */

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { stepsInOrder } from '../core/sequences'
-import { DAY, practiceTime } from '../core/time'
+import { DAY, dayOf, HOUR, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
 import { somebody } from '../database/made-up'
@@ -580,12 +580,77 @@ test('one that runs is drawn on beside it, and published with people inside, who
   expect(basket().version).toBe(version + 1)
 })
 
-test('paused and ended, it says so; what is over can’t be thrown away', async () => {
+test('a wait knows days off from a calendar file, and goes by the reader’s own clock', async () => {
+  const draft = readSequences(satchel.db).find(({ name }) => name === 'Quiet since summer')!.id
+  const waits = () =>
+    Object.values(sequenceById(satchel.db, draft)!.map.steps).flatMap((step) =>
+      step.kind === 'wait' ? [step] : [],
+    )
+  const before = JSON.stringify(waits())
+  await page().goto(`${satchel.url}/sequences/${draft}`)
+  await page()
+    .getByRole('button', { name: /^Wait / })
+    .first()
+    .click()
+  await page().getByLabel('then until certain days and hours').check()
+  const file = page().getByLabel('Days off from a calendar file')
+  const calendar = (text: string) => ({
+    ...{ name: 'days-off.ics', mimeType: 'text/calendar' },
+    buffer: Buffer.from(text),
+  })
+  await file.setInputFiles(calendar('Closed on Friday.'))
+  await seen('This is no calendar file (iCalendar) that can be read.')
+  const year = Number(dayOf(practice(), 'UTC').slice(0, 4)) + 1
+  const event = ['BEGIN:VEVENT', `DTSTART;VALUE=DATE:${year}1224`, `DTEND;VALUE=DATE:${year}1227`]
+  const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...event, 'END:VEVENT', 'END:VCALENDAR']
+  await file.setInputFiles(calendar(lines.join('\r\n')))
+  await seen(`3 days off, next 24 Dec ${year}`)
+  await page().getByLabel('By whose clock').selectOption({ label: 'theirs, by “Time zone”' })
+  await until('it is kept', () => waits().some(({ clock }) => clock === 'time_zone'))
+  expect(waits().find(({ hours }) => hours?.off)!.hours!.off).toEqual(
+    [24, 25, 26].map((day) => `${year}-12-${day}`),
+  )
+  await visitor.expectAccessible()
+  for (let n = 0; n < 3; n++) await button('Undo').click()
+  await until('it is as it was', () => JSON.stringify(waits()) === before)
+})
+
+test('paused, it goes on at once or spread over a time; ended, it can’t be thrown away', async () => {
   await page().goto(`${satchel.url}/sequences/${id}`)
+  const waits = somebody(satchel.db, 'wanda.waits@harbourmail.example', {
+    ...{ list: sequence().list_id!, now: practice() },
+  })
+  const round = () =>
+    one(
+      satchel.db,
+      q
+        .selectFrom('enrolments')
+        .select(['due', 'state'])
+        .where('sequence_id', '=', id)
+        .where('person_id', '=', waits),
+    )
+  await until('she is inside', () => round()?.state === 'inside')
   await button('Pause').click()
   await until('it rests', () => sequence().state === 'paused')
+  run(
+    satchel.db,
+    q
+      .updateTable('enrolments')
+      .set({ due: practice() - HOUR })
+      .where('sequence_id', '=', id)
+      .where('person_id', '=', waits),
+  )
   await button('Go on').click()
+  const dialog = page().getByRole('dialog', { name: 'Let it go on?' })
+  await dialog.getByText(/^\s*The next step of \d+ (person|people) came due/).waitFor()
+  await dialog.getByLabel('They go on').selectOption({ label: 'over a day' })
+  await visitor.expectAccessible()
+  await dialog.getByRole('button', { name: 'Go on' }).click()
   await until('it runs again', () => sequence().state === 'running')
+  const { resumed_at, spread } = sequence()
+  expect(spread).toBe(DAY)
+  await until('her turn is drawn', () => round()!.due > resumed_at)
+  expect(round()!.due).toBeLessThanOrEqual(resumed_at + DAY)
   await button('More').click()
   await page().getByRole('menuitem', { name: 'End…' }).click()
   await button('End it').click()

@@ -40,6 +40,7 @@ import { rounds } from './0038-rounds'
 import { sequenceTrail } from './0039-sequence-trail'
 import { cues } from './0040-cues'
 import { handOvers } from './0041-hand-overs'
+import { resuming } from './0042-resuming'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -87,6 +88,7 @@ export const migrations: readonly Step[] = [
   sequenceTrail,
   cues,
   handOvers,
+  resuming,
 ]
 
 /**

@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import {
+  turnOf,
   advance,
   lotOf,
   mailAhead,
@@ -42,6 +43,7 @@ export function advanceDue(db: Database, now: number): number {
         .leftJoin('set_aside as a', 'a.person_id', 'n.person_id')
         .leftJoin('own_limits as o', 'o.person_id', 'n.person_id')
         .select(['n.arrived_at as arrived', 'n.entered_at', 'n.round', 's.list_id', 's.name'])
+        .select(['s.resumed_at', 's.spread'])
         .select(['l.state as listed', 'a.at as suppressedAt', 'o.paused_until as pausedUntil'])
         .where('s.state', '=', 'running')
         .where(isInside)
@@ -60,6 +62,12 @@ export function advanceDue(db: Database, now: number): number {
     const met = new Set<number>()
     for (const of of due) {
       const { sequence_id, person_id, round, version, list_id, entered_at, name } = of
+      const ofTurn = { sequence: sequence_id, person: person_id, round }
+      const turn = turnOf(of.due, { at: of.resumed_at, spread: of.spread }, ofTurn)
+      if (turn > now) {
+        waited(db).run({ sequence_id, person_id, round, due: turn })
+        continue
+      }
       const key = `${sequence_id} ${version}`
       const map = maps.get(key) ?? mapOfVersion(db, sequence_id, version)
       maps.set(key, map)
@@ -135,6 +143,14 @@ const stateOf = preparedOnce<RoundKey, { state: string }>((value) =>
   q
     .selectFrom('enrolments')
     .select('state')
+    .where('sequence_id', '=', value('sequence_id'))
+    .where('person_id', '=', value('person_id'))
+    .where('round', '=', value('round')),
+)
+const waited = preparedOnce<RoundKey & { due: number }>((value) =>
+  q
+    .updateTable('enrolments')
+    .set({ due: value('due') })
     .where('sequence_id', '=', value('sequence_id'))
     .where('person_id', '=', value('person_id'))
     .where('round', '=', value('round')),

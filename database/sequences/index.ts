@@ -31,6 +31,7 @@ export { figuresOf, isOneOf, providersMailed, versionsOf } from './which-rounds'
 export { comingBy } from './coming'
 export { indexDates } from './date-index'
 export { forgetCues } from './cues'
+export { MOST_COUNTED, waitingToGoOn } from './resuming'
 export { drawAudience } from './audience'
 export type { Asking } from './audience'
 export {

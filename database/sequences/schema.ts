@@ -16,6 +16,9 @@ export interface SequenceTables {
     started_at: number | null
     /** Sealed: signs what it hands over; null before it is asked for. */
     hook_key: string | null
+    /** When it went on after a pause; and over how long those who waited go on, ms. See `Resuming`. */
+    resumed_at: Generated<number>
+    spread: Generated<number>
   }
   /** Who was handed over to another program: one for each act, each time somebody came by its step. */
   hand_overs: {

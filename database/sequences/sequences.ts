@@ -217,13 +217,14 @@ export function mailingsOfSequence(db: Database, sequenceId: number) {
 /**
  * Lets a sequence run, from now on: who joined before does not come in. Or publishes what was drawn beside one that runs. Its
  * map becomes a version of its own where it is another than the last one; mails in no map go with their letters. With
- * `moves` those inside are moved to it where their step is still there. Whether anything began.
+ * `moves` those inside are moved to it where their step is still there; with `spread` those who waited through a pause go on
+ * over so long, ms. Whether anything began.
  */
 export function startSequence(
   db: Database,
   sequence: Sequence,
   now: number,
-  { moves = false }: { moves?: boolean } = {},
+  { moves = false, spread = 0 }: { moves?: boolean; spread?: number } = {},
 ): boolean {
   return transact(db, () => {
     const { id, map } = sequence
@@ -240,6 +241,7 @@ export function startSequence(
           state: 'running',
           version,
           started_at: sequence.started_at ?? now,
+          ...(sequence.state === 'paused' && { resumed_at: now, spread }),
         })
         .where('id', '=', id)
         .where('state', '=', sequence.state)

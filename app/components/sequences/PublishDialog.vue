@@ -5,13 +5,17 @@ import { stepWords } from './words'
 
 /** Publishes what was drawn beside a running sequence: what is another, and what becomes of those inside. */
 const props = defineProps<{ open: boolean; busy: boolean }>()
-const emit = defineEmits<{ close: []; publish: [moves: boolean] }>()
+const emit = defineEmits<{ close: []; publish: [moves: boolean, spread: number] }>()
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const moves = ref<'stay' | 'move'>('stay')
+const spread = ref(0)
 watch(
   () => props.open,
-  () => (moves.value = 'stay'),
+  () => {
+    moves.value = 'stay'
+    spread.value = 0
+  },
 )
 
 interface Standing {
@@ -98,12 +102,13 @@ const where = ({ step }: Standing) => (step ? stepWords(step, of.value) : 'a ste
         twice.
       </p>
     </fieldset>
+    <SpreadChoice v-if="open && of.state === 'paused'" v-model="spread" class="mt-3" />
     <template #actions
       ><button class="btn" @click="emit('close')">Not yet</button
       ><button
         class="btn btn-go"
         :disabled="busy || (!inside && !problem)"
-        @click="emit('publish', moves === 'move')"
+        @click="emit('publish', moves === 'move', spread)"
       >
         Publish
       </button></template

@@ -21,6 +21,9 @@ const clocks = computed(() => {
 const hasClock = computed(
   () => props.step.hours !== undefined || (props.step.until && props.step.until.is !== 'happens'),
 )
+function setOff({ off: _, ...hours }: OpenHours, off: string[]) {
+  setHours(off.length ? { ...hours, off } : hours)
+}
 function setClock(key: string) {
   const { clock: _, ...without } = props.step
   void store.changeStep(props.id, key ? { ...without, clock: key } : without)
@@ -88,6 +91,7 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
         />
       </div>
     </template>
+    <DaysOff v-if="step.hours" :days="step.hours.off ?? []" @change="setOff(step.hours, $event)" />
     <label v-if="hasClock && clocks.length" class="grid gap-1"
       ><span class="muted small">By whose clock</span>
       <select

@@ -222,12 +222,13 @@ const clock = (minute: number) =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
 
 /** "then Mon to Fri, 08:00 to 18:00". */
-export function hoursWords({ days: open, from, to }: OpenHours): string {
+export function hoursWords({ days: open, from, to, off }: OpenHours): string {
   const isRow = open.length > 2 && open.every((day, n) => n === 0 || day === open[n - 1]! + 1)
   const named = isRow
     ? `${days[open[0]!]} to ${days[open.at(-1)!]}`
     : open.map((day) => days[day]).join(', ')
-  return `then ${open.length === 7 ? 'any day' : named}, ${clock(from)} to ${clock(to)}`
+  const but = off ? `, but ${several(off.length, 'day off', 'days off')}` : ''
+  return `then ${open.length === 7 ? 'any day' : named}, ${clock(from)} to ${clock(to)}${but}`
 }
 
 /** What a step is called on the map. */

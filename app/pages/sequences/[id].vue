@@ -9,7 +9,7 @@ const store = useSequence()
 const notices = useNotices()
 const busy = ref(false)
 const fault = ref('')
-const asking = ref<'end' | 'delete' | 'publish' | null>(null)
+const asking = ref<'end' | 'delete' | 'publish' | 'resume' | null>(null)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
@@ -32,14 +32,15 @@ onBeforeUnmount(() => rehearsal.show(false))
 const chosenStep = computed(() =>
   store.chosen === null ? undefined : store.sequence?.map.steps[store.chosen],
 )
-async function tell(what: 'start' | 'pause' | 'end', moves = false) {
+async function tell(what: 'start' | 'pause' | 'end', moves = false, spread = 0) {
   asking.value = null
   fault.value = ''
   // Nothing is started while what was changed here is not saved; stopping it never waits.
   const unsaved = what === 'start' ? await useUnsaved().settle(`/api/sequences/${id.value}`) : null
   if (unsaved) return void (fault.value = unsaved)
   busy.value = true
-  const body = what === 'start' ? { revision: store.keeper!.state.value.known!.version, moves } : {}
+  const body =
+    what === 'start' ? { revision: store.keeper!.state.value.known!.version, moves, spread } : {}
   await act(`/api/sequences/${id.value}/${what}`, 'POST', body)
   await store.open(id.value)
   live.changes++
@@ -134,6 +135,12 @@ const goes = computed(() => {
   if (store.sequence!.state === 'paused') return store.differs ? 'Publish and go on' : 'Go on'
   return store.differs ? 'Publish' : null
 })
+/** Publishing and going on after a pause ask how; the first start does not. */
+function begin() {
+  if (store.differs) asking.value = 'publish'
+  else if (store.sequence!.state === 'paused') asking.value = 'resume'
+  else void tell('start')
+}
 const about = computed(() => {
   const { version, state, counts } = store.sequence!
   return [
@@ -185,7 +192,7 @@ const about = computed(() => {
           v-if="store.canChange && goes"
           class="btn btn-sm btn-go"
           :disabled="busy || store.waits !== null || store.sequence.problems.length > 0"
-          @click="store.differs ? (asking = 'publish') : tell('start')"
+          @click="begin"
         >
           {{ goes }}
         </button>
@@ -245,7 +252,13 @@ const about = computed(() => {
       :open="asking === 'publish'"
       :busy="busy"
       @close="asking = null"
-      @publish="tell('start', $event)"
+      @publish="(moves, spread) => tell('start', moves, spread)"
+    />
+    <ResumeDialog
+      v-if="asking === 'resume'"
+      :busy="busy"
+      @close="asking = null"
+      @resume="tell('start', false, $event)"
     />
     <BaseDialog :open="asking === 'end'" title="End this sequence?" @close="asking = null">
       <p>

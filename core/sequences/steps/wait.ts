@@ -1,4 +1,14 @@
-import { addDays, isDay, isZone, localDay, minuteOfDay, startOfDay, type Day } from '../../time'
+import {
+  addDays,
+  dayOf,
+  isDay,
+  isZone,
+  localDay,
+  minuteOfDay,
+  startOfDay,
+  type Day,
+} from '../../time'
+import { MOST_DAYS_OFF } from '../days-off'
 import { readHappening, whatItLacks, type Happening } from '../happening'
 import type { ArrivalFacts, StepKind } from './kind'
 
@@ -32,6 +42,8 @@ export interface OpenHours {
   days: number[]
   from: number
   to: number
+  /** Days that are none of them, in their order. */
+  off?: Day[]
 }
 
 export const officeHours: OpenHours = { days: [1, 2, 3, 4, 5], from: 8 * 60, to: 18 * 60 }
@@ -153,7 +165,9 @@ function lateWay(ways: unknown): { ways: { next: string | null }[] } | null {
 
 function readHours(json: unknown): OpenHours | null {
   if (typeof json !== 'object' || json === null) return null
-  const { days, from, to } = json as Record<string, unknown>
+  const { days, from, to, off } = json as Record<string, unknown>
+  if (off != null && !(Array.isArray(off) && off.length <= MOST_DAYS_OFF && off.every(isDay)))
+    return null
   const isMinute = (value: unknown): value is number =>
     Number.isSafeInteger(value) && (value as number) >= 0 && (value as number) <= MINUTES
   const isDayOfWeek = (value: unknown) => [0, 1, 2, 3, 4, 5, 6].includes(value as number)
@@ -163,7 +177,10 @@ function readHours(json: unknown): OpenHours | null {
     isMinute(from) &&
     isMinute(to) &&
     from < to
-    ? { days: [...new Set(days as number[])].sort((a, b) => a - b), from, to }
+    ? {
+        ...{ days: [...new Set(days as number[])].sort((a, b) => a - b), from, to },
+        ...(off?.length ? { off: [...new Set(off as Day[])].sort() } : {}),
+      }
     : null
 }
 
@@ -173,7 +190,7 @@ function readHours(json: unknown): OpenHours | null {
  */
 export function openFrom(at: number, hours: OpenHours, zone: string): number {
   let day = localDay(at, zone)
-  for (let ahead = 0; ahead < 8; ahead++) {
+  for (let ahead = 0; ahead < 8 * (1 + (hours.off?.length ?? 0)); ahead++) {
     if (hours.days.includes(day.weekday)) {
       const { opens, closes } = openOn(day.start, hours, zone)
       if (at < closes) return Math.max(at, opens)
@@ -183,7 +200,7 @@ export function openFrom(at: number, hours: OpenHours, zone: string): number {
   return at
 }
 
-/** The hours of one day as moments; kept, since many come by on the same days. */
+/** The hours of one day as moments, of a day off none; kept, since many come by on the same days. */
 function openOn(start: number, hours: OpenHours, zone: string) {
   let kept = opened.get(hours)
   if (!kept) opened.set(hours, (kept = new Map()))
@@ -191,7 +208,10 @@ function openOn(start: number, hours: OpenHours, zone: string) {
   let found = kept.get(key)
   if (!found) {
     const [opens, closes] = [hours.from, hours.to].map((at) => minuteOfDay(start, at, zone))
-    kept.set(key, (found = { opens: opens!, closes: closes! }))
+    found = hours.off?.includes(dayOf(start, zone))
+      ? { opens: -Infinity, closes: -Infinity }
+      : { opens: opens!, closes: closes! }
+    kept.set(key, found)
   }
   return found
 }

@@ -4,7 +4,7 @@ import { sequenceStartInput } from '~~/shared/mailing-inputs'
 
 /** Lets a sequence run from now on, or publishes what was drawn beside it, as it was seen. What it lacks keeps it from it. */
 export default defineEventHandler(async (event) => {
-  const { revision, moves } = await readInput(event, sequenceStartInput)
+  const { revision, moves, spread } = await readInput(event, sequenceStartInput)
   const { db, clock, sends } = satchel()
   const sequence = sequenceOf(event)
   if (!sends)
@@ -16,7 +16,7 @@ export default defineEventHandler(async (event) => {
   const problems = sequenceProblems(db, sequence, clock())
   const what = sequence.state === 'running' ? 'be published' : 'start'
   if (problems.length) throw refused(`It can’t ${what} yet. ${problems.join(' ')}`)
-  if (!startSequence(db, sequence, clock(), { moves }))
+  if (!startSequence(db, sequence, clock(), { moves, spread }))
     throw refused('It runs already as it is drawn, or has ended.')
   return { ok: true }
 })
