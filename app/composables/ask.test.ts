@@ -70,6 +70,12 @@ test('a refusal becomes a notice; whoever is signed out is led to the door, and 
   expect(await asking).toBeNull()
   expect(server.visited).toEqual([{ path: '/sign-in', query: { to: '/mail?sort=name' } }])
   expect(useSession().loaded).toBe(false)
+  // What was still under way when somebody signed out leads nowhere: not to where they were, either.
+  useSession().$patch({ loaded: true, user: null })
+  const late = ask('/api/people')
+  server.latest('/api/people').refuse(401, 'Please sign in.')
+  await late
+  expect(server.visited).toHaveLength(1)
   expect(useNotices().notices).toMatchObject([{ kind: 'refused', text: 'Please sign in.' }])
 })
 

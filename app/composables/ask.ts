@@ -33,8 +33,8 @@ export async function orNotice<T>(answer: Promise<T>): Promise<T | null> {
 /** The session has ended: who signs in goes on where they were. */
 function signInAgain() {
   const session = useSession()
-  // On the way out already.
-  if (!session.loaded) return
+  // On the way out already; who signed out by themselves begins anew.
+  if (!session.loaded || !session.user) return
   // Otherwise they are taken for signed in, and sent home.
   session.loaded = false
   const to = location.pathname + location.search
