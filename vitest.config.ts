@@ -21,6 +21,7 @@ export default defineConfig({
           // They keep nothing between files, and reading the same modules anew for each takes longer than they do.
           isolate: false,
           include: ['{core,database,cases,engine,server,shared,world,demo,bin}/**/*.test.ts'],
+          setupFiles: './tests/seed.ts',
         },
       },
       {
@@ -32,7 +33,10 @@ export default defineConfig({
           }),
         ],
         resolve: { alias: { '~~': at('./'), '~': at('./app') } },
-        test: { name: 'app', testTimeout: 300_000, include: ['app/**/*.test.ts'] },
+        test: {
+          ...{ name: 'app', testTimeout: 300_000, include: ['app/**/*.test.ts'] },
+          setupFiles: './tests/seed.ts',
+        },
       },
       {
         test: {

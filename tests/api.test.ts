@@ -96,6 +96,17 @@ test.each([
   expect(Object.keys(answer.body.data.fields)).toContain(field)
 })
 
+test.each([
+  ['/api/lists', { name: { toString: [] } }, 'name.toString'],
+  ['/api/session', { address: [{ toString: 1 }], password: 'x' }, 'address[0].toString'],
+])(
+  '%s with %j, which can’t be made into text, answers 422 and names %s',
+  async (path, body, at) => {
+    const answer = await ask('POST', path, body)
+    expect([answer.status, answer.body.message]).toEqual([422, expect.stringContaining(at)])
+  },
+)
+
 test('an account is not widened by what its form does not have', async () => {
   const before = (await ask('GET', '/api/account')).body
   const answer = await ask('PUT', '/api/account', {

@@ -215,7 +215,7 @@ test.each(Object.keys(whole))(
   async (what) => {
     const document = (await (await fetch(`${satchel.url}/api/v1/openapi.json`)).json()) as any
     const { items } = document.paths[`/${what}`].post.requestBody.content['application/json'].schema
-    const others = [
+    const others: unknown[] = [
       undefined,
       null,
       '',
@@ -230,6 +230,7 @@ test.each(Object.keys(whole))(
       [null],
       [[]],
       '\ud800',
+      { toString: [] },
     ]
     const [key] = Object.keys(whole[what]!)
     let n = 0

@@ -211,6 +211,23 @@ test('the table sorts, many are chosen and tagged, and that is undone', async ()
   expect(await page().getByText('people chosen').count()).toBe(0)
 })
 
+test('who goes elsewhere while they still type a search is not called back', async () => {
+  await page().goto(`${satchel.url}/people`)
+  await page().getByRole('link', { name: 'Fields, tags, lists' }).waitFor()
+  await page().evaluate(() => {
+    const search = document.querySelector<HTMLInputElement>('input[type=search]')!
+    search.value = 'tove'
+    search.dispatchEvent(new Event('input', { bubbles: true }))
+    ;[...document.querySelectorAll('a')]
+      .find((one) => one.textContent.trim() === 'Results')!
+      .click()
+  })
+  await page().waitForURL(/\/results/)
+  // Longer than a search waits for the next letter.
+  await page().waitForTimeout(600)
+  expect(page().url()).toMatch(/\/results/)
+})
+
 test('a person is changed where they stand, with undo; a note is kept; all that is known is given out', async () => {
   const person = one(
     satchel.db,

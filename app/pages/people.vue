@@ -20,6 +20,12 @@ const { date } = useTimes()
 const search = ref(String(route.query.search ?? ''))
 const list = computed(() => (route.path === '/people' ? String(route.query.list ?? '') : null))
 let timer: ReturnType<typeof setTimeout> | undefined
+// Who goes to another page meanwhile is not called back.
+onScopeDispose(
+  useRouter().beforeEach((to, from) => {
+    if (to.path !== from.path) clearTimeout(timer)
+  }),
+)
 function find() {
   clearTimeout(timer)
   timer = setTimeout(

@@ -1,6 +1,9 @@
 import type { Letterhead } from '~~/core/letters'
 import { mayCall, type Handler, type Role } from '~~/core/team'
 
+/** Who was signed in last on this page. */
+let last: number | null = null
+
 interface Known {
   needsOwner: boolean
   user: { id: number; name: string; address: string; role: Role } | null
@@ -30,6 +33,9 @@ export const useSession = defineStore('session', {
     async load() {
       this.$patch(await request<Known>('/api/session'))
       this.loaded = true
+      // What one person has not saved is not shown to the next, nor saved in their name.
+      if (this.user && last !== null && this.user.id !== last) forgetKeepers()
+      last = this.user?.id ?? last
     },
     async signOut() {
       useLive().end()

@@ -160,7 +160,7 @@ function cleanContent(json: Json): object | null {
           title: text(entry.title, 200),
           href: safeLink(entry.href),
           about: text(entry.about, 400),
-          day: /^\d{4}-\d{2}-\d{2}$/.test(String(entry.day)) ? String(entry.day) : '',
+          day: /^\d{4}-\d{2}-\d{2}$/.exec(text(entry.day, 20))?.[0] ?? '',
         })),
       }
     case 'contents':

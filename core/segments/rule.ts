@@ -13,13 +13,15 @@ export function readRule(json: unknown, depth = 0): Rule | null {
   if (typeof json !== 'object' || json === null || depth > 20) return null
   const rule = json as Record<string, unknown>
   if (rule.kind !== 'all' && rule.kind !== 'any' && rule.kind !== 'none') {
-    const kind = Object.hasOwn(kinds, String(rule.kind)) ? (rule.kind as Condition['kind']) : null
-    return kind && kinds[kind].read(rule)
+    return isKind(rule.kind) ? kinds[rule.kind].read(rule) : null
   }
   if (!Array.isArray(rule.of) || rule.of.length > 200) return null
   const of = rule.of.map((part) => readRule(part, depth + 1))
   return of.every((part) => part !== null) ? { kind: rule.kind, of } : null
 }
+
+const isKind = (kind: unknown): kind is Condition['kind'] =>
+  typeof kind === 'string' && Object.hasOwn(kinds, kind)
 
 /** The rule with each of its conditions changed. */
 export function mapConditions(rule: Rule, change: (part: Condition) => Condition): Rule {

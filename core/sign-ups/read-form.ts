@@ -93,7 +93,7 @@ function readPart(json: unknown): FormPart | null {
     case 'field':
       return {
         ...part,
-        field: /^\w{1,60}$/.test(String(given.field)) ? String(given.field) : 'first_name',
+        field: isKey(given.field, 60) ? given.field : 'first_name',
         label: readWords(given.label, SHORT),
         help: readWords(given.help, SHORT),
         placeholder: readWords(given.placeholder, SHORT),
@@ -114,7 +114,7 @@ function readPart(json: unknown): FormPart | null {
         ...{ lists: numbers(given.lists), oneMail: given.oneMail === true },
       }
     case 'hidden':
-      return /^\w{1,40}$/.test(String(given.param)) ? { ...part, param: String(given.param) } : null
+      return isKey(given.param, 40) ? { ...part, param: given.param } : null
   }
 }
 
@@ -186,8 +186,9 @@ const readSaid = (json: unknown): Said => ({
 
 function readSetValue(json: unknown): SignUpForm['values'] {
   const { field, value } = asObject(json)
-  const isField = typeof field === 'string' && /^\w{1,60}$/.test(field) && field !== 'address'
-  return isField && typeof value === 'string' ? [{ field, value: value.slice(0, SHORT) }] : []
+  return isKey(field, 60) && field !== 'address' && typeof value === 'string'
+    ? [{ field, value: value.slice(0, SHORT) }]
+    : []
 }
 
 function readTell({ how, to }: Record<string, unknown>): SignUpForm['tell'] {
@@ -208,6 +209,8 @@ function webAddress(value: unknown): string {
 const asArray = (value: unknown): unknown[] => (Array.isArray(value) ? value : [])
 const asObject = (value: unknown) =>
   (typeof value === 'object' && value !== null ? value : {}) as Record<string, unknown>
+const isKey = (value: unknown, most: number): value is string =>
+  typeof value === 'string' && value.length <= most && /^\w+$/.test(value)
 const oneId = (value: unknown) => (Number.isSafeInteger(value) ? (value as number) : null)
 const strings = (value: unknown, most: number): string[] =>
   asArray(value)

@@ -10,6 +10,8 @@ const store = useSequence()
 const of = computed(() => store.sequence!)
 const moves = ref<'stay' | 'move'>('stay')
 const spread = ref(0)
+/** Whether it is known who waited through a pause. */
+const isKnown = ref(false)
 watch(
   () => props.open,
   () => {
@@ -102,12 +104,17 @@ const where = ({ step }: Standing) => (step ? stepWords(step, of.value) : 'a ste
         twice.
       </p>
     </fieldset>
-    <SpreadChoice v-if="open && of.state === 'paused'" v-model="spread" class="mt-3" />
+    <SpreadChoice
+      v-if="open && of.state === 'paused'"
+      v-model="spread"
+      class="mt-3"
+      @known="isKnown = $event"
+    />
     <template #actions
       ><button class="btn" @click="emit('close')">Not yet</button
       ><button
         class="btn btn-go"
-        :disabled="busy || (!inside && !problem)"
+        :disabled="busy || (!inside && !problem) || (of.state === 'paused' && !isKnown)"
         @click="emit('publish', moves === 'move', spread)"
       >
         Publish

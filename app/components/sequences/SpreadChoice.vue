@@ -8,6 +8,13 @@ const { answer, problem, loading } = useAnswer<{ people: number; more: boolean }
 )
 /** Asked anew each time: until then nothing is shown of the time before. */
 const waiting = computed(() => (loading.value ? null : answer.value))
+/** Whether it is known who waited, or that it can't be: before, nobody is let go on. */
+const emit = defineEmits<{ known: [isKnown: boolean] }>()
+watch(
+  () => waiting.value !== null || (problem.value !== '' && !loading.value),
+  (isKnown) => emit('known', isKnown),
+  { immediate: true },
+)
 const HOUR = 3_600_000
 const times = [
   { ms: 0, name: 'all at once' },

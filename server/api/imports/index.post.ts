@@ -147,10 +147,7 @@ function cleanPlan(plan: Partial<ColumnPlan>, column: number, header = ''): Colu
           to: 'new-field',
           key,
           kind: target.kind as FieldKind,
-          name:
-            String(target.name ?? header)
-              .trim()
-              .slice(0, 60) || key,
+          name: (typeof target.name === 'string' ? target.name : header).trim().slice(0, 60) || key,
         }
       break
     case 'list':
