@@ -36,13 +36,13 @@ export function twelveSteps(): SequenceMap {
 const audience: Audience = {
   people: Array.from({ length: PEOPLE }, (_, n) => ({
     ...{ id: n + 1, tier: tiers[n % 4]!, sent: 24, opened: (n % 4) * 6, clicked: n % 4 },
-    ...{ orders: n % 6 === 0 ? 2 : 0, days: 300, fields: {} },
+    ...{ orders: n % 6 === 0 ? 2 : 0, days: 300, fields: {}, opens: [] },
   })),
   ...{ isAll: false, fits: {} },
   customs: {
     ...{ zone: 'Europe/London', hoursAhead: 0, openDelay: 5 * HOUR, leaveOfOpen: 0.01 },
     hours: Array.from({ length: 24 }, (_, hour) => (hour < 6 ? 0.1 : 0.8)),
-    ...{ events: {}, inside: null },
+    ...{ events: {}, inside: null, opens: [] },
   },
 }
 
@@ -92,10 +92,11 @@ function callsOf(map: SequenceMap) {
         lot: () => (id % 100) / 100,
         sharesOf: () => null,
         fieldOf: () => null,
+        bestHour: () => 0,
       },
     }
     const life = { when: () => Infinity, next: () => Infinity, leaves: () => Infinity, got() {} }
-    const walker = { ...{ zone: facts.zone, life }, ...{ fieldOf: facts.fieldOf, lot: facts.lot } }
+    const walker = { ...facts, life }
     const from = NOW + id * 60_000
     walk(map, walker, from, from + 60 * DAY, {
       passed: (step, _way, at) =>

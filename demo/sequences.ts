@@ -43,6 +43,9 @@ import { letterFrom } from './letters'
 import { plansFor, type Named, type Plan } from './sequence-plans'
 import type { DemoPerson } from './people'
 
+/** Nothing in the demo’s maps goes by somebody’s own clock, fields or hours. */
+const anywhere = { zone: 'UTC', fieldOf: () => null, bestHour: () => 0 }
+
 /** Four sequences: two that run, one that rests, one that is being drawn; with everybody who came by. */
 export function makeSequences(
   db: Database,
@@ -242,7 +245,7 @@ function walker(
   )
   return ({ person, at: entered, round, by }: Comer, list: number, now: number) => {
     const on = person.lists.get(list)!
-    let place: Place | null = enter(map, entered, { zone: 'UTC', fieldOf: () => null })
+    let place: Place | null = enter(map, entered, anywhere)
     let last = place!
     let clicked: number | null = null
     const trail: { step: string; way: number; visit: number; at: number }[] = []
@@ -266,7 +269,7 @@ function walker(
               ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
         lot: (step: string) => lotOf(sequence, step, person.id, round),
         sharesOf: () => null,
-        ...{ zone: 'UTC', fieldOf: () => null },
+        ...anywhere,
       }
       const { effects, next, ended, passed } = advance(map, place, facts, at)
       if (passed) trail.push({ ...passed, visit: place.visit, at })

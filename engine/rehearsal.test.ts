@@ -111,7 +111,13 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
   const ends = people.map((person, n) => {
     const walked = walk(
       map,
-      { zone: 'Europe/London', fieldOf: () => null, lot: () => 0, life: lifeOf(plans[n]!) },
+      {
+        zone: 'Europe/London',
+        fieldOf: () => null,
+        bestHour: () => 0,
+        lot: () => 0,
+        life: lifeOf(plans[n]!),
+      },
       began,
       until,
       {

@@ -28,6 +28,7 @@ import {
   changeSequence,
   deleteSequence,
   endSequence,
+  letPeopleIn,
   mailingsOfSequence,
   pauseSequence,
   readSequences,
@@ -699,4 +700,40 @@ test('what a step takes away and is not there makes nothing', () => {
   carryOut(db, { is: 'set', field: 'nowhere', value: 'x' }, at, of, 5)
   carryOut(db, { is: 'set', field: 'first_name', value: '' }, at, of, 5)
   expect(personDetails(db, person)!.person.first_name).toBeNull()
+})
+
+test('who waits for the hour they read most goes on in it; who has not read, in everybody’s', async () => {
+  const today = engine.time.now - (engine.time.now % DAY)
+  const read = (person_id: number, times: number, hour: number) => {
+    for (let n = 1; n <= times; n++)
+      run(
+        db,
+        q.insertInto('recipients').values({
+          ...{ person_id, state: 'accepted', at: 1, due: 1, accepted_at: 1 },
+          mailing_id: createMailing(
+            db,
+            { name: 'Past', listId: list, letter: finishedLetter() },
+            0,
+          ),
+          opened_at: today - n * DAY + hour * HOUR,
+        }),
+      )
+  }
+  const [owl, lark] = [join('owl'), join('lark')]
+  read(owl, 8, 22)
+  read(lark, 12, 7)
+  const id = addSequence(db, 'Hours', list, 0)
+  write(id, { map: insertStep(emptyMap, null, 'wait', { kind: 'wait', ms: HOUR, best: true }) })
+  const mail = mailStep(id, 'wait', 'hello')
+  start(id)
+  const fresh = join('fresh')
+  letPeopleIn(db, sequenceById(db, id)!, [owl, lark], engine.time.now)
+  await settle()
+  const hours = all(db, q.selectFrom('enrolments').select(['person_id', 'due'])).map(
+    ({ person_id, due }) => [person_id, new Date(due).getUTCHours()],
+  )
+  expect(Object.fromEntries(hours)).toEqual({ [owl]: 22, [lark]: 7, [fresh]: 7 })
+  engine.time.now = today + DAY + 7 * HOUR
+  await settle()
+  expect([state(mail, lark), state(mail, fresh)]).toEqual(['queued', 'queued'])
 })

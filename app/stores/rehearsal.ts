@@ -1,5 +1,5 @@
 import type { Audience, Rehearsal } from '~~/core/rehearsal'
-import { happeningsOf, rulesOf, type SequenceMap } from '~~/core/sequences'
+import { askedByWaits, happeningsOf, rulesOf, type SequenceMap } from '~~/core/sequences'
 import RehearseWorker from '~/workers/rehearse.worker?worker'
 import type { RehearsalAnswer, RehearsalAsked } from '~/workers/rehearse.worker'
 
@@ -44,10 +44,8 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const of = sequence.value
     if (!isOn.value || !of) return null
     const events = happeningsOf(of.map).filter(({ is }) => is === 'did')
-    const dates = Object.values(of.map.steps).filter(
-      (step) => step.kind === 'wait' && step.until?.is === 'date',
-    )
-    return JSON.stringify([of.id, of.listId, rulesOf(of.map), of.map.start.rule, events, dates])
+    const waits = askedByWaits(of.map)
+    return JSON.stringify([of.id, of.listId, rulesOf(of.map), of.map.start.rule, events, waits])
   })
 
   async function draw() {

@@ -3,6 +3,7 @@ import { expect, test } from 'vitest'
 import { tiers } from '../standing'
 import {
   bestHour,
+  readingHour,
   MOST_VARIANTS,
   noVariant,
   partsOf,
@@ -129,3 +130,17 @@ test('the best hour is one’s own, where there is enough of it, else everybody�
 })
 
 test('variants are called by letters', () => expect([0, 4].map(variantName)).toEqual(['A', 'E']))
+
+test('when somebody reads is by a zone’s clock, and everybody’s hour where they have not read', () => {
+  const nine = Date.UTC(2026, 0, 5, 9)
+  const everybody = [
+    { at: nine, opens: 12 },
+    { at: nine + 10 * 3_600_000, opens: 3 },
+  ]
+  expect(readingHour([], everybody, 'UTC')).toBe(9)
+  expect(readingHour([], everybody, 'Asia/Tokyo')).toBe(18)
+  const own = [20, 44, 68, 92, 116].map((hours) => nine + (hours - 9) * 3_600_000)
+  expect(readingHour(own, everybody, 'UTC')).toBe(20)
+  expect(readingHour(own.slice(0, 1), everybody, 'UTC')).toBe(9)
+  expect(readingHour([], [], 'UTC')).toBe(0)
+})

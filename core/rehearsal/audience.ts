@@ -1,3 +1,4 @@
+import type { Opens } from '../dispatch'
 import type { Tier } from '../standing'
 
 /** Whom a sequence is rehearsed with: people drawn from those it would write to, and what is known of them. */
@@ -22,6 +23,8 @@ export interface Drawn {
   days: number
   /** What their fields hold by their keys, where the map asks for them. */
   fields: Readonly<Record<string, unknown>>
+  /** When they opened mail lately, UTC ms, where the map asks for their best hour. */
+  opens: readonly number[]
 }
 
 /** What holds of everybody. */
@@ -29,6 +32,8 @@ export interface Customs {
   zone: string
   /** How much is opened at each hour of the day, on the account’s clock; 1: at the hour at which most is. */
   hours: readonly number[]
+  /** When everybody opened mail lately, where the map asks for best hours. */
+  opens: readonly Opens[]
   /** How many hours that clock is ahead of UTC. */
   hoursAhead: number
   /** How long a mail lies unopened, of those that are opened: the mean, ms. */

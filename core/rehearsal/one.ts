@@ -1,5 +1,7 @@
 import { deedOf, lotOfWay, type SequenceMap } from '../sequences'
+import { readingHour, type Opens } from '../dispatch'
 import { DAY, HOUR, MINUTE } from '../time'
+import type { Drawn } from './audience'
 import type { Life } from './life'
 import { walk, type Walked } from './walk'
 
@@ -34,13 +36,14 @@ const LONGEST = 4_000 * DAY
 export function walkOne(
   map: SequenceMap,
   decisions: Decisions,
-  person: { zone: string; fields: Readonly<Record<string, unknown>> },
+  person: { zone: string } & Pick<Drawn, 'fields' | 'opens'> & { everybody: readonly Opens[] },
   from: number,
 ): { passed: Passing[]; walked: Walked } {
   const passed: Passing[] = []
   const walker = {
     zone: person.zone,
     fieldOf: (field: string) => person.fields[field],
+    bestHour: (zone: string) => readingHour(person.opens, person.everybody, zone),
     lot(id: string) {
       const step = map.steps[id]
       return step?.kind === 'split' ? lotOfWay(step, decisions.ways[id] ?? 0) : 0

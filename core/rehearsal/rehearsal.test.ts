@@ -8,7 +8,7 @@ const from = Date.UTC(2026, 2, 2, 9)
 const rehearsing = { seed: 7, from, days: 60 }
 const people: Drawn[] = Array.from({ length: 400 }, (_, n) => ({
   ...{ id: n + 1, tier: tiers[n % 4]!, sent: 20, opened: (n % 4) * 5, clicked: n % 4 },
-  ...{ orders: n % 5 === 0 ? 2 : 0, days: 200, fields: {} },
+  ...{ orders: n % 5 === 0 ? 2 : 0, days: 200, fields: {}, opens: [] },
 }))
 const audience: Audience = {
   ...{ people, isAll: true, fits: {} },
@@ -19,6 +19,7 @@ const audience: Audience = {
       leaveOfOpen: 0.02,
       events: { booked: { perDay: 0.05 } },
       inside: null,
+      opens: [],
     },
   },
 }
@@ -154,7 +155,7 @@ test('one person walks as it is said: by what they do, where they fall, and whet
     ways: [{ when: { is: 'fits', rule }, next: null }],
   })
   const none = { reactions: {}, events: {}, ways: {}, fits: {} }
-  const person = { zone: 'Europe/London', fields: {} }
+  const person = { zone: 'Europe/London', fields: {}, opens: [], everybody: [] }
   const idle = walkOne(asks, none, person, from)
   expect(idle.passed.map(({ step, way }) => [step, way])).toEqual([
     ...['s0', 's1', 's2', 's3', 's4', 's5', 's6', 'fork'].map((step) => [step, 0]),
@@ -169,4 +170,30 @@ test('one person walks as it is said: by what they do, where they fall, and whet
   expect(buys.walked.ended).toEqual({ state: 'finished', why: 'goal' })
   const goes = walkOne(asks, { ...none, reactions: { s0: 'unsubscribes' } }, person, from)
   expect(goes.walked.ended).toEqual({ state: 'left', why: 'unsubscribed' })
+})
+
+test('who waits for the hour they read most goes on in it, everybody else in everybody’s', () => {
+  const map = line({ kind: 'wait', ms: HOUR, best: true }, mail(1))
+  const at = (hour: number) => Date.UTC(2026, 1, 2, hour, 30)
+  const everybody = [{ at: at(8), opens: 30 }]
+  const hour = (opens: number[]) =>
+    new Date(
+      walkOne(
+        map,
+        { reactions: {}, events: {}, ways: {}, fits: {} },
+        { zone: 'UTC', fields: {}, opens, everybody },
+        from,
+      ).passed[0]!.at,
+    ).getUTCHours()
+  expect([hour([]), hour([at(20)]), hour(Array<number>(8).fill(at(20)))]).toEqual([8, 8, 20])
+  const customs = { ...audience.customs, zone: 'UTC', opens: everybody }
+  const goes = (own: number[], until: number) => {
+    const all = people.map((one) => ({ ...one, opens: own }))
+    const draw = { ...rehearsing, from: from - (from % DAY), days: until / DAY }
+    return rehearse(map, { ...audience, people: all, customs }, draw, 0).inside
+  }
+  // Within eight hours everybody’s hour comes for some, the evening for none of those who came in by day.
+  expect(goes([], DAY)).toBe(0)
+  const readers = Array<number>(8).fill(at(20))
+  expect(goes(readers, DAY)).toBe(0)
 })

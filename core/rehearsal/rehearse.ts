@@ -1,4 +1,5 @@
 import type { Happening, SequenceMap } from '../sequences'
+import { readingHour } from '../dispatch'
 import { DAY, HOUR } from '../time'
 import type { Audience } from './audience'
 import { habitsOf, type Habits } from './habits'
@@ -72,6 +73,9 @@ export function rehearse(
       ...{ zone: customs.zone, life },
       fieldOf(field: string) {
         return person.fields[field]
+      },
+      bestHour(zone: string) {
+        return readingHour(person.opens, customs.opens, zone)
       },
       lot(step: string) {
         return luckAt(luckOf(luck, `lot ${step}`), 0)

@@ -3,7 +3,7 @@ import { type Happening } from '../sequences'
 import type { Life } from './life'
 
 /** Somebody who walks through a map in virtual time. */
-export interface Walker extends Pick<ArrivalFacts, 'zone' | 'fieldOf'> {
+export interface Walker extends ArrivalFacts {
   life: Life
   /** Where they fall by lot at a step, from 0 up to but not including 1. */
   lot: (step: string) => number
@@ -31,7 +31,7 @@ export function walk(
   until: number,
   seen: Seen,
 ): Walked {
-  const { life, zone, fieldOf, lot } = walker
+  const { life, zone, fieldOf, bestHour, lot } = walker
   let now = from
   let isOut = false
   const handed = new Set<string>()
@@ -47,7 +47,7 @@ export function walk(
     sharesOf() {
       return null
     },
-    ...{ lot, zone, fieldOf },
+    ...{ lot, zone, fieldOf, bestHour },
   }
   let place = enter(map, from, walker)
   if (place === null) return { inside: null, at: from, ended: { state: 'finished', why: null } }

@@ -96,6 +96,7 @@ export function mailAhead(map: SequenceMap, step: string): { mailingId: number; 
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
     ...{ holds: () => false, lot: () => 1, sharesOf: () => null, fieldOf: () => null },
+    bestHour: () => 0,
   }
   // The limit holds for a map that goes round, which none does that runs.
   for (let steps = 0; place && steps < 1_000; steps++) {

@@ -36,7 +36,13 @@ test('who comes by goes by the shares that the split has come to; by the map’s
       { step: 'split', due: 0, arrived: 0, visit: 0 },
       {
         ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
-        ...{ holds: () => false, fieldOf: () => null, lot: () => lot, sharesOf: () => shares },
+        ...{
+          holds: () => false,
+          fieldOf: () => null,
+          bestHour: () => 0,
+          lot: () => lot,
+          sharesOf: () => shares,
+        },
       },
       0,
     ).passed!.way

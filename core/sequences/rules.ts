@@ -45,3 +45,13 @@ export function withRules(map: SequenceMap, change: (rule: Rule) => Rule): Seque
     ),
   }
 }
+
+/** What its waits ask of people: which of their fields, by key, and whether the hour at which they read most. */
+export function askedByWaits(map: SequenceMap): { fields: string[]; bestHour: boolean } {
+  const waits = Object.values(map.steps).flatMap((step) => (step.kind === 'wait' ? [step] : []))
+  const fields = waits.flatMap(({ until, clock }) => [
+    ...(until?.is === 'date' ? [until.of] : []),
+    ...(clock === undefined ? [] : [clock]),
+  ])
+  return { fields: [...new Set(fields)], bestHour: waits.some(({ best }) => best === true) }
+}

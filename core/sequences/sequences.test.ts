@@ -37,7 +37,7 @@ import {
 } from '.'
 
 const HOUR = 3_600_000
-const arriving: ArrivalFacts = { zone: 'UTC', fieldOf: () => null }
+const arriving: ArrivalFacts = { zone: 'UTC', fieldOf: () => null, bestHour: () => 0 }
 const DAY = 24 * HOUR
 const share = fc.integer({ min: 1, max: 240 })
 const mail = fc.record({
@@ -104,6 +104,7 @@ const someLine = mapOf(fc.oneof(mail, wait), 8)
 const inside: InsideFacts = {
   ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
   ...{ holds: () => false, lot: () => 0.5, sharesOf: () => null, fieldOf: () => null },
+  bestHour: () => 0,
 }
 
 /** Everything that happens to somebody who is always seen to on time. */
@@ -537,6 +538,31 @@ test('days and hours are those of the reader’s own clock where that is asked, 
     DAY + 8 * HOUR,
     DAY + 8 * HOUR,
   ])
+})
+
+test('who waits for their best hour goes on in it, on the days and within the hours that are named', () => {
+  const due = (over: Partial<WaitStep>, hour: number, facts: Partial<InsideFacts> = {}) =>
+    waitsFor({ ms: HOUR, best: true, ...over }, { bestHour: () => hour, ...facts }).place.due
+  // They come at midnight and wait for an hour.
+  expect([due({}, 20), due({}, 1), due({}, 0)]).toEqual([DAY + 20 * HOUR, DAY + HOUR, 2 * DAY])
+  // 2 January 1970 is a Friday.
+  const mondays: OpenHours = { days: [1], from: 9 * 60, to: 17 * 60 }
+  const at = (hour: number) => due({ hours: mondays }, hour) - 4 * DAY
+  expect([at(20), at(12), at(3)]).toEqual([16 * HOUR, 12 * HOUR, 9 * HOUR])
+  const short = { ...mondays, to: 9 * 60 + 20 }
+  expect(due({ hours: short }, 20)).toBe(4 * DAY + 9 * HOUR)
+  // A day they wait for is that day, whatever its hour says.
+  expect(due({ until: { is: 'day', day: '1970-01-05', hour: 23 } }, 7)).toBe(4 * DAY + 7 * HOUR)
+  // By their clock their best hour is asked by it, too.
+  const zones: string[] = []
+  const asked = due({ clock: 'zone' }, 20, {
+    fieldOf: () => 'Asia/Tokyo',
+    bestHour: (zone) => (zones.push(zone), 20),
+  })
+  expect([asked, zones[0]]).toEqual([DAY + 11 * HOUR, 'Asia/Tokyo'])
+  const late = { ...untilOrder, best: true as const }
+  const { map, all, place } = waitsFor(late, { bestHour: () => 6 })
+  expect(advance(map, place, all, DAY).next).toMatchObject({ due: 4 * DAY + 6 * HOUR })
 })
 
 test('a wait that waits for nothing any more has no other way', () => {

@@ -3,6 +3,7 @@
  * trials, and who would still get them when.
  */
 export { answerApproval, approvalOf, askApproval, withdrawApproval } from './approvals'
+export { bestHourOfEach, everybodysOpens, opensOf } from './best-hours'
 export { eachForeseen } from './foreseen'
 export { goalSegment, goalsToWatch, noteGoalHits, noteGoalStarts } from './goal-segments'
 export { fingerprintOf, goesOut, happeningOf } from './happening'

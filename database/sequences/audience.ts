@@ -1,6 +1,7 @@
 import { sql, type SqlBool } from 'kysely'
 import type { Audience, Customs, Drawn, Often, Soon } from '../../core/rehearsal'
 import {
+  askedByWaits,
   deedOf,
   happeningsOf,
   rulesOf,
@@ -11,6 +12,7 @@ import { carriedSql, type Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
 import { DAY, HOUR, hourOf } from '../../core/time'
 import { all, one, q, raw, type Database } from '../query'
+import { everybodysOpens, opensOf } from '../mailings'
 import { askedAt, membersOf } from '../segments'
 import { zoneOf } from './entering'
 
@@ -96,7 +98,9 @@ function peopleOf(
   maps: readonly SequenceMap[],
   now: number,
 ): Drawn[] {
-  const fields = maps.flatMap(fieldsAsked)
+  const asked = maps.map(askedByWaits)
+  const fields = asked.flatMap((one) => one.fields)
+  const isAsked = asked.some(({ bestHour }) => bestHour)
   return all(
     db,
     q
@@ -108,19 +112,10 @@ function peopleOf(
   ).map(({ id, fields: own, joined_at, keenness, ...counts }) => ({
     ...{ id, ...counts, tier: tierOf(keenness, now) },
     days: Math.max(1, Math.round((now - joined_at) / DAY)),
+    opens: isAsked ? opensOf(db, id, now) : [],
     fields: fields.length ? someOf(JSON.parse(own) as Record<string, unknown>, fields) : {},
   }))
 }
-
-const fieldsAsked = (map: SequenceMap): string[] =>
-  Object.values(map.steps).flatMap((step) =>
-    step.kind !== 'wait'
-      ? []
-      : [
-          ...(step.until?.is === 'date' ? [step.until.of] : []),
-          ...(step.clock === undefined ? [] : [step.clock]),
-        ],
-  )
 
 const someOf = (values: Record<string, unknown>, fields: readonly string[]) =>
   Object.fromEntries(
@@ -155,6 +150,7 @@ function customsOf(
     ...{ zone, hoursAhead, hours: hours.map((many) => many / most) },
     openDelay: opens.length ? Math.max(60_000, delay / opens.length) : 6 * HOUR,
     leaveOfOpen: leaveOfOpen(db),
+    opens: maps.some((map) => askedByWaits(map).bestHour) ? everybodysOpens(db, now) : [],
     inside: insideOf(db, sequenceId, now),
     events: Object.fromEntries(
       [...deeds].map(([deed, what]) => [deed, oftenOf(db, sequenceId, what, within, now)]),

@@ -8,6 +8,7 @@ import {
   type Place,
   type SequenceMap,
 } from '../../core/sequences'
+import { bestHourOfEach } from '../mailings'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, one, preparedOnce, q, transact, type Database } from '../query'
 import { ownLimitsOf } from '../readers'
@@ -57,6 +58,7 @@ export function advanceDue(db: Database, now: number): number {
     const shares = sharesNow(db)
     const room = roomAt(db, now)
     const fields = fieldsOfEach(db)
+    const bestHour = bestHourOfEach(db, now)
     const mails = recipientAdder(db, now)
     const passing = passingBy(db)
     const met = new Set<number>()
@@ -79,6 +81,9 @@ export function advanceDue(db: Database, now: number): number {
         pausedUntil: of.pausedUntil,
         fieldOf(field: string) {
           return fields(person_id, field)
+        },
+        bestHour(of: string) {
+          return bestHour(person_id, of)
         },
         roomFrom() {
           return room(person_id)

@@ -140,7 +140,7 @@ function doorOf(db: Database, sequence: Sequence, now: number) {
   const zone = zoneOf(db)
   return ({ person, by }: Comer, start: number | null): boolean => {
     if (!mayBeInside(db, sequence, person)) return false
-    const place = enter(map, now, arrivalFacts(db, person, zone))
+    const place = enter(map, now, arrivalFacts(db, person, zone, now))
     if (place === null) return false
     const rounds = roundsOf(db, sequence.id, person)
     if (!mayComeIn(again, rounds, now)) return false

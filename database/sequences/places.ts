@@ -1,4 +1,5 @@
 import { isWaitingFor, type ArrivalFacts, type Place, type SequenceMap } from '../../core/sequences'
+import { bestHourOfEach } from '../mailings'
 import { preparedOnce, q, type Database } from '../query'
 
 /** Where somebody stands, as it is kept. */
@@ -25,7 +26,17 @@ export function fieldsOfEach(db: Database) {
 }
 
 /** What is asked of somebody who comes to a step; their fields are read when they are asked for. */
-export function arrivalFacts(db: Database, person: number, zone: string): ArrivalFacts {
+export function arrivalFacts(
+  db: Database,
+  person: number,
+  zone: string,
+  now: number,
+): ArrivalFacts {
   const fields = fieldsOfEach(db)
-  return { zone, fieldOf: (field) => fields(person, field) }
+  const bestHour = bestHourOfEach(db, now)
+  return {
+    zone,
+    fieldOf: (field) => fields(person, field),
+    bestHour: (of) => bestHour(person, of),
+  }
 }

@@ -45,6 +45,7 @@ export function moveSomeInside(
   sequenceId: number,
   version: number,
   after: number,
+  now: number,
 ): number | null {
   return transact(db, () => {
     const sequence = sequenceById(db, sequenceId)
@@ -74,7 +75,9 @@ export function moveSomeInside(
       const reckoned = kindOfStep(step).due
       const { person_id, round, visit, arrived_at: arrived } = one
       const due =
-        isSame || !reckoned ? one.due : reckoned(step, arrived, arrivalFacts(db, person_id, zone))
+        isSame || !reckoned
+          ? one.due
+          : reckoned(step, arrived, arrivalFacts(db, person_id, zone, now))
       run(
         db,
         q

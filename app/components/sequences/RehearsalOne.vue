@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { walkOne, type Audience, type Reaction } from '~~/core/rehearsal'
-import { deedOf, happeningsOf, rulesOf, type Happening, type Step } from '~~/core/sequences'
+import {
+  askedByWaits,
+  deedOf,
+  happeningsOf,
+  rulesOf,
+  type Happening,
+  type Step,
+} from '~~/core/sequences'
 import { happeningWords, stepWords, wayWords } from './words'
 
 /** One person walks through the map as one says they do: somebody on file, or nobody in particular. */
@@ -40,7 +47,7 @@ async function choose(id: number) {
 }
 // What is asked of them anew is not known of them yet.
 watch(
-  () => JSON.stringify(rulesOf(of.value.map)),
+  () => JSON.stringify([rulesOf(of.value.map), askedByWaits(of.value.map)]),
   () => chosen.value && void choose(chosen.value.id),
 )
 function nobody() {
@@ -55,11 +62,22 @@ const deeds = computed(() => {
   return new Map(asked.map((one) => [deedOf(one), happeningWords(one, of.value)]))
 })
 const begins = ref(live.now)
+const { drawn } = storeToRefs(useRehearsal())
+/** Those who are drawn for everybody say when anybody reads. */
+const customs = computed(() => (chosen.value?.audience ?? drawn.value?.audience)?.customs)
+const knowsHours = computed(
+  () =>
+    !askedByWaits(of.value.map).bestHour ||
+    (customs.value !== undefined && customs.value.opens.length > 0),
+)
 const walked = computed(() =>
   walkOne(
     of.value.map,
     { reactions, events, ways, fits },
-    { zone: session.zone, fields: chosen.value?.audience.people[0]?.fields ?? {} },
+    {
+      ...{ zone: session.zone, everybody: customs.value?.opens ?? [] },
+      ...(chosen.value?.audience.people[0] ?? { fields: {}, opens: [] }),
+    },
     begins.value,
   ),
 )
@@ -108,6 +126,9 @@ function setEvent(deed: string, days: string) {
       </select></label
     >
   </div>
+  <p v-if="!knowsHours" class="muted small mt-2" role="status">
+    It is not known yet when people read: until it is, “at their best hour” is shown as midnight.
+  </p>
   <ol class="mt-3 grid list-none gap-2 p-0" aria-label="Their way">
     <li class="small">
       <span class="muted">{{ dayAndTime(begins) }}</span> comes in

@@ -19,8 +19,15 @@ const clocks = computed(() => {
 })
 /** Whether what it waits for has an hour or a day. */
 const hasClock = computed(
-  () => props.step.hours !== undefined || (props.step.until && props.step.until.is !== 'happens'),
+  () =>
+    props.step.hours !== undefined ||
+    props.step.best ||
+    (props.step.until && props.step.until.is !== 'happens'),
 )
+function setBest(on: boolean) {
+  const { best: _, ...without } = props.step
+  void store.changeStep(props.id, on ? { ...without, best: true } : without)
+}
 function setOff({ off: _, ...hours }: OpenHours, off: string[]) {
   setHours(off.length ? { ...hours, off } : hours)
 }
@@ -53,6 +60,18 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
   <h2>Wait</h2>
   <fieldset class="mt-2 grid gap-3" :disabled="!store.canChange">
     <WaitUntil :id="id" :step="step" />
+    <label class="flex items-center gap-2"
+      ><input
+        type="checkbox"
+        :checked="step.best === true"
+        @change="setBest(($event.target as HTMLInputElement).checked)"
+      />
+      then until the hour they read most</label
+    >
+    <p v-if="step.best" class="muted small">
+      By what they opened in the last 180 days; who has not opened enough goes by everybody’s.
+      {{ step.hours ? 'Outside of the hours below: the nearest within them.' : '' }}
+    </p>
     <label class="flex items-center gap-2"
       ><input
         type="checkbox"

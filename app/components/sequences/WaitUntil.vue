@@ -81,7 +81,7 @@ const nextMonth = () => new Date(live.now + 30 * 24 * 60 * 60_000).toISOString()
       <DaysAround :days="step.until.days" @change="keep({ ...step.until, days: $event })" />
     </template>
     <HourOfDay
-      v-if="step.until?.is === 'day' || step.until?.is === 'date'"
+      v-if="!step.best && (step.until?.is === 'day' || step.until?.is === 'date')"
       :hour="step.until.hour"
       :theirs="step.clock !== undefined"
       @change="step.until && 'hour' in step.until && keep({ ...step.until, hour: $event })"

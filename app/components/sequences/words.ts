@@ -349,7 +349,11 @@ export function stepFigures(
       return {
         about: [
           step.until?.is === 'happens' && `at most ${waitWords(step.ms)}`,
-          step.until && step.until.is !== 'happens' && `at ${clock(step.until.hour * 60)}`,
+          step.until &&
+            step.until.is !== 'happens' &&
+            !step.best &&
+            `at ${clock(step.until.hour * 60)}`,
+          step.best && 'at their best hour',
           step.hours && hoursWords(step.hours),
           step.clock !== undefined && 'their clock',
         ]

@@ -7,6 +7,8 @@ export interface ArrivalFacts {
   zone: string
   /** What a field of theirs holds, by its key; anything else than a value where they have none. */
   fieldOf: (field: string) => unknown
+  /** The hour of the day at which they read most, by a zone's clock. */
+  bestHour: (zone: string) => number
 }
 
 /** What must be known of somebody inside to go on with them. */

@@ -25,6 +25,8 @@ export interface WaitStep {
   ways?: { next: string | null }[]
   /** Absent: at any hour of any day. */
   hours?: OpenHours
+  /** At the hour at which each reads most; where hours are named, at the one within them that is nearest to it. */
+  best?: true
   /** The field in which their time zone stands, by whose clock days and hours are meant. Absent, and for who has none: the account's. */
   clock?: string
   next: string | null
@@ -54,7 +56,7 @@ const MINUTES = 24 * 60
 
 export const wait: StepKind<WaitStep> = {
   name: 'Wait',
-  read({ ms, hours, until, ways, clock }) {
+  read({ ms, hours, until, ways, clock, best }) {
     const open = hours == null ? null : readHours(hours)
     if (hours != null && open === null) return null
     const what = until == null ? null : readUntil(until)
@@ -69,6 +71,7 @@ export const wait: StepKind<WaitStep> = {
         ms: ms as number,
         ...(what && { until: what }),
         ...(open && { hours: open }),
+        ...(best === true && { best }),
         ...(clock ? { clock: clock as string } : {}),
         ...late,
       }
@@ -85,16 +88,16 @@ export const wait: StepKind<WaitStep> = {
     // What may have happened already is looked at when they come.
     if (step.until?.is === 'happens') return now
     const zone = zoneOf(step, facts)
-    return within(step, Math.max(now, endOf(step, now, zone, facts)), zone)
+    return within(step, Math.max(now, endOf(step, now, zone, facts)), zone, facts)
   },
   carryOut(step, _id, facts, now, arrived) {
     if (step.until?.is !== 'happens') return { effects: [], way: 0 }
     const zone = zoneOf(step, facts)
     if (facts.holds(step.until.what)) {
-      const open = within(step, now, zone)
+      const open = within(step, now, zone, facts)
       return open > now ? { stay: open } : { effects: [], way: 0 }
     }
-    const end = within(step, arrived + step.ms, zone)
+    const end = within(step, arrived + step.ms, zone, facts)
     return now >= end ? { effects: [], way: 1 } : { stay: end }
   },
   problems({ until }, around) {
@@ -115,22 +118,37 @@ function zoneOf({ clock }: WaitStep, { zone, fieldOf }: ArrivalFacts): string {
   return typeof theirs === 'string' && isZone(theirs) ? theirs : zone
 }
 
-const within = ({ hours }: WaitStep, at: number, zone: string) =>
-  hours ? openFrom(at, hours, zone) : at
+function within({ hours, best }: WaitStep, at: number, zone: string, facts: ArrivalFacts): number {
+  const open = best ? aroundHour(hours ?? anyHour, facts.bestHour(zone)) : hours
+  return open ? openFrom(at, open, zone) : at
+}
 
-/** When the time is over, or the day has come. */
+/** The hour within the hours that is nearest to an hour of the day; made once, as {@link openOn} keeps what it reckons. */
+function aroundHour(hours: OpenHours, hour: number): OpenHours {
+  let made = around.get(hours)
+  if (!made) around.set(hours, (made = []))
+  const last = Math.max(hours.from, hours.to - 60)
+  const from = Math.min(Math.max(hour * 60, hours.from), last)
+  return (made[hour] ??= { ...hours, from, to: Math.min(hours.to, from + 60) })
+}
+const around = new WeakMap<OpenHours, OpenHours[]>()
+const anyHour: OpenHours = { days: [0, 1, 2, 3, 4, 5, 6], from: 0, to: MINUTES }
+
+/** When the time is over, or the day has come; its first moment, where the hour is each one's own. */
 function endOf(
-  { ms, until }: WaitStep,
+  { ms, until, best }: WaitStep,
   now: number,
   zone: string,
   { fieldOf }: ArrivalFacts,
 ): number {
-  if (until?.is === 'day') return minuteOfDay(startOfDay(until.day, zone), until.hour * 60, zone)
+  const minuteOf = (hour: number) => (best ? 0 : hour * 60)
+  if (until?.is === 'day')
+    return minuteOfDay(startOfDay(until.day, zone), minuteOf(until.hour), zone)
   if (until?.is !== 'date') return now + ms
   const date = fieldOf(until.of)
   if (!isDay(date)) return now
   const day = addDays(startOfDay(date, zone), until.days, zone)
-  return minuteOfDay(day, until.hour * 60, zone)
+  return minuteOfDay(day, minuteOf(until.hour), zone)
 }
 
 function readUntil(json: unknown): Until | null {

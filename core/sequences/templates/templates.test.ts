@@ -42,6 +42,7 @@ function walk(template: SequenceTemplate, does: boolean) {
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
     ...{ holds: () => does, lot: () => 0.5, sharesOf: () => null, fieldOf: () => '2026-12-24' },
+    bestHour: () => 8,
   }
   const began = Date.UTC(2026, 11, 17, 9)
   let place = enter(map, began, facts)
