@@ -5,9 +5,9 @@ import { cleanDocument, defaultLetterhead, readLetterhead } from './letters'
 import { blockKinds, newBlock, rowOf, type Block } from './letters/document'
 import { templates } from './letters/templates'
 import { readRule } from './segments'
-import { rule } from './segments/arbitrary'
+import { catalog, rule } from './segments/arbitrary'
 import { readOwnSender } from './senders'
-import { freshStarts } from './sequences'
+import { freshStarts, type NamedLetter, readSequenceFile, sequenceFile } from './sequences'
 import { readMap } from './sequences/map'
 import { mapOfTemplate, sequenceTemplates } from './sequences/templates'
 import { readForm } from './sign-ups'
@@ -23,6 +23,7 @@ const odd: readonly unknown[] = [
   ...[{ toString: [], valueOf: [] }, [{ toString: null }], { toJSON: 'odd' }],
 ]
 
+const noBlocks = { version: 1 as const, rows: [] }
 const entry = { title: 'Wind', href: 'https://kites.example/', about: 'Up', day: '2026-11-30' }
 
 const kinds = {
@@ -30,8 +31,8 @@ const kinds = {
     read: cleanDocument,
     some: [
       { ...templates[0]!.letter.document, rows: templates[0]!.letter.document.rows.slice(0, 2) },
-      ...blockKinds.map(({ kind }) => ({ rows: [rowOf(newBlock(kind, kind))] })),
-      { rows: [rowOf({ ...newBlock('feed', 'feed'), entries: [entry] } as Block)] },
+      ...blockKinds.map(({ kind }) => ({ version: 1, rows: [rowOf(newBlock(kind, kind))] })),
+      { version: 1, rows: [rowOf({ ...newBlock('feed', 'feed'), entries: [entry] } as Block)] },
     ],
   },
   'a letterhead': { read: readLetterhead, some: [defaultLetterhead] },
@@ -59,6 +60,22 @@ const kinds = {
         ...{ first: null, steps: {} },
       },
     ],
+  },
+  'a file of a sequence': {
+    read(json: unknown) {
+      const got = readSequenceFile(JSON.stringify(json), catalog)
+      if ('problem' in got) return null
+      const letters = new Map(got.letters.map((letter, n) => [n + 1, letter]))
+      return sequenceFile({ ...got, letters }, catalog)
+    },
+    some: sequenceTemplates.slice(0, 4).map((one) => {
+      const letters = new Map<number, NamedLetter>()
+      const map = mapOfTemplate(one, (letter) => {
+        letters.set(letters.size + 1, { ...letter, document: noBlocks, name: letter.subject })
+        return letters.size
+      })
+      return sequenceFile({ name: one.name, listId: 1, map, letters }, catalog)
+    }),
   },
   'a plan': {
     read: readPlan,

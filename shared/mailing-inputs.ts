@@ -35,7 +35,18 @@ export const letInInput = object({
   (who) => Object.values(who).filter((one) => one !== undefined).length === 1,
 )
 
-export const templateInput = object({ key: line(40).required() })
+/** One that ships, by its key; or one of the account's own, by its number. */
+export const templateInput = object({
+  key: line(40),
+  kept: number().integer().positive(),
+})
+
+/** A file of a sequence, as the text that it is. */
+export const sequenceFileInput = object({ text: string().max(1_900_000).required() })
+
+export const keptSequenceInput = object({ name: line(80).required(), about: line(200).default('') })
+
+export const archivedInput = object({ archived: boolean().required() })
 
 /** The map as it stands on the page; with `personId`, of one person alone. */
 export const rehearsalInput = object({

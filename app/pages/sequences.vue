@@ -5,6 +5,7 @@ interface Row {
   state: string
   inside: number
   finished: number
+  archived_at: number | null
 }
 const route = useRoute()
 const live = useLive()
@@ -12,10 +13,41 @@ const { answer } = useAnswer<Row[]>(() => '/api/sequences')
 const sequences = computed(
   () => answer.value?.filter(({ id }) => !isGone(`/api/sequences/${id}`)) ?? null,
 )
+const listed = computed(() => sequences.value?.filter((row) => row.archived_at === null) ?? null)
+const archived = computed(() => sequences.value?.filter((row) => row.archived_at !== null) ?? [])
+/** Whether the archive is open: also where one stands in it. */
+const looksIn = ref(false)
+watch(
+  [archived, () => route.params.id],
+  ([rows, id]) => (looksIn.value ||= rows.some((row) => String(row.id) === id)),
+)
 useLanding(
   () => '/sequences',
-  () => sequences.value?.[0] && `/sequences/${sequences.value[0].id}`,
+  () => listed.value?.[0] && `/sequences/${listed.value[0].id}`,
 )
+/** Above it a file is none of a sequence, letters and all. */
+const LARGEST = 1_800_000
+const bringing = ref(false)
+async function bring(input: HTMLInputElement) {
+  const file = input.files?.[0]
+  // So that the same file can be chosen again.
+  const text = file && file.size <= LARGEST ? await file.text() : ''
+  input.value = ''
+  if (!file) return
+  if (file.size > LARGEST)
+    return useNotices().say(
+      'This file is larger than 1.8 MB, which no sequence is. Is it the right one?',
+    )
+  bringing.value = true
+  const made = await act<{ id: number; missing: string[] }>('/api/sequences/from-file', 'POST', {
+    text,
+  })
+  bringing.value = false
+  if (!made) return
+  live.changes++
+  useSequence().tellMissing(made.id, made.missing)
+  await goTo(`/sequences/${made.id}`)
+}
 async function begin() {
   // How many there are may not be known yet.
   const known = sequences.value ?? (await request<Row[]>('/api/sequences').catch(() => []))
@@ -28,7 +60,7 @@ async function begin() {
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') return void begin()
-  const rows = sequences.value ?? []
+  const rows = [...(listed.value ?? []), ...(looksIn.value ? archived.value : [])]
   const here = rows.findIndex((row) => String(row.id) === route.params.id)
   const next = event.key === 'j' ? rows[here + 1] : event.key === 'k' ? rows[here - 1] : undefined
   if (next) void goTo(`/sequences/${next.id}`)
@@ -46,9 +78,21 @@ useKeys((event) => {
         >
           New sequence
         </button>
+        <label
+          v-may="'POST /api/sequences/from-file'"
+          class="btn btn-sm mt-1.5 w-full cursor-pointer justify-center text-center focus-within:outline-2"
+          :class="bringing && 'opacity-60'"
+          >{{ bringing ? 'Reading…' : 'From a file'
+          }}<input
+            type="file"
+            class="sr-only"
+            accept=".json,application/json"
+            :disabled="bringing"
+            @change="bring($event.target as HTMLInputElement)"
+        /></label>
       </div>
       <NuxtLink
-        v-for="row in sequences"
+        v-for="row in [...(listed ?? []), ...(looksIn ? archived : [])]"
         :key="row.id"
         :to="`/sequences/${row.id}`"
         class="side-item flex-col !gap-0"
@@ -59,14 +103,23 @@ useKeys((event) => {
           ><StateMark :state="row.state" /><span>{{ count(row.inside) }} inside</span></span
         >
       </NuxtLink>
+      <button
+        v-if="archived.length"
+        type="button"
+        class="link mx-4 mt-2 block text-left"
+        :aria-expanded="looksIn"
+        @click="looksIn = !looksIn"
+      >
+        {{ looksIn ? 'Hide what is archived' : `Archived (${count(archived.length)})` }}
+      </button>
     </nav>
     <div class="min-w-0 flex-1">
       <NuxtPage />
       <div
-        v-if="sequences && !sequences.length && route.path === '/sequences'"
+        v-if="listed && !listed.length && route.path === '/sequences'"
         class="mx-auto max-w-md px-4 pt-[12vh]"
       >
-        <h1>No sequences yet</h1>
+        <h1>{{ archived.length ? 'All are archived' : 'No sequences yet' }}</h1>
         <p class="muted mt-1">
           A sequence is mail that sends itself: somebody joins, a letter goes out, it waits some
           days, and the next one follows. Here it will stand who is inside, and at which step.

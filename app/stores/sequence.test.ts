@@ -117,11 +117,11 @@ test('a template is taken over though the server was asked anew meanwhile, but n
   const store = await opened()
   const map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 9 })
   const begin = async (meanwhile: () => Promise<unknown>) => {
-    const beginning = store.beginFrom('welcome')
+    const beginning = store.beginFrom({ key: 'welcome' })
     await settled()
     const asked = server.latest('/api/sequences/3/template')
     await meanwhile()
-    asked.answer({ map })
+    asked.answer({ map, missing: [] })
     await settled()
     void beginning
   }

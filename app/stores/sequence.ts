@@ -30,6 +30,7 @@ export interface OpenSequence {
   published: SequenceMap | null
   listId: number | null
   startedAt: number | null
+  archivedAt: number | null
   /** Who was held out is none of those who left. */
   counts: { inside: number; finished: number; left: number; heldOut: number }
   /** By step: how many stand there. */
@@ -73,6 +74,8 @@ export interface OpenSequence {
   versions: { version: number; at: number }[]
   /** The providers of those whom it mailed, the largest first. */
   providers: string[]
+  /** Its rules in the words of the segment language, by each as JSON. */
+  rules: Record<string, string>
 }
 
 export interface SequenceMail {
@@ -256,12 +259,20 @@ export const useSequence = defineStore('sequence', () => {
   }
 
   /** Begins from a template: its map takes the place of the one there is, and can be undone. */
-  async function beginFrom(key: string) {
+  async function beginFrom(template: { key: string } | { kept: number }) {
     const { id, map } = sequence.value!
-    const made = await act<{ map: SequenceMap }>(`/api/sequences/${id}/template`, 'POST', { key })
+    const path = `/api/sequences/${id}/template`
+    const made = await act<{ map: SequenceMap; missing: string[] }>(path, 'POST', template)
     // What was drawn meanwhile stays.
     if (!made || sequence.value?.id !== id || !isAlike(sequence.value.map, map)) return
+    tellMissing(id, made.missing)
     await set({ map: made.map })
+  }
+
+  /** What of a sequence that came from a file, or from a template, is not there in this account. */
+  const missing = shallowRef<{ of: number; what: string[] } | null>(null)
+  function tellMissing(of: number, what: string[]) {
+    missing.value = what.length ? { of, what } : null
   }
 
   /** A step that is picked up, to be put elsewhere: here it moves, and is copied where it can't or in another sequence. */
@@ -352,6 +363,8 @@ export const useSequence = defineStore('sequence', () => {
       undo,
       redo,
       beginFrom,
+      missing,
+      tellMissing,
       pickUp,
       putHeld,
       addStep,

@@ -21,6 +21,8 @@ export {
   stepsInOrder,
 } from './map'
 export type { SequenceMap, Spot, Start } from './map'
+export { readSequenceFile, sequenceFile, withMailings } from './file'
+export type { NamedLetter, ReadFile } from './file'
 export { freshStarts, JOINED, mailedWays, mayComeIn, never } from './starts'
 export { readStarting, startKinds } from './starts'
 export type { Again, DateStart, EarlierRound, MailedStart, Starting } from './starts'

@@ -6,6 +6,9 @@ import { kindOfStep, waysOf, type Step } from './steps'
 /** What keeps a sequence from running, in sentences; none where it may run. */
 export function mapProblems(map: SequenceMap, listId: number | null): string[] {
   const problems = map.start.by.flatMap((start) => startLacks(start) ?? [])
+  const { rule } = map.start
+  if (rule?.kind === 'any' && rule.of.length === 0)
+    problems.push('Nobody may come in: say anew who may.')
   if (listId === null) problems.push('Choose the list on whose behalf it writes.')
   const order = stepsInOrder(map)
   if (!order.some(({ step }) => step.kind === 'mail' || step.kind === 'do'))

@@ -1,10 +1,11 @@
 import { readCarried, type Carried } from '../segments'
 import { DAY, HOUR, isDay, MINUTE } from '../time'
 import { isDayRule, type MomentStart } from './moments'
+import type { Referred } from './references'
 
 /** What lets somebody in: something that they newly do, that newly holds of them, or a date of theirs. */
 export type Starting =
-  /** Joins the sequence's list; null: by whatever way, or by one sign-up. */
+  /** Joins the sequence's list; null: by whatever way, or by one sign-up (0: none is chosen yet). */
   | { is: 'joined'; signUpId: number | null }
   /** Does an event of this name; `where`: that carried what is asked. */
   | { is: 'event'; name: string; where?: Carried }
@@ -96,6 +97,8 @@ interface StartKind<S extends Starting> {
   /** As it goes on after "somebody who". */
   name: string
   read(json: Record<string, unknown>): S | null
+  /** Where it names something of the account, by number: under which key, and what. */
+  refers?: readonly [key: keyof S & string, what: Referred]
   /** What it lacks, as a sentence; null where it lacks nothing. */
   lacks?(start: S): string | null
 }
@@ -105,7 +108,10 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
     name: 'joins the list',
     // Before there were sign-ups to choose, none was named.
     read: ({ signUpId = null }) =>
-      signUpId === null || isId(signUpId) ? { is: 'joined', signUpId } : null,
+      signUpId === null || isIdOrNone(signUpId) ? { is: 'joined', signUpId } : null,
+    refers: ['signUpId', 'signUp'],
+    lacks: ({ signUpId }) =>
+      signUpId === 0 ? 'People come in by a sign-up, and it is not said which.' : null,
   },
   event: {
     name: 'does an event',
@@ -142,6 +148,7 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
       segmentId === 0 || isId(segmentId)
         ? { is: 'segment', segmentId: segmentId as number, comes: comes !== false }
         : null,
+    refers: ['segmentId', 'segment'],
     lacks: ({ segmentId }) =>
       segmentId === 0 ? 'People come in by a segment, and it is not said which.' : null,
   },
@@ -158,6 +165,7 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
     name: 'gets a tag, or loses it',
     read: ({ tagId, gets }) =>
       isIdOrNone(tagId) ? { is: 'tag', tagId, gets: gets !== false } : null,
+    refers: ['tagId', 'tag'],
     lacks: ({ tagId }) =>
       tagId === 0 ? 'People come in by a tag, and it is not said which.' : null,
   },
@@ -183,6 +191,7 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
       isWhole(within, HOUR, LONGEST_WITHIN)
         ? { is: 'mailed', mailingId, did: did as MailedStart['did'], within }
         : null,
+    refers: ['mailingId', 'mailing'],
     lacks: ({ mailingId }) =>
       mailingId === 0 ? 'People come in by a mailing, and it is not said which.' : null,
   },
@@ -195,6 +204,7 @@ export const startKinds: { [K in Starting['is']]: StartKind<Extract<Starting, { 
       isIdOrNone(segmentId)
         ? { is: 'moment', from: from as string, hour, rule: rule as string | null, segmentId }
         : null,
+    refers: ['segmentId', 'segment'],
     lacks: ({ from }) =>
       from === '' ? 'People come in at a moment, and it is not said on which day.' : null,
   },

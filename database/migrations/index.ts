@@ -41,6 +41,7 @@ import { sequenceTrail } from './0039-sequence-trail'
 import { cues } from './0040-cues'
 import { handOvers } from './0041-hand-overs'
 import { resuming } from './0042-resuming'
+import { keptSequences } from './0043-kept-sequences'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -89,6 +90,7 @@ export const migrations: readonly Step[] = [
   cues,
   handOvers,
   resuming,
+  keptSequences,
 ]
 
 /**

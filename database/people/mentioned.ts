@@ -13,6 +13,7 @@ const places = [
   ['sequence_versions', 'map'],
   ['letters', 'document'],
   ['own_templates', 'document'],
+  ['kept_sequences', 'file'],
   ['stamps', 'content'],
   ['data_schedules', 'choice'],
 ] as const

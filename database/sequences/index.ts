@@ -22,6 +22,15 @@ export {
   takeOut,
 } from './entering'
 export { arrivalsOf, arrivedBySegment, letInSoon } from './arriving'
+export {
+  bringInSequence,
+  keepSequence,
+  keptFile,
+  keptSequences,
+  mapOfFile,
+  setKeptDeleted,
+  takeOutSequence,
+} from './files'
 export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSplits, standingOf } from './split-shares'
@@ -52,6 +61,7 @@ export {
   asItRuns,
   changeSequence,
   deleteSequence,
+  archiveSequence,
   duplicateSequence,
   endSequence,
   mapOfVersion,

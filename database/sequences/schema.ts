@@ -19,6 +19,19 @@ export interface SequenceTables {
     /** When it went on after a pause; and over how long those who waited go on, ms. See `Resuming`. */
     resumed_at: Generated<number>
     spread: Generated<number>
+    /** When it was put away, so that it is not listed with the others; only where it does not run. */
+    archived_at: number | null
+  }
+  /** Sequences kept as templates. */
+  kept_sequences: {
+    id: Generated<number>
+    name: string
+    about: string
+    /** JSON: see `sequenceFile`. */
+    file: string
+    created_at: number
+    by_name: string
+    deleted_at: number | null
   }
   /** Who was handed over to another program: one for each act, each time somebody came by its step. */
   hand_overs: {

@@ -5,6 +5,7 @@ import {
   emptyMap,
   mailingsOfMap,
   readMap,
+  withMailings,
   type SequenceMap,
   type Starting,
 } from '../../core/sequences'
@@ -36,7 +37,7 @@ export function readSequences(db: Database) {
     db,
     q
       .selectFrom('sequences')
-      .select(['id', 'name', 'state', 'version', 'started_at'])
+      .select(['id', 'name', 'state', 'version', 'started_at', 'archived_at'])
       .select([
         count('inside').as('inside'),
         count('finished').as('finished'),
@@ -50,7 +51,10 @@ export function readSequences(db: Database) {
 /** Sequences that somebody can be let into, now or once they run, by name. */
 export function startableSequences(db: Database) {
   const found = q.selectFrom('sequences').select(['id', 'name', 'state', 'list_id'])
-  return all(db, found.where('state', '!=', 'ended').orderBy('name'))
+  return all(
+    db,
+    found.where('state', '!=', 'ended').where('archived_at', 'is', null).orderBy('name'),
+  )
 }
 
 export function sequenceById(db: Database, id: number): Sequence | undefined {
@@ -105,19 +109,23 @@ export function addSequence(
   return run(db, q.insertInto('sequences').values(values)).id
 }
 
+/** Puts a sequence that does not run away, or (null) back among the others; false where it runs. */
+export function archiveSequence(db: Database, id: number, at: number | null): boolean {
+  const change = q.updateTable('sequences').set({ archived_at: at }).where('id', '=', id)
+  return run(db, change.where('state', 'in', ['draft', 'ended'])).changes === 1
+}
+
 /** Makes a draft of its own with the same map, and a copy of each letter; its id. */
 export function duplicateSequence(db: Database, sequence: Sequence, now: number): number {
   return transact(db, () => {
     const id = addSequence(db, `${sequence.name.slice(0, 95)} copy`, sequence.list_id, now)
     const copy = sequenceById(db, id)!
-    const steps = Object.entries(sequence.map.steps).map(([key, step]) => {
-      const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : undefined
-      if (step.kind !== 'mail' || !mailing) return [key, step] as const
-      const letter = letterOf(db, mailing.letter_id)
-      const mailingId = addMailOf(db, copy, mailing.name, now, letter)
-      return [key, { ...step, mailingId }] as const
+    const map = withMailings(sequence.map, (mailingId) => {
+      const mailing = mailingById(db, mailingId)
+      return mailing
+        ? addMailOf(db, copy, mailing.name, now, letterOf(db, mailing.letter_id))
+        : mailingId
     })
-    const map = { ...sequence.map, steps: Object.fromEntries(steps) }
     changeSequence(db, copy, { name: copy.name, listId: copy.list_id, map }, copy.revision)
     return id
   })
@@ -241,6 +249,7 @@ export function startSequence(
           state: 'running',
           version,
           started_at: sequence.started_at ?? now,
+          archived_at: null,
           ...(sequence.state === 'paused' && { resumed_at: now, spread }),
         })
         .where('id', '=', id)

@@ -4,6 +4,13 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 /** What is done with the letter as a whole. */
 const store = useMailing()
 const dialog = ref<'template' | 'keep' | 'plan' | null>(null)
+async function keep(as: { name: string; about: string }) {
+  await store.flush()
+  const kept = await act('/api/templates', 'POST', { mailingId: store.mailing!.id, ...as })
+  if (!kept) return false
+  useNotices().say(`Kept. “${as.name}” stands under “Write a letter” now.`)
+  return true
+}
 </script>
 
 <template>
@@ -40,7 +47,13 @@ const dialog = ref<'template' | 'keep' | 'plan' | null>(null)
   </Menu>
   <TemplateDialog v-if="dialog === 'template'" @close="dialog = null" />
   <PlanDialog v-if="dialog === 'plan'" @close="dialog = null" />
-  <KeepTemplateDialog v-if="dialog === 'keep'" @close="dialog = null" />
+  <KeepTemplateDialog
+    v-if="dialog === 'keep'"
+    :name="store.mailing!.name"
+    about="The letter as it is now, with its look. What you change in this mailing afterwards does not change the template."
+    :keep="keep"
+    @close="dialog = null"
+  />
 </template>
 
 <style scoped>

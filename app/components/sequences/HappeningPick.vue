@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { happenings, stepsInOrder, type Happening } from '~~/core/sequences'
 import type { Rule } from '~~/core/segments'
-import { mailWords, segmentsOf, stepWords } from './words'
+import { mailWords, otherRule, segmentsOf, stepWords } from './words'
 
 /** What is asked of somebody inside: what they did since they came in, or a segment they are in. */
 const props = withDefaults(
@@ -44,6 +44,12 @@ const links = computed(() => {
   return link && !byUrl.has(link)
     ? [...byUrl.values(), { mailingId: 0, url: link, words: link }]
     : [...byUrl.values()]
+})
+/** What else than segments is asked; nothing where none is chosen yet. */
+const written = computed(() => {
+  const { what } = props
+  if (what.is !== 'fits' || (what.rule.kind === 'any' && what.rule.of.length === 0)) return null
+  return otherRule(what.rule, of.value)
 })
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 const noSegment: Rule = { kind: 'any', of: [] }
@@ -134,8 +140,14 @@ function chooseSegments(ids: number[]) {
         />
       </template>
     </template>
+    <WrittenRule
+      v-if="written !== null"
+      :text="written"
+      :can-change="store.canChange"
+      @remove="chooseSegments([])"
+    />
     <SegmentPicks
-      v-if="what.is === 'fits'"
+      v-else-if="what.is === 'fits'"
       label="Which segment"
       joined="or"
       :segments="of.segments"

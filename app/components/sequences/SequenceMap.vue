@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { layOut, type LaidEdge } from '~~/core/sequences'
+import { pictureOf } from './picture'
 import {
   againWords,
   rehearsedFigures,
@@ -61,6 +62,11 @@ const isEmpty = computed(() => Object.keys(of.value.map.steps).length === 0)
 /** How large it is drawn; 1: as it is. */
 const zoom = ref(1)
 const room = useTemplateRef('room')
+const drawing = useTemplateRef('drawing')
+/** As it is shown now; null where there is nothing to draw. */
+const picture = () =>
+  drawing.value && !isEmpty.value ? pictureOf(drawing.value, size.value, of.value.name) : null
+defineExpose({ picture })
 const zooms = [0.4, 0.5, 0.65, 0.8, 1, 1.25]
 const larger = computed(() => zooms.find((one) => one > zoom.value + 0.001))
 const smaller = computed(() => zooms.findLast((one) => one < zoom.value - 0.001))
@@ -167,6 +173,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
   <div class="relative h-full">
     <div ref="room" class="h-full overflow-auto">
       <div
+        ref="drawing"
         class="relative mx-auto"
         :style="{ width: `${size.width}px`, height: `${size.height}px`, zoom }"
         role="group"
@@ -193,6 +200,7 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
           >
           <AddStep
             v-if="canDraw"
+            data-no-picture
             class="!absolute z-10 -translate-x-1/2 -translate-y-1/2 has-[[aria-expanded=true]]:z-30"
             :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
             :where="edge.where"

@@ -25,7 +25,8 @@ const route = useRoute()
 const which = computed(() => readWhich(route.query))
 const { answer, problem, loading } = useAnswer<SequenceResults>(() => {
   const asked = new URLSearchParams({ days: String(days.value), ...writeWhich(which.value) })
-  return `/api/sequences/${of.value.id}/results?${asked.toString()}`
+  // While another sequence is being opened there is none.
+  return store.asItRuns && `/api/sequences/${of.value.id}/results?${asked.toString()}`
 })
 /** Of the days and people that are chosen now: until they are answered, nothing of others is shown. */
 const results = computed(() =>

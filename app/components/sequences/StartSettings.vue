@@ -3,21 +3,23 @@ import type { Rule } from '~~/core/segments'
 import { MOST_HELD_OUT } from '~~/core/sequences'
 import { accountsSender } from '~~/core/senders'
 import { freshStarts, startKinds, type Starting } from '~~/core/sequences'
+import { otherRule, segmentsOfRule } from './words'
 
 /** What lets people into a sequence, on whose list's behalf, and who of them. */
 const store = useSequence()
 const of = computed(() => store.sequence!)
 const start = computed(() => of.value.map.start)
-const idsOf = (rule: Rule | null | undefined) => {
-  const parts = rule?.kind === 'any' ? rule.of : rule ? [rule] : []
-  return parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
-}
 function anyOf(ids: number[]): Rule | null {
   const parts = ids.map((segmentId): Rule => ({ kind: 'segment', segmentId }))
   return parts.length > 1 ? { kind: 'any', of: parts } : (parts[0] ?? null)
 }
-const segmentIds = computed(() => idsOf(start.value.rule))
-const outIds = computed(() => idsOf(start.value.out))
+const segmentIds = computed(() => segmentsOfRule(start.value.rule))
+const outIds = computed(() => segmentsOfRule(start.value.out))
+/** What else than segments is asked, as a file or a program wrote it. */
+const written = computed(() => ({
+  rule: otherRule(start.value.rule, of.value),
+  out: otherRule(start.value.out, of.value),
+}))
 const setSegments = (ids: number[]) => void store.changeStart({ ...start.value, rule: anyOf(ids) })
 const setOut = (ids: number[]) =>
   void store.changeStart({ ...start.value, out: anyOf(ids) ?? undefined })
@@ -80,28 +82,46 @@ function setHeldOut(percent: number) {
     <AlreadyThere :start="start" @change="store.changeStart({ ...start, already: $event })" />
     <AgainPick :again="start.again" @change="store.changeStart({ ...start, again: $event })" />
     <div class="grid gap-1">
-      <span class="muted small">Of them, who is in any of</span>
+      <span class="muted small">{{
+        written.rule === null ? 'Of them, who is in any of' : 'Of them, only'
+      }}</span>
+      <WrittenRule
+        v-if="written.rule !== null"
+        :text="written.rule"
+        :can-change="store.canChange"
+        @remove="setSegments([])"
+      />
       <SegmentPicks
-        v-if="store.canChange || segmentIds.length"
+        v-else-if="store.canChange || segmentIds.length"
         label="Only people of the segment"
         joined="or"
         :segments="of.segments"
         :chosen="segmentIds"
         @choose="setSegments"
       />
-      <span v-if="!segmentIds.length" class="small">no segment asked for: everybody comes in</span>
+      <span v-if="written.rule === null && !segmentIds.length" class="small"
+        >no segment asked for: everybody comes in</span
+      >
     </div>
     <div class="grid gap-1">
       <span class="muted small">Out before the next step, who comes to be in any of</span>
+      <WrittenRule
+        v-if="written.out !== null"
+        :text="written.out"
+        :can-change="store.canChange"
+        @remove="setOut([])"
+      />
       <SegmentPicks
-        v-if="store.canChange || outIds.length"
+        v-else-if="store.canChange || outIds.length"
         label="Out by the segment"
         joined="or"
         :segments="of.segments"
         :chosen="outIds"
         @choose="setOut"
       />
-      <span v-if="!outIds.length" class="small">no segment: they stay to the end</span>
+      <span v-if="written.out === null && !outIds.length" class="small"
+        >no segment: they stay to the end</span
+      >
     </div>
     <label class="grid gap-1"
       ><span class="muted small">Held out by lot, to see what the sequence brings</span>

@@ -1,3 +1,4 @@
+import type { Rule } from '~~/core/segments'
 import { totalOf } from '~~/core/counting'
 import type { Band, Rehearsal } from '~~/core/rehearsal'
 import {
@@ -24,7 +25,7 @@ import { waitWords } from './waits'
 
 type Of = Pick<
   OpenSequence,
-  'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists' | 'links'
+  'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists' | 'links' | 'rules'
 >
 type OfStart = Pick<
   OpenSequence,
@@ -70,6 +71,9 @@ export function happeningWords(what: Happening, of: Of): string {
       return `another program ${said}${what.where ? `, with ${carriedWords(what.where)}` : ''}`
     }
     case 'fits': {
+      const text =
+        what.rule.kind === 'any' && !what.rule.of.length ? null : otherRule(what.rule, of)
+      if (text !== null) return text
       const ids = segmentsOf(what)
       const names = ids.map(
         (id) => of.segments.find((one) => one.id === id)?.name ?? 'a segment that is gone',
@@ -180,10 +184,23 @@ export function againWords(again: Again): string {
 }
 
 /** The segments of which somebody has to be in one. */
-export function segmentsOf(what: Happening): number[] {
-  if (what.is !== 'fits') return []
-  const parts = what.rule.kind === 'any' ? what.rule.of : [what.rule]
-  return parts.flatMap((part) => (part.kind === 'segment' ? part.segmentId : []))
+export const segmentsOf = (what: Happening): number[] =>
+  what.is === 'fits' ? segmentsOfRule(what.rule) : []
+
+const partsOf = (rule: Rule): readonly Rule[] => (rule.kind === 'any' ? rule.of : [rule])
+export const segmentsOfRule = (rule: Rule | null | undefined): number[] =>
+  rule ? partsOf(rule).flatMap((part) => (part.kind === 'segment' ? part.segmentId : [])) : []
+
+/** A rule that asks anything else than to be in one of some segments, in the words of the segment language; else null. */
+export function otherRule(
+  rule: Rule | null | undefined,
+  { rules }: Pick<OpenSequence, 'rules'>,
+): string | null {
+  if (!rule) return null
+  const parts = partsOf(rule)
+  return parts.length > 0 && parts.every(({ kind }) => kind === 'segment')
+    ? null
+    : (rules[JSON.stringify(rule)] ?? (parts.length ? 'a rule of its own' : 'nobody'))
 }
 
 export function actWords(act: Act, of: Of): string {

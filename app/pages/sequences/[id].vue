@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { stepsInOrder, type SequenceMap } from '~~/core/sequences'
 import type { MoreAct } from '~/components/common/MoreMenu.vue'
+import { asPng } from '~/components/sequences/picture'
 import { stepWords } from '~/components/sequences/words'
 
 const route = useRoute()
@@ -9,7 +10,7 @@ const store = useSequence()
 const notices = useNotices()
 const busy = ref(false)
 const fault = ref('')
-const asking = ref<'end' | 'delete' | 'publish' | 'resume' | null>(null)
+const asking = ref<'end' | 'delete' | 'publish' | 'resume' | 'keep' | null>(null)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
@@ -100,8 +101,49 @@ useKeys((event) => {
   event.preventDefault()
   void (event.shiftKey ? store.redo() : store.undo())
 })
+const drawn = useTemplateRef('drawn')
+/** The map as it is shown now, as a file. */
+async function takePicture(as: 'svg' | 'png') {
+  const { name } = store.sequence!
+  try {
+    const picture = await drawn.value?.picture()
+    if (!picture) return
+    const svg = new Blob([picture.svg], { type: 'image/svg+xml' })
+    saveFile(fileName(name, as), as === 'svg' ? svg : await asPng(picture))
+  } catch (error) {
+    notices.say(`The picture could not be made. ${problemOf(error).message}`)
+  }
+}
+/** The sequence as it is saved, as a file. */
+async function takeOut() {
+  const unsaved = await useUnsaved().settle(`/api/sequences/${id.value}`)
+  if (unsaved) return void (fault.value = unsaved)
+  location.assign(`/api/sequences/${id.value}/file`)
+}
+async function keep(as: { name: string; about: string }) {
+  const unsaved = await useUnsaved().settle(`/api/sequences/${id.value}`)
+  if (unsaved) return (void (fault.value = unsaved), false)
+  if (!(await act(`/api/sequences/${id.value}/keep`, 'POST', as))) return false
+  notices.say(`Kept. “${as.name}” is offered wherever an empty sequence begins.`)
+  return true
+}
+/** Puts it away from the others, or back among them. */
+async function archive(archived: boolean) {
+  const path = `/api/sequences/${id.value}/archive`
+  if (!(await act(path, 'POST', { archived }))) return
+  live.changes++
+  notices.say(
+    archived ? 'Archived. It stands under “Archived” now.' : 'It is back among the others.',
+    {
+      label: 'Undo',
+      run: () => void act(path, 'POST', { archived: !archived }).then(() => live.changes++),
+    },
+  )
+}
 const more = computed((): MoreAct[] => {
-  const { state } = store.sequence!
+  const { state, archivedAt, map } = store.sequence!
+  const hasSteps = Object.keys(map.steps).length > 0
+  const file = 'GET /api/sequences/[id]/file'
   return [
     {
       name: 'Discard changes',
@@ -114,6 +156,31 @@ const more = computed((): MoreAct[] => {
       handler: 'POST /api/sequences/[id]/duplicate',
       offered: true,
       run: () => void duplicate(),
+    },
+    {
+      name: 'Keep as a template…',
+      handler: 'POST /api/sequences/[id]/keep',
+      offered: hasSteps,
+      run: () => (asking.value = 'keep'),
+    },
+    { name: 'File: JSON', handler: file, offered: true, run: () => void takeOut() },
+    {
+      name: 'Picture: SVG',
+      handler: file,
+      offered: hasSteps,
+      run: () => void takePicture('svg'),
+    },
+    {
+      name: 'Picture: PNG',
+      handler: file,
+      offered: hasSteps,
+      run: () => void takePicture('png'),
+    },
+    {
+      name: archivedAt === null ? 'Archive' : 'Take out of the archive',
+      handler: 'POST /api/sequences/[id]/archive',
+      offered: state === 'draft' || state === 'ended',
+      run: () => void archive(archivedAt === null),
     },
     {
       name: 'End…',
@@ -207,7 +274,7 @@ const about = computed(() => {
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="flex min-h-0 flex-1">
       <div class="min-w-0 flex-1" :class="store.counting && 'invisible'">
-        <SequenceMap :key="`${id} ${view === 'results'}`" :wide="view === 'results'" />
+        <SequenceMap ref="drawn" :key="`${id} ${view === 'results'}`" :wide="view === 'results'" />
       </div>
       <aside class="w-[300px] flex-none overflow-auto border-l border-line bg-sheet">
         <section
@@ -260,6 +327,26 @@ const about = computed(() => {
       @close="asking = null"
       @resume="tell('start', false, $event)"
     />
+    <KeepTemplateDialog
+      v-if="asking === 'keep'"
+      :name="store.sequence.name"
+      about="Its steps and letters as they are drawn now. What you change in this sequence afterwards does not change the template."
+      :keep="keep"
+      @close="asking = null"
+    />
+    <BaseDialog
+      :open="store.missing?.of === store.sequence.id"
+      title="Look through it"
+      @close="store.missing = null"
+    >
+      <p>Not all of it is there in this account:</p>
+      <ul class="mt-2 list-disc space-y-1.5 pl-5">
+        <li v-for="one in store.missing?.what" :key="one" class="break-words">{{ one }}</li>
+      </ul>
+      <template #actions
+        ><button class="btn btn-go" @click="store.missing = null">I’ll look</button></template
+      >
+    </BaseDialog>
     <BaseDialog :open="asking === 'end'" title="End this sequence?" @close="asking = null">
       <p>
         {{ people(store.sequence.counts.inside) }} inside will get nothing more from it. What came

@@ -1,3 +1,4 @@
+import type { Referred } from '../references'
 import { handHows, type Effect, type HandHow, type StepKind } from './kind'
 
 /** What is done with somebody besides mail, one after the other. */
@@ -42,6 +43,9 @@ export const doing: StepKind<DoStep> = {
     ...(acts.some((act) => act.is === 'join' && act.listId === 0)
       ? ['People are subscribed to a list, and it is not said which.']
       : []),
+    ...(acts.some((act) => act.is === 'leave' && act.listId === 0)
+      ? ['People are taken off a list, and it is not said which.']
+      : []),
     ...(acts.some((act) => act.is === 'join' && act.statement.trim() === '')
       ? ['People are subscribed to a list, and it is not said what they agreed to.']
       : []),
@@ -82,6 +86,14 @@ const hasTwice = (names: readonly string[]) => new Set(names).size < names.lengt
 
 function isWebAddress(text: string): boolean {
   return URL.canParse(text) && /^https?:$/.test(new URL(text).protocol)
+}
+
+/** The acts that name something of the account, by number: under which key, and what. */
+export const actRefers: { readonly [is in Act['is']]?: readonly [key: string, what: Referred] } = {
+  start: ['sequenceId', 'sequence'],
+  stop: ['sequenceId', 'sequence'],
+  join: ['listId', 'list'],
+  leave: ['listId', 'list'],
 }
 
 function readAct(json: unknown): Act | null {

@@ -16,17 +16,20 @@ import { teamAddresses } from '~~/database/account'
 import { readFields, readLists, readTags, eventNames } from '~~/database/people'
 import { mailingNames, senderOf } from '~~/database/mailings'
 import { readSignUps } from '~~/database/sign-ups'
-import { readSegments } from '~~/database/segments'
+import { readCatalog, readSegments } from '~~/database/segments'
+import { writeRule, type Catalog } from '~~/core/segments'
+import { rulesOf, type SequenceMap } from '~~/core/sequences'
 
 /** A sequence with its map, its mails and what came of them, and who is inside where. */
 export default defineEventHandler((event) => {
   const { db, clock } = satchel()
   const sequence = sequenceOf(event)
-  const { id, name, state, map, revision, version, list_id, started_at } = sequence
+  const { id, name, state, map, revision, version, list_id, started_at, archived_at } = sequence
   const published = version > 0 ? mapOfVersion(db, id, version) : null
   const { inside, finished, left, heldOut } = readSequences(db).find((one) => one.id === id)!
   return {
     ...{ id, name, state, map, revision, version, listId: list_id, startedAt: started_at },
+    archivedAt: archived_at,
     counts: { inside, finished, left, heldOut },
     standing: standingAt(db, id),
     traffic: trafficOf(db, id),
@@ -53,5 +56,11 @@ export default defineEventHandler((event) => {
     team: teamAddresses(db),
     versions: versionsOf(db, id),
     providers: providersMailed(db, id),
+    rules: inWords(published ? [map, published] : [map], readCatalog(db)),
   }
 })
+
+const inWords = (maps: readonly SequenceMap[], catalog: Catalog) =>
+  Object.fromEntries(
+    maps.flatMap(rulesOf).map((rule) => [JSON.stringify(rule), writeRule(rule, catalog)]),
+  )
