@@ -104,7 +104,11 @@ function setHeldOut(percent: number) {
       >
     </div>
     <div class="grid gap-1">
-      <span class="muted small">Out before the next step, who comes to be in any of</span>
+      <span class="muted small">{{
+        written.out === null
+          ? 'Out before the next step, who comes to be in any of'
+          : 'Out before the next step, who comes to fit'
+      }}</span>
       <WrittenRule
         v-if="written.out !== null"
         :text="written.out"
