@@ -18,6 +18,7 @@ import {
   changeSequence,
   enrolPerson,
   figuresOf,
+  mailingsOfSequence,
   HELD_OUT,
   isOneOf,
   leftBy,
@@ -117,6 +118,27 @@ test('counted row by row, all rounds are what stands in sums', async () => {
   expect(queued).toBeGreaterThan(0)
   expect(figures.traffic.mail).toEqual([queued])
   expect(of({}).figures).toBeNull()
+})
+
+test('who wrote back is counted by mail, of some rounds too; where replies go past us it is not measured', async () => {
+  await three()
+  const [mailing] = mailingsOfSequence(db, id).map((one) => one.id)
+  expect(of({}).replied).toEqual({ [mailing!]: null })
+  const got = all(db, q.selectFrom('recipients').select('person_id').orderBy('person_id'))
+  for (const { person_id } of got.slice(0, 2))
+    run(
+      db,
+      q
+        .updateTable('recipients')
+        .set({ replied_at: engine.time.now })
+        .where('person_id', '=', person_id),
+    )
+  expect(of({}).replied).toEqual({ [mailing!]: 2 })
+  // Those who wrote back came in first.
+  expect([of({ version: 1 }).replied, of({ version: 2 }).replied]).toEqual([
+    { [mailing!]: 2 },
+    { [mailing!]: null },
+  ])
 })
 
 test('results are of those who came in lately, by a version, by a start, in a segment, at a provider', async () => {

@@ -501,6 +501,10 @@ test('its results are of some alone, on the map too; until those are known, noth
       .where('p.domain', '=', 'harbourmail.example'),
   )!.n
   await map.getByText(`${here} came by`).waitFor()
+  const csv = await goal.getByRole('link', { name: 'CSV' }).getAttribute('href')
+  const rows = (await (await page().request.get(`${satchel.url}${csv}`)).text()).split('\r\n')
+  const ways = rows.filter((row) => row.split(',')[1] === 'Split')
+  expect(ways.reduce((sum, row) => sum + Number(row.split(',')[4]), 0)).toBe(here)
   await page().reload()
   await map.getByText(`${here} came by`).waitFor()
   await visitor.expectAccessible()
@@ -580,7 +584,7 @@ test('one that runs is drawn on beside it, and published with people inside, who
   expect(basket().version).toBe(version + 1)
 })
 
-test('a wait knows days off from a calendar file, and goes by the reader’s own clock', async () => {
+test('a wait knows days off from a calendar file, and goes by the reader’s own clock and best hour', async () => {
   const draft = readSequences(satchel.db).find(({ name }) => name === 'Quiet since summer')!.id
   const waits = () =>
     Object.values(sequenceById(satchel.db, draft)!.map.steps).flatMap((step) =>
@@ -607,11 +611,14 @@ test('a wait knows days off from a calendar file, and goes by the reader’s own
   await seen(`3 days off, next 24 Dec ${year}`)
   await page().getByLabel('By whose clock').selectOption({ label: 'theirs, by “Time zone”' })
   await until('it is kept', () => waits().some(({ clock }) => clock === 'time_zone'))
+  await page().getByLabel('then until the hour they read most').check()
+  await seen(/at their best hour, then /)
+  await until('that is, too', () => waits().some(({ best }) => best === true))
   expect(waits().find(({ hours }) => hours?.off)!.hours!.off).toEqual(
     [24, 25, 26].map((day) => `${year}-12-${day}`),
   )
   await visitor.expectAccessible()
-  for (let n = 0; n < 3; n++) await button('Undo').click()
+  for (let n = 0; n < 4; n++) await button('Undo').click()
   await until('it is as it was', () => JSON.stringify(waits()) === before)
 })
 

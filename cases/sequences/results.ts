@@ -21,6 +21,7 @@ import {
   openTimes,
   outcomeOfGroups,
   outcomesOf,
+  repliedTo,
   standingOf,
   type Sequence,
 } from '../../database/sequences'
@@ -45,6 +46,7 @@ export function sequenceResults(
   return {
     ...{ days, which, goal, oneIn, hours },
     left: narrowed?.left ?? leftBy(db, sequence.id),
+    replied: repliedTo(db, { id: sequence.id, map }, narrowed && those),
     figures: narrowed && { ...narrowed.figures, map },
     led: { of: led.of, reached: wilson(led.hits, led.of), money: led.money },
     heldOut:

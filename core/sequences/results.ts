@@ -22,6 +22,8 @@ export interface SequenceResults {
   oneIn: number
   splits: SplitResults[]
   left: { why: string; people: number }[]
+  /** By mailing: how many wrote back; null: not measured, since replies go past us. */
+  replied: Record<number, number | null>
   /** First opens by hour of the day, on the account's clock. */
   hours: number[]
 }

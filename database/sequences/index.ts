@@ -34,7 +34,7 @@ export {
 export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSplits, standingOf } from './split-shares'
-export { leftBy, openTimes, outcomeOfGroups, wayOf } from './results'
+export { leftBy, openTimes, outcomeOfGroups, repliedTo, wayOf } from './results'
 export type { GroupOutcome } from './results'
 export { figuresOf, isOneOf, providersMailed, versionsOf } from './which-rounds'
 export { comingBy } from './coming'

@@ -2,6 +2,7 @@ import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { DAY } from '../../core/time'
 import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
 import { all, one, q, raw, type Database } from '../query'
+import { contentOf } from '../sending'
 import { HELD_OUT } from './entering'
 import { mapOfVersion, type Sequence } from './sequences'
 
@@ -100,15 +101,44 @@ export function openTimes(
       .select('opened_at')
       .where('mailing_id', 'in', mailings)
       .where('opened_at', '>', now - 180 * DAY)
-      .$if(which !== null, (query) =>
-        query.where(
-          sql<SqlBool>`exists (select 1 from enrolments as n where n.sequence_id = ${id}
-            and n.person_id = recipients.person_id and n.round = recipients.round and ${which})`,
-        ),
-      )
+      .$if(which !== null, (query) => query.where(ofRounds(id, which!)))
       .limit(limit),
   ).map(({ opened_at }) => opened_at!)
 }
+
+/**
+ * How many wrote back to each mail of a map, by mailing; null where replies went past us. `which`: of some rounds alone.
+ */
+export function repliedTo(
+  db: Database,
+  { id, map }: { id: number; map: SequenceMap },
+  which: RawBuilder<SqlBool> | null,
+): Record<number, number | null> {
+  const mailings = mailingsOfMap(map)
+  if (mailings.length === 0) return {}
+  const found = all(
+    db,
+    q
+      .selectFrom('recipients')
+      .select((eb) => ['mailing_id', eb.fn.count<number>('person_id').distinct().as('people')])
+      .where('mailing_id', 'in', mailings)
+      .where('replied_at', 'is not', null)
+      .$if(which !== null, (query) => query.where(ofRounds(id, which!)))
+      .groupBy('mailing_id'),
+  )
+  const people = new Map(found.map((row) => [row.mailing_id, row.people]))
+  return Object.fromEntries(
+    mailings.map((mailing) => {
+      const isMeasured = people.has(mailing) || contentOf(db, mailing)?.replies === 'kept'
+      return [mailing, isMeasured ? (people.get(mailing) ?? 0) : null]
+    }),
+  )
+}
+
+/** That a recipient got it in one of some rounds. */
+const ofRounds = (sequenceId: number, which: RawBuilder<SqlBool>) =>
+  sql<SqlBool>`exists (select 1 from enrolments as n where n.sequence_id = ${sequenceId}
+    and n.person_id = recipients.person_id and n.round = recipients.round and ${which})`
 
 /** One person's rounds in a sequence, the latest first, each with their way through it. */
 export function wayOf(db: Database, sequenceId: number, personId: number) {

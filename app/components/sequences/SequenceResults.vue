@@ -60,6 +60,15 @@ const points = (share: number) =>
 const bounds = ({ low, high }: Pick<Interval, 'low' | 'high'>, words: (n: number) => string) =>
   `${words(low)} to ${words(high)}`
 
+/** Of the same rounds as is shown. */
+const csv = computed(() => {
+  const asked = new URLSearchParams(writeWhich(which.value)).toString()
+  return `/api/sequences/${of.value.id}/results.csv${asked && `?${asked}`}`
+})
+const repliedWords = (mailing: number) => {
+  const people = results.value?.replied[mailing]
+  return people == null ? 'replied: not measured' : `${count(people)} replied`
+}
 const mails = computed(() =>
   stepsInOrder(of.value.map).flatMap(({ step }) => {
     if (step.kind !== 'mail') return []
@@ -102,7 +111,7 @@ async function decide({ step, since }: SplitResults, way: number | null) {
   <section class="border-b border-line px-4 py-3" aria-label="Goal and money">
     <div class="flex items-baseline gap-2">
       <h2>Results</h2>
-      <a class="link small ml-auto" :href="`/api/sequences/${of.id}/results.csv`" download>CSV</a>
+      <a class="link small ml-auto" :href="csv" download>CSV</a>
     </div>
     <label class="mt-1 flex items-center gap-2"
       ><span class="muted small">Within</span>
@@ -238,7 +247,8 @@ async function decide({ step, since }: SplitResults, way: number | null) {
           >{{ count(mail.delivered) }} delivered · <b>{{ percent(mail.opened.rate) }}</b> opened
           <span class="muted">({{ bounds(mail.opened, percent) }})</span> ·
           <b>{{ percent(mail.clicked.rate) }}</b> clicked
-          <span class="muted">({{ bounds(mail.clicked, percent) }})</span></span
+          <span class="muted">({{ bounds(mail.clicked, percent) }})</span
+          ><template v-if="results"> · {{ repliedWords(mail.id) }}</template></span
         ><span v-else class="muted small">not sent yet</span>
       </li>
     </ul>
