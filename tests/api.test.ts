@@ -99,13 +99,11 @@ test.each([
 test.each([
   ['/api/lists', { name: { toString: [] } }, 'name.toString'],
   ['/api/session', { address: [{ toString: 1 }], password: 'x' }, 'address[0].toString'],
-])(
-  '%s with %j, which can’t be made into text, answers 422 and names %s',
-  async (path, body, at) => {
-    const answer = await ask('POST', path, body)
-    expect([answer.status, answer.body.message]).toEqual([422, expect.stringContaining(at)])
-  },
-)
+  ['/api/session', { address: nested(1_000), password: 'x' }, 'nested too deep'],
+])('%s, with what nobody can read (%#), answers 422 and says why', async (path, body, at) => {
+  const answer = await ask('POST', path, body)
+  expect([answer.status, answer.body.message]).toEqual([422, expect.stringContaining(at)])
+})
 
 test('an account is not widened by what its form does not have', async () => {
   const before = (await ask('GET', '/api/account')).body
@@ -235,3 +233,7 @@ test('finding looks at names, addresses and mailings, and takes any text', async
   for (const odd of ['%', '_', "'", '"', '\\', '', ' ', '%00', 'x'.repeat(3000)])
     expect((await ask('GET', `/api/find?q=${encodeURIComponent(odd)}`)).status).toBe(200)
 })
+
+function nested(deep: number): unknown {
+  return deep === 0 ? [] : [nested(deep - 1)]
+}

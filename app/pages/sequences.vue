@@ -31,7 +31,7 @@ const bringing = ref(false)
 async function bring(input: HTMLInputElement) {
   const file = input.files?.[0]
   // So that the same file can be chosen again.
-  const text = file && file.size <= LARGEST ? await file.text() : ''
+  const text = file && file.size <= LARGEST ? await file.text().catch(() => '') : ''
   input.value = ''
   if (!file) return
   if (file.size > LARGEST)

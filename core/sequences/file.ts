@@ -1,3 +1,4 @@
+import { jsonProblem } from '../json'
 import { cleanDocument, startingLetter, type Letter } from '../letters'
 import { parseRule, writeRule, type Catalog, type Rule } from '../segments'
 import { readMap, type SequenceMap } from './map'
@@ -69,6 +70,8 @@ export function readSequenceFile(text: string, names: Catalog): ReadFile | { pro
   } catch (error) {
     return { problem: `This is not JSON: ${(error as Error).message}.` }
   }
+  const odd = jsonProblem(json)
+  if (odd) return { problem: odd.message }
   const given = (typeof json === 'object' && json !== null ? json : {}) as Record<string, unknown>
   if (given.satchel !== KIND) return { problem: 'This is no sequence of Satchel.' }
   if (given.version !== VERSION)
@@ -180,4 +183,9 @@ function withShownTo(json: unknown, change: (rule: unknown) => unknown): unknown
 }
 
 const line = (value: unknown, most: number): string =>
-  typeof value === 'string' ? value.normalize('NFC').replace(/\s+/g, ' ').slice(0, most) : ''
+  typeof value === 'string'
+    ? value
+        .normalize('NFC')
+        .replace(/[\s\p{Cc}]+/gu, ' ')
+        .slice(0, most)
+    : ''

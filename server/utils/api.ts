@@ -3,7 +3,7 @@ import { DateTime } from 'luxon'
 import { ValidationError, type AnyObject, type ObjectSchema } from 'yup'
 import { answerBefore, EntryFault, keepAnswer, takeBatch, useApiToken } from '~~/database/imports'
 import { BATCH } from '~~/shared/api-inputs'
-import { oddName } from '~~/shared/odd-names'
+import { jsonProblem } from '~~/core/json'
 
 /**
  * One request of the inbound API: a token, a batch of entries, each checked and taken by itself, and an
@@ -67,8 +67,8 @@ function entriesOf(body: string): unknown[] {
 function checked(schema: ObjectSchema<AnyObject>, entry: unknown): unknown {
   if (typeof entry !== 'object' || entry === null || Array.isArray(entry))
     throw new EntryFault('', 'An entry is an object.')
-  const odd = oddName(entry)
-  if (odd !== null) throw new EntryFault(odd, 'This can’t be a name in an entry.')
+  const odd = jsonProblem(entry)
+  if (odd) throw new EntryFault(odd.path, odd.message)
   try {
     return schema.validateSync(entry, { abortEarly: true, stripUnknown: true })
   } catch (error) {

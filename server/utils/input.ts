@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import { ValidationError, type InferType, type ObjectSchema, type AnyObject } from 'yup'
-import { oddName } from '~~/shared/odd-names'
+import { jsonProblem } from '~~/core/json'
 
 /** The body of a request, as its schema says. A bad one answers 422 with each field and its reason. */
 export async function readInput<T extends ObjectSchema<AnyObject>>(
@@ -13,9 +13,8 @@ export async function readInput<T extends ObjectSchema<AnyObject>>(
   } catch {
     throw createError({ statusCode: 422, message: 'The request is not JSON.' })
   }
-  const odd = oddName(body)
-  if (odd !== null)
-    throw createError({ statusCode: 422, message: `“${odd}” can’t be a name in a request.` })
+  const odd = jsonProblem(body)
+  if (odd) throw createError({ statusCode: 422, message: odd.message })
   try {
     return (await schema.validate(body ?? {}, {
       abortEarly: false,

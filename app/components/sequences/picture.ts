@@ -139,8 +139,11 @@ function asDataUrl(blob: Blob): Promise<string> {
   })
 }
 
+/** As text of XML 1.0, which holds no control characters (2.2). */
 const escaped = (text: string) =>
   text
+    .toWellFormed()
+    .replace(/[^\P{Cc}\n\t]|[\uFFFE\uFFFF]/gu, '')
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')
     .replaceAll('>', '&gt;')

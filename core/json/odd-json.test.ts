@@ -1,17 +1,18 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { plainPlan, readPlan } from './dispatch'
-import { cleanDocument, defaultLetterhead, readLetterhead } from './letters'
-import { blockKinds, newBlock, rowOf, type Block } from './letters/document'
-import { templates } from './letters/templates'
-import { readRule } from './segments'
-import { catalog, rule } from './segments/arbitrary'
-import { readOwnSender } from './senders'
-import { freshStarts, type NamedLetter, readSequenceFile, sequenceFile } from './sequences'
-import { readMap } from './sequences/map'
-import { mapOfTemplate, sequenceTemplates } from './sequences/templates'
-import { readForm } from './sign-ups'
-import { newPart, partKinds } from './sign-ups/form'
+import { jsonProblem } from '.'
+import { plainPlan, readPlan } from '../dispatch'
+import { cleanDocument, defaultLetterhead, readLetterhead } from '../letters'
+import { blockKinds, newBlock, rowOf, type Block } from '../letters/document'
+import { templates } from '../letters/templates'
+import { readRule } from '../segments'
+import { catalog, rule } from '../segments/arbitrary'
+import { readOwnSender } from '../senders'
+import { freshStarts, type NamedLetter, readSequenceFile, sequenceFile } from '../sequences'
+import { readMap } from '../sequences/map'
+import { mapOfTemplate, sequenceTemplates } from '../sequences/templates'
+import { readForm } from '../sign-ups'
+import { newPart, partKinds } from '../sign-ups/form'
 
 /**
  * What JSON can put where something else is meant. Those of the last line look like values until they are
@@ -112,3 +113,16 @@ function* withOdd(value: unknown): Generator<unknown> {
     for (const changed of withOdd(part))
       yield Array.isArray(value) ? value.with(Number(key), changed) : { ...value, [key]: changed }
 }
+
+test('what is nested without end, or hides how it is made into text, is found with its place', () => {
+  const deep = JSON.parse(`${'['.repeat(50_000)}${']'.repeat(50_000)}`) as unknown
+  expect(jsonProblem({ a: deep })).toEqual({
+    path: expect.stringMatching(/^a\[0\]/),
+    message: 'It is nested too deep.',
+  })
+  const text = `{"satchel":"sequence","version":1,"steps":{"a":{"kind":"mail","letter":${'['.repeat(50_000)}${']'.repeat(50_000)}}}}`
+  expect(readSequenceFile(text, catalog)).toEqual({ problem: expect.stringMatching(/too deep/) })
+  expect(jsonProblem({ a: [{}, { toString: 1 }] })).toMatchObject({ path: 'a[1].toString' })
+  for (const { some } of Object.values(kinds))
+    for (const one of some) expect(jsonProblem(JSON.parse(JSON.stringify(one)))).toBeNull()
+})
