@@ -49,6 +49,8 @@ export default defineConfig({
           sequence: { groupOrder: 1 },
           testTimeout: 900_000,
           hookTimeout: 900_000,
+          // A browser on a busy machine; what needed its second try is named at the end of the run.
+          retry: 1,
         },
       },
     ],

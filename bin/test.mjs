@@ -76,6 +76,7 @@ function runVitest() {
       'run',
       '--reporter=default',
       '--reporter=json',
+      `--reporter=${join(root, 'bin', 'second-tries.mjs')}`,
       `--outputFile.json=${report}`,
       ...process.argv.slice(2),
     ],
