@@ -20,6 +20,7 @@ const to = (...names) =>
 
 /** The folders of `database`, from the ground up: each may know those before it. */
 const rooms = [
+  'labels',
   'readers',
   'sign-ups',
   'account',

@@ -2,6 +2,7 @@ import type { AccountTables } from './account/schema'
 import type { ExportTables } from './exports/schema'
 import type { ImportTables } from './imports/schema'
 import type { JobTables } from './jobs/schema'
+import type { LabelTables } from './labels/schema'
 import type { LetterTables } from './letters/schema'
 import type { MailingTables } from './mailings/schema'
 import type { PeopleTables } from './people/schema'
@@ -22,6 +23,7 @@ export interface Schema
     ExportTables,
     ImportTables,
     JobTables,
+    LabelTables,
     LetterTables,
     MailingTables,
     PeopleTables,

@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import { expect, it } from 'vitest'
 import { all, openMemory, raw } from '.'
 import { accountTriggers } from './account/schema'
+import { labelTriggers } from './labels/schema'
 import { peopleTriggers } from './people/schema'
 import { readerTriggers } from './readers/schema'
 import { signUpTriggers } from './sign-ups/schema'
@@ -15,7 +16,7 @@ it('every trigger of the database stands in the schema of the table that it keep
   )
   const listed = {
     ...{ ...accountTriggers, ...peopleTriggers, ...readerTriggers, ...resultTriggers },
-    ...{ ...signUpTriggers, ...sequenceTriggers },
+    ...{ ...signUpTriggers, ...sequenceTriggers, ...labelTriggers },
   }
   expect(there.map(({ name }) => name)).toEqual(Object.keys(listed).sort())
 })

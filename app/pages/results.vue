@@ -29,8 +29,14 @@ const route = useRoute()
 const { at } = useTimes()
 const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
 const { answer: sequences } = useAnswer<SequenceMail[]>(() => '/api/results/sequences')
+/** Which of the two is listed: that of the mail shown, until the other is chosen. */
+const kind = ref<'mailings' | 'sequences'>('mailings')
+const ofMailings = useLabelView('mailing', 'results')
+/** Mail of sequences is found by the labels of its sequence. */
+const bySequence = useLabelView('sequence', 'results of sequences')
+const view = computed(() => (kind.value === 'mailings' ? ofMailings : bySequence))
 const sent = computed<Item[]>(() =>
-  (mailings.value ?? [])
+  (ofMailings.kept(mailings.value) ?? [])
     .filter((row) => row.started_at !== null)
     .map((row) => ({
       id: row.id,
@@ -50,8 +56,6 @@ const ofSequences = computed<Item[]>(() =>
 const isOfSequence = computed(() =>
   ofSequences.value.some(({ id }) => String(id) === route.params.id),
 )
-/** Which of the two is listed: that of the mail shown, until the other is chosen. */
-const kind = ref<'mailings' | 'sequences'>('mailings')
 watch(
   () => [route.params.id, isOfSequence.value],
   () => {
@@ -60,18 +64,26 @@ watch(
   { immediate: true },
 )
 const groups = computed(() => {
-  if (kind.value === 'mailings') return [{ key: 0, title: '', items: sent.value }]
+  if (kind.value === 'mailings')
+    return (
+      ofMailings
+        .groups(sent.value)
+        ?.map(({ label, rows }) => ({ title: label?.name ?? 'No label', items: rows })) ?? [
+        { title: '', items: sent.value },
+      ]
+    )
   const ids = [...new Set((sequences.value ?? []).map((one) => one.sequence_id))]
-  return ids.map((key) => {
+  const kept = bySequence.kept(ids.map((id) => ({ id }))) ?? []
+  return kept.map(({ id: key }) => {
     const own = (sequences.value ?? []).filter((one) => one.sequence_id === key)
     const items = ofSequences.value.filter(({ id }) => own.some((one) => one.id === id))
-    return { key, title: own[0]!.sequence, items }
+    return { title: own[0]!.sequence, items }
   })
 })
 const none = computed(() =>
   kind.value === 'sequences'
-    ? sequences.value && !ofSequences.value.length
-    : mailings.value && !sent.value.length,
+    ? sequences.value && bySequence.kept(sequences.value) && !groups.value.length
+    : ofMailings.kept(mailings.value) && !sent.value.length,
 )
 useLanding(
   () => '/results',
@@ -82,7 +94,7 @@ useLanding(
 )
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
-  const listed = groups.value.flatMap(({ items }) => items)
+  const listed = [...new Set(groups.value.flatMap(({ items }) => items))]
   const here = listed.findIndex((row) => String(row.id) === route.params.id)
   const next =
     event.key === 'j'
@@ -90,7 +102,7 @@ useKeys((event) => {
       : event.key === 'k'
         ? listed[Math.max(0, here - 1)]
         : undefined
-  if (next) void goTo(`/results/${next.id}`)
+  if (next) void goTo(view.value.at(`/results/${next.id}`))
 })
 </script>
 
@@ -110,19 +122,24 @@ useKeys((event) => {
           { value: 'sequences', name: 'Sequences' },
         ]"
       />
+      <LabelView class="px-4 pb-2" :view="view" :no-groups="kind === 'sequences'" />
       <p v-if="none" class="muted small px-4 py-2">
         {{
           kind === 'sequences'
-            ? 'No sequence has sent anything yet.'
-            : 'No mailing has gone out yet.'
+            ? view.label
+              ? 'No sequence with this label has sent anything yet.'
+              : 'No sequence has sent anything yet.'
+            : view.label
+              ? 'No mailing with this label has gone out yet.'
+              : 'No mailing has gone out yet.'
         }}
       </p>
-      <template v-for="group in groups" :key="group.key">
+      <template v-for="group in groups" :key="group.title">
         <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
         <NuxtLink
           v-for="row in group.items"
           :key="row.id"
-          :to="`/results/${row.id}`"
+          :to="view.at(`/results/${row.id}`)"
           class="side-item flex-col !gap-0"
           active-class="here"
         >
@@ -138,7 +155,9 @@ useKeys((event) => {
       <NuxtPage />
       <div
         v-if="
-          mailings && sequences && !sent.length && !ofSequences.length && route.path === '/results'
+          mailings?.every((row) => row.started_at === null) &&
+          sequences?.length === 0 &&
+          route.path === '/results'
         "
         class="mx-auto max-w-md pt-[12vh]"
       >

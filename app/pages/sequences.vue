@@ -13,17 +13,28 @@ const { answer } = useAnswer<Row[]>(() => '/api/sequences')
 const sequences = computed(
   () => answer.value?.filter(({ id }) => !isGone(`/api/sequences/${id}`)) ?? null,
 )
-const listed = computed(() => sequences.value?.filter((row) => row.archived_at === null) ?? null)
-const archived = computed(() => sequences.value?.filter((row) => row.archived_at !== null) ?? [])
+const view = useLabelView('sequence')
+const shown = computed(() => view.kept(sequences.value))
+const listed = computed(() => shown.value?.filter((row) => row.archived_at === null) ?? null)
+const archived = computed(() => shown.value?.filter((row) => row.archived_at !== null) ?? [])
 /** Whether the archive is open: also where one stands in it. */
 const looksIn = ref(false)
 watch(
   [archived, () => route.params.id],
   ([rows, id]) => (looksIn.value ||= rows.some((row) => String(row.id) === id)),
 )
+/** The list under its headings: those that run or may, or each label; and the archive. */
+const groups = computed(() => [
+  ...(view
+    .groups(listed.value)
+    ?.map(({ label, rows }) => ({ title: label?.name ?? 'No label', rows })) ?? [
+    { title: '', rows: listed.value ?? [] },
+  ]),
+  ...(looksIn.value && archived.value.length ? [{ title: 'Archived', rows: archived.value }] : []),
+])
 useLanding(
   () => '/sequences',
-  () => listed.value?.[0] && `/sequences/${listed.value[0].id}`,
+  () => listed.value?.[0] && view.at(`/sequences/${listed.value[0].id}`),
 )
 /** Above it a file is none of a sequence, letters and all. */
 const LARGEST = 1_800_000
@@ -60,10 +71,10 @@ async function begin() {
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') return void begin()
-  const rows = [...(listed.value ?? []), ...(looksIn.value ? archived.value : [])]
+  const rows = [...new Set(groups.value.flatMap((group) => group.rows))]
   const here = rows.findIndex((row) => String(row.id) === route.params.id)
   const next = event.key === 'j' ? rows[here + 1] : event.key === 'k' ? rows[here - 1] : undefined
-  if (next) void goTo(`/sequences/${next.id}`)
+  if (next) void goTo(view.at(`/sequences/${next.id}`))
 })
 </script>
 
@@ -91,18 +102,26 @@ useKeys((event) => {
             @change="bring($event.target as HTMLInputElement)"
         /></label>
       </div>
-      <NuxtLink
-        v-for="row in [...(listed ?? []), ...(looksIn ? archived : [])]"
-        :key="row.id"
-        :to="`/sequences/${row.id}`"
-        class="side-item flex-col !gap-0"
-        active-class="here"
-      >
-        <span class="truncate">{{ row.name }}</span><span
-          class="muted small flex items-center justify-between font-normal"
-          ><StateMark :state="row.state" /><span>{{ count(row.inside) }} inside</span></span
+      <LabelView class="px-4 pb-2" :view="view" />
+      <p v-if="shown && view.label && !shown.length" class="muted small px-4 py-2">
+        No sequence has this label.
+      </p>
+      <template v-for="group in groups" :key="group.title">
+        <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
+        <NuxtLink
+          v-for="row in group.rows"
+          :key="row.id"
+          :to="view.at(`/sequences/${row.id}`)"
+          class="side-item flex-col !gap-0"
+          active-class="here"
         >
-      </NuxtLink>
+          <span class="truncate">{{ row.name }}</span><span
+            class="muted small flex items-center justify-between font-normal"
+            ><StateMark :state="row.state" /><span>{{ count(row.inside) }} inside</span></span
+          >
+          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
+        </NuxtLink>
+      </template>
       <button
         v-if="archived.length"
         type="button"
@@ -116,7 +135,7 @@ useKeys((event) => {
     <div class="min-w-0 flex-1">
       <NuxtPage />
       <div
-        v-if="listed && !listed.length && route.path === '/sequences'"
+        v-if="listed && !listed.length && !view.label && route.path === '/sequences'"
         class="mx-auto max-w-md px-4 pt-[12vh]"
       >
         <h1>{{ archived.length ? 'All are archived' : 'No sequences yet' }}</h1>

@@ -14,19 +14,30 @@ const { answer, problem } = useAnswer<Row[]>(() => '/api/sign-ups')
 const signUps = computed(
   () => answer.value?.filter(({ id }) => !isGone(`/api/sign-ups/${id}`)) ?? null,
 )
+const view = useLabelView('sign-up')
+const shown = computed(() => view.kept(signUps.value))
+/** Under its headings, where it stands by labels. */
+const groups = computed(
+  () =>
+    view
+      .groups(shown.value)
+      ?.map(({ label, rows }) => ({ title: label?.name ?? 'No label', rows })) ?? [
+      { title: '', rows: shown.value ?? [] },
+    ],
+)
 const making = ref(false)
 useLanding(
   () => '/sign-ups',
-  () => signUps.value?.[0] && `/sign-ups/${signUps.value[0].id}`,
+  () => shown.value?.[0] && view.at(`/sign-ups/${shown.value[0].id}`),
 )
 const here = (row: Row) => route.path.split('/')[2] === String(row.id)
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') return void (making.value = useSession().may('POST /api/sign-ups'))
-  const rows = signUps.value ?? []
+  const rows = [...new Set(groups.value.flatMap((group) => group.rows))]
   const at = rows.findIndex(here)
   const next = event.key === 'j' ? rows[at + 1] : event.key === 'k' ? rows[at - 1] : undefined
-  if (next) void goTo(`/sign-ups/${next.id}`)
+  if (next) void goTo(view.at(`/sign-ups/${next.id}`))
 })
 </script>
 
@@ -43,26 +54,34 @@ useKeys((event) => {
         </button>
       </div>
       <p v-if="problem && !signUps" class="fault px-4" role="alert">{{ problem }}</p>
-      <NuxtLink
-        v-for="row in signUps"
-        :key="row.id"
-        :to="`/sign-ups/${row.id}`"
-        class="side-item flex-col !gap-0"
-        :class="here(row) && 'here'"
-        :aria-current="here(row) ? 'page' : undefined"
-      >
-        <span class="truncate">{{ row.name }}</span>
-        <span class="muted small flex items-center gap-1.5 font-normal"
-          ><StateMark :state="row.state" /><span class="truncate"
-            >· {{ kindNames[row.kind] }}</span
-          ></span
+      <LabelView class="px-4 pb-2" :view="view" />
+      <p v-if="shown && view.label && !shown.length" class="muted small px-4 py-2">
+        No sign-up has this label.
+      </p>
+      <template v-for="group in groups" :key="group.title">
+        <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
+        <NuxtLink
+          v-for="row in group.rows"
+          :key="row.id"
+          :to="view.at(`/sign-ups/${row.id}`)"
+          class="side-item flex-col !gap-0"
+          :class="here(row) && 'here'"
+          :aria-current="here(row) ? 'page' : undefined"
         >
-        <span v-if="row.state !== 'draft'" class="muted small font-normal"
-          >{{ count(row.lately) }} in 7 days<template v-if="row.toLook">
-            · {{ count(row.toLook) }} to look at</template
-          ></span
-        >
-      </NuxtLink>
+          <span class="truncate">{{ row.name }}</span>
+          <span class="muted small flex items-center gap-1.5 font-normal"
+            ><StateMark :state="row.state" /><span class="truncate"
+              >· {{ kindNames[row.kind] }}</span
+            ></span
+          >
+          <span v-if="row.state !== 'draft'" class="muted small font-normal"
+            >{{ count(row.lately) }} in 7 days<template v-if="row.toLook">
+              · {{ count(row.toLook) }} to look at</template
+            ></span
+          >
+          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
+        </NuxtLink>
+      </template>
     </nav>
     <div class="min-w-0 flex-1">
       <NuxtPage />

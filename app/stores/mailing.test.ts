@@ -228,6 +228,34 @@ test('who was slower saving joins and saves again', async () => {
   expect(store.saving).toBe('saved')
 })
 
+test('who learns of the faster one before the refusal comes saves again, too', async () => {
+  const store = await opened()
+  store.setSubject('Mine')
+  await vi.advanceTimersByTimeAsync(600)
+  await told(store, { previewText: 'Theirs', version: 2 })
+  // Longer than one waits before saving: that saving is the one under way.
+  await vi.advanceTimersByTimeAsync(2_000)
+  server.latest('/api/mailings/5/letter').refuse(412, 'Somebody else was faster.')
+  await settled()
+  const put = await saved(3)
+  expect(put.body).toMatchObject({ subject: 'Mine', previewText: 'Theirs', version: 2 })
+  expect(store.saving).toBe('saved')
+})
+
+test('what is corrected while it is being refused is saved after it', async () => {
+  const store = await opened()
+  store.setSubject('Much too long')
+  await vi.advanceTimersByTimeAsync(600)
+  const refused = server.latest('/api/mailings/5/letter')
+  store.setSubject('Short')
+  await vi.advanceTimersByTimeAsync(2_000)
+  refused.refuse(422, 'Too long.')
+  await settled()
+  const put = await saved(2)
+  expect(put.body).toMatchObject({ subject: 'Short', version: 1 })
+  expect(store.saving).toBe('saved')
+})
+
 test('my own saving that comes back before its answer is nobody else’s', async () => {
   const store = await opened()
   store.setSubject('Mine')

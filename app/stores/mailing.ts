@@ -286,11 +286,12 @@ export const useMailing = defineStore('mailing', () => {
     const id = mailing.value?.id
     if (id === undefined || !letter.value) return
     const sent = (sending = letter.value)
+    const over = version.value
     saving.value = 'saving'
     try {
       const answer = await changeAt<{ version: number }>(`/api/mailings/${id}/letter`, {
         method: 'PUT',
-        body: { ...sent, version: version.value },
+        body: { ...sent, version: over },
       })
       sending = null
       if (answer.version > version.value) {
@@ -305,10 +306,12 @@ export const useMailing = defineStore('mailing', () => {
       sending = null
       // Somebody else was faster: theirs and mine are joined, and saved together.
       if ((error as { statusCode?: number }).statusCode === 412 && mailing.value?.id === id) {
-        const saw = version.value
-        await refresh()
-        if (version.value > saw) return saveSoon()
+        // Theirs may be here already: they came while mine was on its way.
+        if (version.value === over) await refresh()
+        if (version.value > over) return saveSoon()
       }
+      // What was refused stands here no more: what does is to be saved, and was not while this was under way.
+      if (mailing.value?.id === id && !isSame(letter.value, sent)) return saveSoon()
       saving.value = 'failed'
       const { statusCode } = error as { statusCode?: number }
       if (statusCode === undefined || statusCode >= 500)

@@ -101,6 +101,14 @@ export const permissions = {
   'POST /api/imports/[id]/cancel': editor('cancelled an import'),
   'POST /api/imports/[id]/undo': editor('undid an import'),
 
+  'GET /api/labels': read,
+  'POST /api/labels': writer('put a label on something'),
+  'PUT /api/labels/[id]': editor('renamed a label'),
+  'DELETE /api/labels/[id]': editor('deleted a label'),
+  'POST /api/labels/[id]/restore': editor('restored a label'),
+  'POST /api/labels/[id]/merge': editor('merged two labels'),
+  'POST /api/labels/[id]/remove': writer('removed a label from something'),
+
   'GET /api/letterhead': read,
   'POST /api/letterhead': editor('added a letterhead'),
   'PUT /api/letterhead': editor('changed the letterhead'),

@@ -42,6 +42,7 @@ import { cues } from './0040-cues'
 import { handOvers } from './0041-hand-overs'
 import { resuming } from './0042-resuming'
 import { keptSequences } from './0043-kept-sequences'
+import { labels } from './0044-labels'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -91,6 +92,7 @@ export const migrations: readonly Step[] = [
   handOvers,
   resuming,
   keptSequences,
+  labels,
 ]
 
 /**

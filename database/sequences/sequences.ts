@@ -17,6 +17,7 @@ import {
   mailingById,
   moveMailing,
 } from '../mailings'
+import { copyLabels } from '../labels'
 import { letterOf } from '../letters'
 import { all, one, q, run, transact, type Database } from '../query'
 import { noteSentBefore, watchFor } from './cues'
@@ -127,6 +128,7 @@ export function duplicateSequence(db: Database, sequence: Sequence, now: number)
         : mailingId
     })
     changeSequence(db, copy, { name: copy.name, listId: copy.list_id, map }, copy.revision)
+    copyLabels(db, 'sequence', sequence.id, id)
     return id
   })
 }

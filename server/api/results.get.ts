@@ -7,6 +7,7 @@ import {
   sentSince,
   sequenceMailByMonth,
 } from '~~/database/results'
+import { labelUses, readLabels } from '~~/database/labels'
 import { DAY, dayOf } from '~~/core/time'
 
 /** So many months are looked back. */
@@ -31,7 +32,23 @@ export default defineEventHandler(() => {
   )
   const ofSequences = sequenceMailByMonth(db, since, months, zone)
   const rates = shrinkRates(large.map(({ opened, delivered }) => ({ hits: opened, of: delivered })))
+  const uses = labelUses(db).filter(({ kind }) => kind === 'mailing')
   return {
+    /** Mailings alone: of one with several labels under each. */
+    labels: readLabels(db)
+      .map(({ id, name }) => {
+        const on = new Set(uses.filter((use) => use.labelId === id).map(({ itemId }) => itemId))
+        const of = sent.filter((one) => on.has(one.id))
+        const sum = (key: 'delivered' | 'opened' | 'clicked') =>
+          of.reduce((total, one) => total + one[key], 0)
+        const delivered = sum('delivered')
+        return {
+          ...{ id, name, mailings: of.length, delivered },
+          opened: wilson(sum('opened'), delivered),
+          clicked: wilson(sum('clicked'), delivered),
+        }
+      })
+      .filter(({ mailings }) => mailings > 0),
     months: months.map((month, i) => {
       const of = sent.filter(({ started_at }) => monthOf(started_at!) === month)
       const sum = (key: 'delivered' | 'opened' | 'clicked') =>

@@ -7,6 +7,7 @@ const pages: readonly { to: string; name: string; needs?: Handler }[] = [
   { to: '/settings', name: 'Account' },
   { to: '/settings/letterhead', name: 'Letterhead' },
   { to: '/settings/readers', name: 'Words for readers' },
+  { to: '/settings/labels', name: 'Labels' },
   { to: '/settings/team', name: 'Team' },
   { to: '/settings/me', name: 'You' },
   { to: '/settings/kept', name: 'What is kept' },

@@ -7,6 +7,7 @@ import {
   Dialog,
   DialogPanel,
 } from '@headlessui/vue'
+import { labelled, type Labelled } from '~~/core/labels'
 import { isFoundBy } from '~~/core/words'
 
 interface Command {
@@ -21,6 +22,7 @@ const nothing = () => ({
   segments: [],
   sequences: [],
   signUps: [],
+  labels: [],
   rule: null,
   fault: null,
 })
@@ -32,6 +34,7 @@ const found = shallowRef<{
   segments: { id: number; name: string }[]
   sequences: { id: number; name: string; state: string }[]
   signUps: { id: number; name: string; state: string }[]
+  labels: { id: number; name: string; kind: Labelled; n: number }[]
   /** What is typed, where it reads as a rule. */
   rule: string | null
   /** Where words that begin as a rule can't be read on. */
@@ -109,6 +112,12 @@ const fixed: Command[] = [
     about: 'The look of every letter',
     run: () => goTo('/settings/letterhead'),
   },
+  {
+    id: 'labels',
+    name: 'Labels',
+    about: 'On mailings, sequences and sign-ups, to find them',
+    run: () => goTo('/settings/labels'),
+  },
   { id: 'team', name: 'Team', about: 'Users and roles', run: () => goTo('/settings/team') },
   {
     id: 'audit',
@@ -155,6 +164,12 @@ const commands = computed<Command[]>(() => {
       name: mailing.name,
       about: `Mailing, ${mailing.state}`,
       run: () => goTo(`/mail/${mailing.id}`),
+    })),
+    ...found.value.labels.map(({ id, name, kind, n }) => ({
+      id: `l${id}${kind}`,
+      name,
+      about: `Label, on ${several(n, labelled[kind].one, labelled[kind].many)}`,
+      run: () => goTo(`${labelled[kind].at}?label=${id}`),
     })),
     ...found.value.people.map((person) => ({
       id: `p${person.id}`,

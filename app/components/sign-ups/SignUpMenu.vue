@@ -11,6 +11,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   versions: []
   test: []
+  labels: []
   copy: []
   pause: []
   resume: []
@@ -43,6 +44,12 @@ const acts = computed(() => {
       handler: 'POST /api/sign-ups/[id]/resume',
       offered: props.state === 'paused',
       run: () => emit('resume'),
+    },
+    {
+      name: 'Labels…',
+      handler: 'POST /api/labels',
+      offered: true,
+      run: () => emit('labels'),
     },
     {
       name: 'Make a copy',

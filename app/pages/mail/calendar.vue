@@ -32,12 +32,15 @@ const range = computed(() => `from=${days.value[0]}&to=${days.value.at(-1)}`)
 const { answer } = useAnswer<{ mailings: Planned[]; address: string }>(
   () => `/api/calendar?${range.value}`,
 )
+const view = useLabelView('mailing', 'calendar')
 const { answer: loads } = useAnswer<CalendarLoad>(() => `/api/calendar/load?${range.value}`)
 /** By mailing: where it was moved to here, until the server answers with it; it is shown there at once. */
 const moved = reactive(new Map<number, string>())
 const mailings = computed(
   () =>
-    answer.value?.mailings.map((one) => ({ ...one, wish: moved.get(one.id) ?? one.wish })) ?? [],
+    view
+      .kept(answer.value?.mailings ?? null)
+      ?.map((one) => ({ ...one, wish: moved.get(one.id) ?? one.wish })) ?? [],
 )
 watch(answer, (now) => {
   for (const { id, wish } of now?.mailings ?? []) if (moved.get(id) === wish) moved.delete(id)
@@ -104,7 +107,7 @@ async function copyAddress() {
   notices.say('The calendar’s address is copied. Whoever has it can read it.')
 }
 const turned = (weeks: number) => ({
-  query: { from: first.value.plus({ weeks }).toISODate()! },
+  query: { ...route.query, from: first.value.plus({ weeks }).toISODate()! },
 })
 </script>
 
@@ -117,8 +120,11 @@ const turned = (weeks: number) => ({
         {{ first.plus({ days: WEEKS * 7 - 1 }).toFormat('d LLL yyyy') }}</span
       >
       <NuxtLink class="btn btn-sm" :to="turned(-WEEKS)">Earlier</NuxtLink>
-      <NuxtLink class="btn btn-sm" :to="{ query: {} }">Now</NuxtLink>
+      <NuxtLink class="btn btn-sm" :to="{ query: { ...route.query, from: undefined } }"
+        >Now</NuxtLink
+      >
       <NuxtLink class="btn btn-sm" :to="turned(WEEKS)">Later</NuxtLink>
+      <LabelView class="w-[180px]" :view="view" no-groups />
       <span class="ml-auto flex items-center gap-3">
         <span class="muted small"
           >Drag what is scheduled, or <kbd class="tag">Alt</kbd> and an arrow</span

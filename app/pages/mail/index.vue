@@ -16,7 +16,9 @@ interface Row {
 }
 const route = useRoute()
 const { dayAndTime } = useTimes()
-const { answer: mailings } = useAnswer<Row[]>(() => '/api/mailings')
+const { answer: all } = useAnswer<Row[]>(() => '/api/mailings')
+const view = useLabelView('mailing')
+const mailings = computed(() => view.kept(all.value))
 const order = ['sending', 'held', 'scheduled', 'draft', 'sent']
 const names: Record<string, string> = {
   sending: 'Sending',
@@ -25,12 +27,21 @@ const names: Record<string, string> = {
   draft: 'Drafts',
   sent: 'Sent',
 }
-const groups = computed(() =>
-  order
-    .map((state) => ({ state, rows: (mailings.value ?? []).filter((row) => row.state === state) }))
-    .filter(({ rows }) => rows.length),
+/** By their state, or under each of their labels. */
+const groups = computed(
+  () =>
+    view
+      .groups(mailings.value)
+      ?.map(({ label, rows }) => ({ name: label?.name ?? 'No label', rows })) ??
+    order
+      .map((state) => ({
+        name: names[state]!,
+        rows: (mailings.value ?? []).filter((row) => row.state === state),
+      }))
+      .filter(({ rows }) => rows.length),
 )
-const flat = computed(() => groups.value.flatMap(({ rows }) => rows))
+/** Each once, in the order it is first met. */
+const flat = computed(() => [...new Set(groups.value.flatMap(({ rows }) => rows))])
 const chosen = computed(
   () => flat.value.find((row) => String(row.id) === route.query.mailing) ?? flat.value[0],
 )
@@ -40,7 +51,9 @@ const preview = useAnswer<{ html: string; reader: { name: string; address: strin
   { live: false },
 )
 const notices = useNotices()
+const session = useSession()
 const asking = ref(false)
+const labelling = ref(false)
 
 async function remove(row: Row) {
   asking.value = false
@@ -53,10 +66,11 @@ async function again(row: Row) {
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') void writeLetter()
+  if (event.key === 'l') labelling.value = !!chosen.value && session.may('POST /api/labels')
   const at = flat.value.findIndex((row) => row.id === chosen.value?.id)
   const next =
     event.key === 'j' ? flat.value[at + 1] : event.key === 'k' ? flat.value[at - 1] : undefined
-  if (next) void goTo({ query: { mailing: next.id } }, { replace: true })
+  if (next) void goTo({ query: { ...route.query, mailing: next.id } }, { replace: true })
 })
 </script>
 
@@ -78,12 +92,16 @@ useKeys((event) => {
           <NuxtLink to="/settings/letterhead" class="link">Letterhead</NuxtLink>
         </p>
       </div>
-      <template v-for="group in groups" :key="group.state">
-        <div class="side-title">{{ names[group.state] }}</div>
+      <LabelView class="mt-2 px-4 pb-1" :view="view" />
+      <p v-if="mailings && view.label && !mailings.length" class="muted small px-4 py-2">
+        No mailing has this label.
+      </p>
+      <template v-for="group in groups" :key="group.name">
+        <div class="side-title">{{ group.name }}</div>
         <NuxtLink
           v-for="row in group.rows"
           :key="row.id"
-          :to="{ path: '/mail', query: { mailing: row.id } }"
+          :to="{ path: '/mail', query: { ...$route.query, mailing: row.id } }"
           class="side-item flex-col !gap-0"
           :class="chosen?.id === row.id && 'here'"
           :aria-current="chosen?.id === row.id ? 'true' : undefined"
@@ -93,6 +111,7 @@ useKeys((event) => {
               ? (row.list ?? 'no list yet')
               : `${dayAndTime(when(row))} · ${row.list}`
           }}</span>
+          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
         </NuxtLink>
       </template>
     </nav>
@@ -108,6 +127,7 @@ useKeys((event) => {
           </div>
           <div class="flex flex-none items-center gap-2">
             <StateMark :state="mailingState(chosen)" />
+            <button v-may="'POST /api/labels'" class="btn" @click="labelling = true">Labels</button>
             <button v-may="'POST /api/mailings/[id]/duplicate'" class="btn" @click="again(chosen)">
               Make a copy
             </button>
@@ -144,7 +164,7 @@ useKeys((event) => {
           class="mt-1.5 min-h-0 flex-1 rounded-md border border-line bg-sheet"
         />
       </template>
-      <div v-else-if="mailings" class="mx-auto max-w-md pt-[12vh]">
+      <div v-else-if="all?.length === 0" class="mx-auto max-w-md pt-[12vh]">
         <h1>No letters yet</h1>
         <p class="muted mt-1">
           Drafts, what is scheduled and what went out will stand here, each with what came of it.
@@ -154,6 +174,13 @@ useKeys((event) => {
         </button>
       </div>
     </div>
+    <LabelsDialog
+      v-if="labelling && chosen"
+      kind="mailing"
+      :item-id="chosen.id"
+      :name="chosen.name"
+      @close="labelling = false"
+    />
     <BaseDialog :open="asking && !!chosen" title="Delete this letter?" @close="asking = false">
       <p>“{{ chosen?.name }}” and its letter will be gone. It has not been sent to anybody.</p>
       <template #actions

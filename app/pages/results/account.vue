@@ -11,6 +11,14 @@ interface Account {
     opened: Interval
     clicked: Interval
   }[]
+  labels: {
+    id: number
+    name: string
+    mailings: number
+    delivered: number
+    opened: Interval
+    clicked: Interval
+  }[]
   growth: { month: string; joined: number; gone: number }[]
   cohorts: { month: string; joined: number; on: number; reading: number; bought: number }[]
   hours: number[][]
@@ -92,6 +100,37 @@ const subjects = computed(() => {
         <section class="sheet px-4 py-3">
           <h2>When they read</h2>
           <ReadingHours :hours="answer.hours" />
+        </section>
+        <section v-if="answer.labels.length" class="sheet">
+          <div class="sheet-head"><h2>By label</h2></div>
+          <table class="grid-table">
+            <thead>
+              <tr>
+                <th>Label</th>
+                <th class="num">Mailings</th>
+                <th class="num">Delivered</th>
+                <th class="num">Opened</th>
+                <th class="num">Clicked</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in answer.labels" :key="row.id">
+                <td>
+                  <NuxtLink class="link" :to="`/results/account?label=${row.id}`">{{
+                    row.name
+                  }}</NuxtLink>
+                </td>
+                <td class="num">{{ count(row.mailings) }}</td>
+                <td class="num">{{ count(row.delivered) }}</td>
+                <td v-for="rate in [row.opened, row.clicked]" :key="rate.low" class="num">
+                  <b class="font-semibold">{{ percent(rate.rate) }}</b>
+                  <span class="muted small block"
+                    >{{ percent(rate.low) }} to {{ percent(rate.high) }}</span
+                  >
+                </td>
+              </tr>
+            </tbody>
+          </table>
         </section>
         <section class="sheet px-4 py-3">
           <h2>Subjects</h2>

@@ -10,7 +10,7 @@ const store = useSequence()
 const notices = useNotices()
 const busy = ref(false)
 const fault = ref('')
-const asking = ref<'end' | 'delete' | 'publish' | 'resume' | 'keep' | null>(null)
+const asking = ref<'end' | 'delete' | 'publish' | 'resume' | 'keep' | 'labels' | null>(null)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
@@ -150,6 +150,12 @@ const more = computed((): MoreAct[] => {
       handler: 'PUT /api/sequences/[id]',
       offered: store.canChange && store.differs,
       run: () => void store.discard(),
+    },
+    {
+      name: 'Labels…',
+      handler: 'POST /api/labels',
+      offered: true,
+      run: () => (asking.value = 'labels'),
     },
     {
       name: 'Duplicate',
@@ -315,6 +321,13 @@ const about = computed(() => {
         </section>
       </aside>
     </div>
+    <LabelsDialog
+      v-if="asking === 'labels'"
+      kind="sequence"
+      :item-id="id"
+      :name="store.sequence.name"
+      @close="asking = null"
+    />
     <PublishDialog
       :open="asking === 'publish'"
       :busy="busy"

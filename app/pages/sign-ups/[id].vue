@@ -8,6 +8,7 @@ const notices = useNotices()
 const busy = ref(false)
 const fault = ref('')
 const ending = ref(false)
+const labelling = ref(false)
 const id = computed(() => Number(route.params.id))
 watch(id, (next) => Number.isFinite(next) && void store.open(next), { immediate: true })
 watch(
@@ -141,6 +142,7 @@ useKeys((event) => {
           :versions="of.versions.length > 0"
           @versions="looksBack = true"
           @test="tell('test')"
+          @labels="labelling = true"
           @copy="copy"
           @pause="tell('pause')"
           @resume="tell('resume')"
@@ -167,6 +169,13 @@ useKeys((event) => {
     </div>
     <p v-if="fault" class="fault px-[18px] py-2" role="alert">{{ fault }}</p>
     <div class="min-h-0 flex-1"><NuxtPage /></div>
+    <LabelsDialog
+      v-if="labelling"
+      kind="sign-up"
+      :item-id="id"
+      :name="of.name"
+      @close="labelling = false"
+    />
     <SignUpVersions :open="looksBack" @close="looksBack = false" />
     <BaseDialog :open="ending" title="End this sign-up?" @close="ending = false">
       <p>

@@ -1,3 +1,4 @@
+import { copyLabels } from '~~/database/labels'
 import { chooseLetterhead, letterheadIdOf, letterOf } from '~~/database/letters'
 import { createMailing, mailingById, updateMailing } from '~~/database/mailings'
 
@@ -14,5 +15,6 @@ export default defineEventHandler((event) => {
   const { rule, left_out, past_cap } = mailing
   updateMailing(db, id, { rule, left_out, past_cap })
   chooseLetterhead(db, mailingById(db, id)!.letter_id, letterheadIdOf(db, mailing.letter_id))
+  copyLabels(db, 'mailing', mailing.id, id)
   return { id }
 })
