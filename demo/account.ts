@@ -30,6 +30,7 @@ import { makePictures } from './pictures'
 import { makeReplies } from './replies'
 import { makeWishes } from './wishes'
 import { makeSegments } from './segments'
+import { makeLabels } from './labels'
 import { makeSequences } from './sequences'
 import { makeShop } from './shop'
 import { makeVisitors } from './sign-up-history'
@@ -110,6 +111,7 @@ export async function makeAccount(
     makeReplies(db, chanceFrom(seed + 3), now)
     makeWishes(db, chanceFrom(seed + 4), lists, now)
     plan(db, lists, pictures, now)
+    makeLabels(db)
   })
 }
 

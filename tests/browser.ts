@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { chromium, type Browser, type Page } from 'playwright-core'
+import { PAGE_WAITS } from './patience'
 import { expect } from 'vitest'
 
 /** A page in Debian's Chromium, with every error its console said. */
@@ -34,7 +35,7 @@ export async function visit(): Promise<Visitor> {
     ],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  page.setDefaultTimeout(120_000)
+  page.setDefaultTimeout(PAGE_WAITS)
   askAsPage(page)
   const errors: string[] = []
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()))

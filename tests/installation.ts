@@ -9,6 +9,7 @@ import { addApiToken } from '../database/imports'
 import { addList } from '../database/people'
 import { fillAccount } from '../database/made-up'
 import { providers } from '../world/post-office/providers'
+import { WAITS } from './patience'
 import { copyDemo } from './demos'
 import { freePorts } from './ports'
 
@@ -140,7 +141,7 @@ export async function install(
  * Waits until something is so; says what it waited for where it never is. What is asked may fail on the way: while one page
  * gives way to another, both are there for a moment.
  */
-export async function until(what: string, is: () => boolean | Promise<boolean>, within = 400_000) {
+export async function until(what: string, is: () => boolean | Promise<boolean>, within = WAITS) {
   const end = Date.now() + within
   let cause: unknown
   const asked = async () => {

@@ -20,6 +20,7 @@ import {
 import { ownLimitsOf } from '../database/readers'
 import { readerLanguages } from '../core/readers'
 import { DAY } from '../core/time'
+import { PAGE_WAITS } from './patience'
 import { visit, type Visitor } from './browser'
 import { install, until, type Installation } from './installation'
 import { mailTo } from './practice-mail'
@@ -57,7 +58,7 @@ beforeAll(async () => {
   visitor = await visit()
   const context = await visitor.page.context().browser()!.newContext({ javaScriptEnabled: false })
   page = await context.newPage()
-  page.setDefaultTimeout(120_000)
+  page.setDefaultTimeout(PAGE_WAITS)
 })
 beforeEach(() => page.setViewportSize({ width: 1280, height: 800 }))
 afterAll(async () => {

@@ -7,6 +7,7 @@ import { readForm } from '../core/sign-ups'
 import { all, q } from '../database'
 import { personByAddress, personDetails, subscriptionState } from '../database/people'
 import { addSignUp, publishSignUp, signUpById } from '../database/sign-ups'
+import { PAGE_WAITS } from './patience'
 import { visit, type Visitor } from './browser'
 import { install, until, type Installation } from './installation'
 import { mailTo } from './practice-mail'
@@ -80,7 +81,7 @@ async function stranger<T>(
   const context = await team.page.context().browser()!.newContext({ javaScriptEnabled: scripts })
   try {
     const page = await context.newPage()
-    page.setDefaultTimeout(120_000)
+    page.setDefaultTimeout(PAGE_WAITS)
     return await does(page, context)
   } finally {
     await context.close()

@@ -26,7 +26,12 @@ export function useLabels() {
 /** Which label a list is narrowed to, and whether it stands by labels: stays while one goes from row to row. */
 const useLabelChoices = defineStore('label-choices', () => {
   const choices = reactive<Record<string, { label: number | null; grouped: boolean }>>({})
-  return { of: (list: string) => (choices[list] ??= { label: null, grouped: false }) }
+  function of(list: string) {
+    choices[list] ??= { label: null, grouped: false }
+    // Read from it: what was assigned is not what is watched.
+    return choices[list]
+  }
+  return { of }
 })
 
 /**
@@ -75,8 +80,12 @@ export function useLabelView(kind: Labelled, list: string = kind) {
     choice.grouped && labels.value && rows
       ? groupByLabel(rows, labels.value, ({ id }) => labelsOn(kind, id).map((one) => one.id))
       : null
-  const on = (id: number) => labelsOn(kind, id)
-  return reactive({ kind, choice, labels, label, kept, groups, on, at, show })
+  /** The labels that are shown at something: without the one it stands under, or all have. */
+  const marks = (id: number, heading: string) =>
+    labelsOn(kind, id).filter(
+      (one) => one.id !== label.value?.id && !(choice.grouped && one.name === heading),
+    )
+  return reactive({ kind, choice, labels, label, kept, groups, marks, at, show })
 }
 
 /** How many things of each kind have a label, in words. */

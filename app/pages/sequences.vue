@@ -119,7 +119,7 @@ useKeys((event) => {
             class="muted small flex items-center justify-between font-normal"
             ><StateMark :state="row.state" /><span>{{ count(row.inside) }} inside</span></span
           >
-          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
+          <LabelMarks :labels="view.marks(row.id, group.title)" class="mt-0.5" />
         </NuxtLink>
       </template>
       <button

@@ -79,7 +79,7 @@ useKeys((event) => {
               · {{ count(row.toLook) }} to look at</template
             ></span
           >
-          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
+          <LabelMarks :labels="view.marks(row.id, group.title)" class="mt-0.5" />
         </NuxtLink>
       </template>
     </nav>

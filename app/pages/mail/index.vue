@@ -66,7 +66,11 @@ async function again(row: Row) {
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') void writeLetter()
-  if (event.key === 'l') labelling.value = !!chosen.value && session.may('POST /api/labels')
+  if (event.key === 'l' && chosen.value && session.may('POST /api/labels')) {
+    // It is no letter of the label that is written next.
+    event.preventDefault()
+    labelling.value = true
+  }
   const at = flat.value.findIndex((row) => row.id === chosen.value?.id)
   const next =
     event.key === 'j' ? flat.value[at + 1] : event.key === 'k' ? flat.value[at - 1] : undefined
@@ -106,12 +110,15 @@ useKeys((event) => {
           :class="chosen?.id === row.id && 'here'"
           :aria-current="chosen?.id === row.id ? 'true' : undefined"
         >
-          <span class="truncate">{{ row.name }}</span><span class="muted small font-normal">{{
-            row.state === 'draft'
-              ? (row.list ?? 'no list yet')
-              : `${dayAndTime(when(row))} · ${row.list}`
-          }}</span>
-          <LabelMarks :labels="view.on(row.id)" class="mt-0.5" />
+          <span class="truncate">{{ row.name }}</span><span
+            class="flex flex-wrap items-center gap-x-2"
+            ><span class="muted small font-normal">{{
+              row.state === 'draft'
+                ? (row.list ?? 'no list yet')
+                : `${dayAndTime(when(row))} · ${row.list}`
+            }}</span>
+            <LabelMarks :labels="view.marks(row.id, group.name)"
+          /></span>
         </NuxtLink>
       </template>
     </nav>
