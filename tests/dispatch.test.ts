@@ -145,13 +145,20 @@ test('a test is decided by hand', async () => {
   await page().getByRole('button', { name: 'the sender’s name' }).click()
   await page().getByLabel('Sender’s name of variant B').fill('Wren at Galewright')
   await page().getByLabel('Sender’s name of variant B').press('Tab')
-  await page().getByRole('button', { name: 'I decide' }).click()
+  // What is counted meanwhile arrives above it, and may move it from under a slow press.
+  const byHand = page().getByRole('button', { name: 'I decide' })
+  await until('it is chosen', async () => {
+    await byHand.click()
+    return (await byHand.getAttribute('aria-pressed')) === 'true'
+  })
   await until(
     'it is saved',
     () =>
       plan(id).test?.decides === 'hand' &&
       plan(id).test?.variants[1]?.senderName === 'Wren at Galewright',
-  )
+  ).catch((error: Error) => {
+    throw new Error(`${error.message} ${JSON.stringify(plan(id).test)}`, { cause: error })
+  })
   await page()
     .getByRole('button', { name: /^Send to/ })
     .click()

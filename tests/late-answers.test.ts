@@ -426,6 +426,22 @@ test('what was written in a letter is saved though one goes to another mailing b
   )
 })
 
+test('who goes elsewhere while a copy is made is not called back, and told that it is there', async () => {
+  const id = draft('Copied late')
+  await page().goto(`${satchel.url}/mail?mailing=${id}`)
+  await page().getByRole('heading', { name: 'Copied late' }).first().waitFor()
+  const making = await holdBack(/\/api\/mailings\/\d+\/duplicate$/, 'POST')
+  await page().getByRole('button', { name: 'Make a copy' }).click()
+  await until('it is asked', () => making.waiting() > 0)
+  await page().getByRole('link', { name: 'People', exact: true }).click()
+  await page().waitForURL(/\/people/)
+  await making.letGo()
+  await seen('The copy is made.')
+  expect(new URL(page().url()).pathname).toBe('/people')
+  await page().getByRole('button', { name: 'Open it' }).click()
+  await page().waitForURL(/\/mail\/\d+\/letter/)
+})
+
 test('segments to begin from can be taken before they are counted, and are counted as answers come', async () => {
   const counts = await holdBack(/segments\/counts$/, 'POST')
   await page().goto(`${satchel.url}/people/segments/new`)

@@ -8,3 +8,23 @@ export async function goTo(to: RouteLocationRaw, { replace = false } = {}) {
   const router = useRouter()
   await (replace ? router.replace(to) : router.push(to))
 }
+
+/** How often somebody has set out for another page here. */
+let departures = 0
+export const noteDeparture = () => void departures++
+
+/**
+ * The way to what is being made at a press, asked for when it is pressed. Who has gone elsewhere by the time it is made is
+ * not called back: they are told that it is there (`words`), with a way to it.
+ */
+export function wayOn() {
+  const before = departures
+  return async (to: string, words: string): Promise<'went' | 'told'> => {
+    if (departures === before) {
+      await goTo(to)
+      return 'went'
+    }
+    useNotices().say(words, { label: 'Open it', run: () => void goTo(to) })
+    return 'told'
+  }
+}

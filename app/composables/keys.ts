@@ -33,6 +33,7 @@ export async function writeLetter() {
 
 /** A new mailing with the letter of a template, opened at its letter. */
 export async function startLetter(template: string) {
+  const goOn = wayOn()
   const made = await act<{ id: number }>('/api/mailings', 'POST', { template })
-  if (made) await goTo(`/mail/${made.id}/letter`)
+  if (made) await goOn(`/mail/${made.id}/letter`, 'The letter is begun.')
 }

@@ -40,6 +40,7 @@ useLanding(
 const LARGEST = 1_800_000
 const bringing = ref(false)
 async function bring(input: HTMLInputElement) {
+  const goOn = wayOn()
   const file = input.files?.[0]
   // So that the same file can be chosen again.
   const text = file && file.size <= LARGEST ? await file.text().catch(() => '') : ''
@@ -57,16 +58,17 @@ async function bring(input: HTMLInputElement) {
   if (!made) return
   live.changes++
   useSequence().tellMissing(made.id, made.missing)
-  await goTo(`/sequences/${made.id}`)
+  await goOn(`/sequences/${made.id}`, 'The sequence of the file is there.')
 }
 async function begin() {
+  const goOn = wayOn()
   // How many there are may not be known yet.
   const known = sequences.value ?? (await request<Row[]>('/api/sequences').catch(() => []))
   const body = { name: `Sequence ${known.length + 1}` }
   const made = await act<{ id: number }>('/api/sequences', 'POST', body)
   if (!made) return
   live.changes++
-  await goTo(`/sequences/${made.id}`)
+  await goOn(`/sequences/${made.id}`, 'The sequence is begun.')
 }
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return

@@ -6,6 +6,7 @@ const emit = defineEmits<{ close: [] }>()
 const live = useLive()
 const busy = ref(false)
 async function begin(template: (typeof signUpTemplates)[number]) {
+  const goOn = wayOn()
   busy.value = true
   const body = { name: template.name, template: template.key }
   const made = await act<{ id: number }>('/api/sign-ups', 'POST', body)
@@ -13,7 +14,7 @@ async function begin(template: (typeof signUpTemplates)[number]) {
   if (!made) return
   live.changes++
   emit('close')
-  await goTo(`/sign-ups/${made.id}`)
+  await goOn(`/sign-ups/${made.id}`, 'The sign-up is begun.')
 }
 </script>
 

@@ -60,8 +60,9 @@ async function remove(row: Row) {
   if (await act(`/api/mailings/${row.id}`, 'DELETE')) notices.say(`“${row.name}” is deleted.`)
 }
 async function again(row: Row) {
+  const goOn = wayOn()
   const made = await act<{ id: number }>(`/api/mailings/${row.id}/duplicate`, 'POST')
-  if (made) await goTo(`/mail/${made.id}/letter`)
+  if (made) await goOn(`/mail/${made.id}/letter`, 'The copy is made.')
 }
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return

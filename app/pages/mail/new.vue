@@ -25,6 +25,7 @@ const bringing = ref(false)
 /** A letter from a file; what could not be understood is said, once the letter is open. */
 async function bring(file: File | undefined) {
   if (!file) return
+  const goOn = wayOn()
   bringing.value = true
   const made = await act<{ id: number; notUnderstood: string[] }>(
     `/api/mailings/from-file?name=${encodeURIComponent(file.name)}`,
@@ -33,7 +34,7 @@ async function bring(file: File | undefined) {
   )
   bringing.value = false
   if (!made) return
-  await goTo(`/mail/${made.id}/letter`)
+  await goOn(`/mail/${made.id}/letter`, 'The letter of the file is there.')
   if (made.notUnderstood.length)
     useNotices().say(
       `Look through it: ${made.notUnderstood.join('; ')}. What a letter can’t hold stands as HTML, cleaned.`,
@@ -56,8 +57,9 @@ const earlier = computed(() =>
     .slice(0, 8),
 )
 async function from(mailing: Earlier) {
+  const goOn = wayOn()
   const made = await act<{ id: number }>(`/api/mailings/${mailing.id}/duplicate`, 'POST')
-  if (made) await goTo(`/mail/${made.id}/letter`)
+  if (made) await goOn(`/mail/${made.id}/letter`, 'The copy is made.')
 }
 </script>
 

@@ -56,10 +56,11 @@ const headerRows = computed(() =>
 const short = (text: string) => (text.length > 70 ? `${text.slice(0, 69)}…` : text)
 
 async function start() {
+  const goOn = wayOn()
   busy.value = true
   const id = await countFirst()
   busy.value = false
-  if (id !== null) await goTo(`/people/imports/${id}`)
+  if (id !== null) await goOn(`/people/imports/${id}`, 'What the import would do is counted.')
 }
 </script>
 

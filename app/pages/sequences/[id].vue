@@ -59,6 +59,7 @@ function describe(field: string, value: unknown): string {
 }
 /** A copy to draw on, of what is saved. */
 async function duplicate() {
+  const goOn = wayOn()
   busy.value = true
   const unsaved = await useUnsaved().settle(`/api/sequences/${id.value}`)
   const made = unsaved
@@ -68,8 +69,8 @@ async function duplicate() {
   if (unsaved) return void (fault.value = unsaved)
   if (!made) return
   live.changes++
-  await goTo(`/sequences/${made.id}`)
-  notices.say('This is the copy. It is a draft, with letters of its own.')
+  if ((await goOn(`/sequences/${made.id}`, 'The copy is made.')) === 'went')
+    notices.say('This is the copy. It is a draft, with letters of its own.')
 }
 async function throwAway() {
   asking.value = null

@@ -61,10 +61,11 @@ async function tell(what: 'publish' | 'test' | 'pause' | 'resume' | 'end') {
   }
 }
 async function copy() {
+  const goOn = wayOn()
   const made = await act<{ id: number }>(`/api/sign-ups/${id.value}/copy`, 'POST')
   if (!made) return
   live.changes++
-  await goTo(`/sign-ups/${made.id}`)
+  await goOn(`/sign-ups/${made.id}`, 'The copy is made.')
 }
 async function remove() {
   const path = `/api/sign-ups/${id.value}`

@@ -49,10 +49,11 @@ async function save() {
   if (isNew.value) await goTo(`/people/segments/${id}`, { replace: true })
 }
 async function freeze() {
+  const goOn = wayOn()
   const made = await act<{ id: number }>(`/api/segments/${store.saved!.id}/freeze`, 'POST')
   if (!made) return
   useLive().changes++
-  await goTo(`/people/segments/${made.id}`)
+  await goOn(`/people/segments/${made.id}`, 'The frozen copy is made.')
 }
 async function remove() {
   const { id } = store.saved!
