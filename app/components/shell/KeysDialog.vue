@@ -5,7 +5,7 @@ const keys = [
   ...areas.map((area) => [`g ${area.key}`, `Go to ${area.name}`]),
   ['n', 'New here: a letter in Mail, an import in People'],
   ['j  k', 'Next, previous'],
-  ['l', 'Labels of the mailing chosen'],
+  ['L', 'Labels of the mailing chosen'],
   ['/', 'Insert a block, in an empty text'],
   ['[  ]', 'Previous, next reader'],
   ['Ctrl Z, Ctrl ⇧ Z, Ctrl Y', 'Undo, redo'],

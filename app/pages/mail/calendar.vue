@@ -126,7 +126,8 @@ const turned = (weeks: number) => ({
       <NuxtLink class="btn btn-sm" :to="turned(WEEKS)">Later</NuxtLink>
       <LabelView class="w-[180px]" :view="view" no-groups />
       <span class="ml-auto flex items-center gap-3">
-        <span class="muted small"
+        <span v-if="view.label" class="muted small">Figures at the days are of all mail</span>
+        <span v-else class="muted small"
           >Drag what is scheduled, or <kbd class="tag">Alt</kbd> and an arrow</span
         >
         <button v-if="answer" class="btn btn-sm" @click="copyAddress">Address for calendars</button>

@@ -67,7 +67,7 @@ async function again(row: Row) {
 useKeys((event) => {
   if (isWriting(event) || event.ctrlKey || event.metaKey) return
   if (event.key === 'n') void writeLetter()
-  if (event.key === 'l' && chosen.value && session.may('POST /api/labels')) {
+  if (event.key.toLowerCase() === 'l' && chosen.value && session.may('POST /api/labels')) {
     // It is no letter of the label that is written next.
     event.preventDefault()
     labelling.value = true

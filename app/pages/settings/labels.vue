@@ -50,16 +50,16 @@ async function remove(label: Label) {
     <h1>Settings</h1>
     <SettingsNav />
     <section class="sheet mt-4" aria-labelledby="labels-title">
-      <div class="px-5 pt-5 pb-3">
+      <div class="px-3 pt-4 pb-3">
         <h2 id="labels-title">Labels</h2>
         <p class="muted">
           On mailings, sequences and sign-ups, to find them and see them together. Put them on where
-          those stand: with <kbd class="tag">l</kbd> in Mail, and under More of a sequence or a
+          those stand: with <kbd class="tag">L</kbd> in Mail, and under More of a sequence or a
           sign-up.
         </p>
       </div>
-      <p v-if="silence && !labels" class="fault px-5 pb-4" role="alert">{{ silence }}</p>
-      <p v-else-if="labels?.length === 0" class="muted px-5 pb-5">
+      <p v-if="silence && !labels" class="fault px-3 pb-4" role="alert">{{ silence }}</p>
+      <p v-else-if="labels?.length === 0" class="muted px-3 pb-4">
         No labels yet. The first is made where it is first put on something.
       </p>
       <table v-else-if="labels" class="grid-table">
