@@ -41,7 +41,7 @@ const useLabelChoices = defineStore('label-choices', () => {
 export function useLabelView(kind: Labelled, list: string = kind) {
   const route = useRoute()
   const choice = useLabelChoices().of(list)
-  const { labels, labelsOn } = useLabels()
+  const { labels, problem, labelsOn } = useLabels()
   watch(
     () => [route.query.label, route.query.by],
     ([label, by]) => {
@@ -85,7 +85,7 @@ export function useLabelView(kind: Labelled, list: string = kind) {
     labelsOn(kind, id).filter(
       (one) => one.id !== label.value?.id && !(choice.grouped && one.name === heading),
     )
-  return reactive({ kind, choice, labels, label, kept, groups, marks, at, show })
+  return reactive({ kind, choice, labels, problem, label, kept, groups, marks, at, show })
 }
 
 /** How many things of each kind have a label, in words. */

@@ -88,7 +88,9 @@ const none = computed(() =>
 useLanding(
   () => '/results',
   () => {
-    const first = sent.value[0] ?? (mailings.value ? ofSequences.value[0] : undefined)
+    // Which mailings are listed may not be known yet: no mail of a sequence goes before them.
+    const known = ofMailings.kept(mailings.value) !== null
+    const first = sent.value[0] ?? (known ? ofSequences.value[0] : undefined)
     return first && `/results/${first.id}`
   },
 )
@@ -134,7 +136,7 @@ useKeys((event) => {
               : 'No mailing has gone out yet.'
         }}
       </p>
-      <template v-for="group in groups" :key="group.title">
+      <template v-for="(group, i) in groups" :key="i">
         <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
         <NuxtLink
           v-for="row in group.items"

@@ -108,7 +108,7 @@ useKeys((event) => {
       <p v-if="shown && view.label && !shown.length" class="muted small px-4 py-2">
         No sequence has this label.
       </p>
-      <template v-for="group in groups" :key="group.title">
+      <template v-for="(group, i) in groups" :key="i">
         <h2 v-if="group.title" class="side-title">{{ group.title }}</h2>
         <NuxtLink
           v-for="row in group.rows"

@@ -56,8 +56,8 @@ export function putLabel(
   return transact(db, () => {
     if (!one(db, q.selectFrom(tables[kind]).select('id').where('id', '=', itemId))) return 'gone'
     const known = one(db, there.select(['id', 'name']).where('key', '=', keyOf(name)))
-    const of = labelUses(db).filter((use) => use.kind === kind && use.itemId === itemId)
-    if (known && of.some(({ labelId }) => labelId === known.id)) return known
+    const of = labelsOn(db, kind, itemId)
+    if (known && of.includes(known.id)) return known
     if (of.length >= MOST_ON_ONE || (!known && readLabels(db).length >= MOST_LABELS)) return 'many'
     const label = known ?? { id: addLabel(db, name), name: labelName(name) }
     const use = { kind, item_id: itemId, label_id: label.id }
@@ -65,6 +65,18 @@ export function putLabel(
     return label
   })
 }
+
+const labelsOn = (db: Database, kind: Labelled, itemId: number): number[] =>
+  all(
+    db,
+    q
+      .selectFrom('label_uses')
+      .innerJoin('labels', 'labels.id', 'label_uses.label_id')
+      .select('label_uses.label_id as id')
+      .where('label_uses.kind', '=', kind)
+      .where('label_uses.item_id', '=', itemId)
+      .where('labels.deleted_at', 'is', null),
+  ).map(({ id }) => id)
 
 const addLabel = (db: Database, name: string): number =>
   run(db, q.insertInto('labels').values({ name: labelName(name), key: keyOf(name) })).id

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import type { useLabelView } from '~/composables/labels'
 
-/** Narrows a list to a label, or puts its rows under their labels. Nothing stands here where there are no labels. */
+/**
+ * Narrows a list to a label, or puts its rows under their labels. Nothing stands here where there are no labels; where
+ * they can't be asked for, it says so.
+ */
 const props = defineProps<{ view: ReturnType<typeof useLabelView>; noGroups?: boolean }>()
 const options = computed(() =>
   (props.view.labels ?? []).filter(
@@ -11,7 +14,8 @@ const options = computed(() =>
 </script>
 
 <template>
-  <div v-if="options.length" class="flex items-center gap-1.5">
+  <p v-if="view.problem && !view.labels" class="fault small" role="alert">{{ view.problem }}</p>
+  <div v-else-if="options.length" class="flex items-center gap-1.5">
     <select
       class="field field-sm min-w-0 flex-1"
       aria-label="Label"

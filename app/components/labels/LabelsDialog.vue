@@ -5,9 +5,9 @@ import { labelled, LONGEST_LABEL, sameLabel, type Labelled } from '~~/core/label
 const props = defineProps<{ kind: Labelled; itemId: number; name: string }>()
 const emit = defineEmits<{ close: [] }>()
 const live = useLive()
-const { labels, problem, reload, labelsOn } = useLabels()
+const { labels, problem, labelsOn } = useLabels()
 const typed = ref('')
-/** What was pressed here and is not answered yet, by the label's name. */
+/** What was pressed here, by the label's name. */
 const pressed = ref(new Map<string, boolean>())
 const field = useTemplateRef<HTMLInputElement>('field')
 const has = (label: { id: number; name: string }) =>
@@ -24,23 +24,36 @@ const isNew = computed(
     typed.value.trim() !== '' &&
     !labels.value.some(({ name }) => sameLabel(name, typed.value)),
 )
+/** What is pressed goes over in the order in which it is. */
+let before: Promise<unknown> = Promise.resolve()
+let underway = 0
 async function press(name: string, on: boolean, id?: number) {
   pressed.value.set(name, on)
+  underway++
   const { kind, itemId } = props
-  await (on
-    ? act('/api/labels', 'POST', { name, kind, itemId })
-    : act(`/api/labels/${id}/remove`, 'POST', { kind, itemId }))
-  await reload()
-  pressed.value.delete(name)
+  before = before.then(async () => {
+    const done = on
+      ? await act('/api/labels', 'POST', { name, kind, itemId })
+      : await act(`/api/labels/${id}/remove`, 'POST', { kind, itemId })
+    if (!done) pressed.value.delete(name)
+  })
+  await before
+  underway--
   live.changes++
 }
-/** By Enter: the one that is meant, a new one where there is none of the name. */
+/** What was pressed is shown until the server says the same; it may still be answering how it was before. */
+watch(labels, (now) => {
+  if (underway) return
+  for (const label of now ?? [])
+    if (pressed.value.get(label.name) === label.on[props.kind].includes(props.itemId))
+      pressed.value.delete(label.name)
+})
+/** By Enter: the one of this name, or a new one. */
 function take() {
   const name = typed.value.trim()
-  const known = found.value.find((label) => sameLabel(label.name, name))
-  const meant = known ?? (isNew.value ? undefined : found.value[0])
   if (!name || labels.value === null) return
-  void press(meant?.name ?? name, true, meant?.id)
+  const known = labels.value.find((label) => sameLabel(label.name, name))
+  void press(known?.name ?? name, true, known?.id)
   typed.value = ''
   field.value?.focus()
 }

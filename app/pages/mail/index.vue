@@ -101,7 +101,7 @@ useKeys((event) => {
       <p v-if="mailings && view.label && !mailings.length" class="muted small px-4 py-2">
         No mailing has this label.
       </p>
-      <template v-for="group in groups" :key="group.name">
+      <template v-for="(group, i) in groups" :key="i">
         <div class="side-title">{{ group.name }}</div>
         <NuxtLink
           v-for="row in group.rows"
