@@ -297,8 +297,8 @@ test('4. Dispatch says exactly how many, and goes out at its time when the clock
 })
 
 test('5. It is paused, resumed, and comes to an end', async () => {
-  // Slow, and to everybody at once, so that there are enough to pause in the middle of, however slow the page is.
-  updateAccount(satchel.db, { pace_per_minute: 40 })
+  updateAccount(satchel.db, { pace_per_minute: 240 })
+  // To everybody at once, so that there are enough to pause in the middle of.
   run(
     satchel.db,
     q.updateTable('mailings').set({ plan: '{}' }).where('name', '=', 'Winter workshop'),
