@@ -6,12 +6,22 @@ import type { RouteLocationRaw } from 'vue-router'
  */
 export async function goTo(to: RouteLocationRaw, { replace = false } = {}) {
   const router = useRouter()
-  await (replace ? router.replace(to) : router.push(to))
+  if (!replace) return void (await router.push(to))
+  // One page in the place of another: nobody has gone anywhere.
+  replacing++
+  try {
+    await router.replace(to)
+  } finally {
+    replacing--
+  }
 }
 
 /** How often somebody has set out for another page here. */
 let departures = 0
-export const noteDeparture = () => void departures++
+let replacing = 0
+export function noteDeparture() {
+  if (!replacing) departures++
+}
 
 /**
  * The way to what is being made at a press, asked for when it is pressed. Who has gone elsewhere by the time it is made is
