@@ -1,4 +1,12 @@
-import { freshStarts, insertStep, joinAt, type SequenceMap, type Start } from '../core/sequences'
+import {
+  changeStep,
+  freshStarts,
+  insertStep,
+  joinAt,
+  type MailStep,
+  type SequenceMap,
+  type Start,
+} from '../core/sequences'
 import { DAY, HOUR } from '../core/time'
 import type { Words } from './letters'
 import type { DemoLists } from './people'
@@ -66,8 +74,27 @@ export function plansFor(lists: Named, now: number): Plan[] {
           button: { label: 'Open the map of beaches', path: '/beaches' },
         },
       ],
-      // Who clicks is marked and known at the desk on the way; who buys a kite has no need of the rest.
-      shape(map) {
+      // Who clicks is marked and known at the desk on the way; who buys a kite has no need of the rest. The last mail is
+      // tried in two versions.
+      shape(drawn, mail) {
+        const map = changeStep(drawn, 'mail-4', {
+          ...(drawn.steps['mail-4'] as MailStep),
+          versions: [
+            {
+              share: 500,
+              mailingId: mail({
+                subject: 'Which of these twelve beaches is yours?',
+                preview: 'A westerly, low water, or a dog to bring',
+                title: 'Find your beach',
+                lines: [
+                  'Tell the map which wind you have and how far you drive, and it shows the beaches that are worth it tomorrow.',
+                ],
+                button: { label: 'Find my beach', path: '/beaches' },
+              }),
+            },
+          ],
+          judged: { by: 'clicked', days: 7, how: 'hand' },
+        })
         const way = { when: { is: 'clicked' as const, mail: null }, next: null }
         let shaped = insertStep(map, 'wait-3', 'fork', { kind: 'fork', ways: [way] })
         shaped = insertStep(shaped, { step: 'fork', way: 1 }, 'mark', {

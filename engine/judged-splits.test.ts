@@ -1,15 +1,20 @@
 import { beforeEach, expect, test } from 'vitest'
 import { emptyMap, everyRound, insertStep, type SequenceMap } from '../core/sequences'
+import { startingLetter } from '../core/letters'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run, type Database } from '../database'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { everythingKnown, mergePeople } from '../database/people'
+import { recipientAdder } from '../database/sending'
 import {
+  addMailOf,
   addSequence,
+  carryOut,
   changeSequence,
   decideSplit,
   leftBy,
   outcomeOfGroups,
+  outcomesOf,
   pauseSequence,
   readSequences,
   sequenceById,
@@ -183,4 +188,81 @@ test('somebody’s way is kept step by step, also where they become somebody els
   expect(mergePeople(db, other, one, engine.time.now)).toBe(true)
   expect(wayOf(db, id, other)).toEqual(way)
   expect(wayOf(db, id, one)).toEqual([])
+})
+
+/** Two versions of a mail, judged by who clicked in them; those who were sent the second click more. */
+function runningVersions(how: How) {
+  const id = addSequence(db, 'Tested', list, 0)
+  const [a, b] = ['A', 'B'].map((name) =>
+    addMailOf(db, sequenceById(db, id)!, name, 0, sound(name)),
+  ) as [number, number]
+  const map = insertStep({ ...emptyMap, start }, null, 'split', {
+    ...{ kind: 'mail', mailingId: a, versions: [{ mailingId: b, share: 500 }] },
+    judged: { by: 'clicked', days: 7, how },
+  })
+  const long = insertStep(map, 'split', 'wait', { kind: 'wait', ms: 30 * DAY })
+  changeSequence(db, sequenceById(db, id)!, { name: 'Tested', listId: list, map: long }, 1)
+  expect(startSequence(db, sequenceById(db, id)!, engine.time.now)).toBe(true)
+  return { id, a, b }
+}
+const sound = (subject: string) => ({ ...startingLetter(), subject })
+const sentTo = (mailing_id: number) =>
+  all(db, q.selectFrom('recipients').select('person_id').where('mailing_id', '=', mailing_id)).map(
+    ({ person_id }) => person_id,
+  )
+
+test('the version of a mail that is clicked more goes to everybody once it is clear; nobody gets two', async () => {
+  const { id, a, b } = runningVersions('self')
+  const people = Array.from({ length: 300 }, join)
+  await settle()
+  const [first, second] = [sentTo(a), sentTo(b)]
+  expect([...first, ...second].sort((x, y) => x - y)).toEqual(people)
+  expect(first.length).toBeGreaterThan(100)
+  expect(second.length).toBeGreaterThan(100)
+  const at = engine.time.now
+  const took = (mailing_id: number, clicks: (n: number) => boolean) => {
+    for (const [n, person_id] of sentTo(mailing_id).entries())
+      run(
+        db,
+        q
+          .updateTable('recipients')
+          .set({ state: 'accepted', accepted_at: at, ...(clicks(n) && { clicked_at: at + HOUR }) })
+          .where('mailing_id', '=', mailing_id)
+          .where('person_id', '=', person_id),
+      )
+  }
+  took(a, (n) => n % 20 === 0)
+  took(b, (n) => n % 2 === 0)
+  const map = sequenceById(db, id)!.map
+  const step = map.steps.split as never
+  engine.time.now += 6 * DAY
+  await settle()
+  expect(shares(id)).toBeNull()
+  engine.time.now += 2 * DAY
+  await settle()
+  expect(outcomesOf(db, id, map, 'split', step, 0, engine.time.now)).toEqual([
+    { kind: 'rate', hits: Math.ceil(first.length / 20), of: first.length },
+    { kind: 'rate', hits: Math.ceil(second.length / 2), of: second.length },
+  ])
+  expect(shares(id)).toEqual([0, 1_000])
+  const next = Array.from({ length: 20 }, join)
+  await settle()
+  expect(sentTo(b).slice(-20)).toEqual(next)
+  expect(sentTo(a)).toHaveLength(first.length)
+  // Whoever got one of them gets no other in the same round, whatever is published.
+  const at2 = { sequenceId: id, person: first[0]!, round: 0, step: 'split', visit: 0, act: 0 }
+  const mails = recipientAdder(db, engine.time.now)
+  const again = (mailingId: number, others: number[]) =>
+    carryOut(
+      db,
+      { is: 'mail', mailingId, others },
+      at2,
+      { list, sequence: 'Tested', mails },
+      engine.time.now,
+    )
+  again(b, [a])
+  mails.count()
+  expect(sentTo(b)).not.toContain(first[0])
+  again(b, [])
+  expect(sentTo(b)).toContain(first[0])
 })

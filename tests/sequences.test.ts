@@ -1,11 +1,17 @@
 import { expect, test } from 'vitest'
-import { stepsInOrder } from '../core/sequences'
+import { mailingsOfStep, stepsInOrder } from '../core/sequences'
 import { DAY, dayOf, HOUR, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
 import { somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
-import { enrolPerson, readSequences, sequenceById, standingOf } from '../database/sequences'
+import {
+  enrolPerson,
+  mapOfVersion,
+  readSequences,
+  sequenceById,
+  standingOf,
+} from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 import { finishedLetter } from './subscribers'
@@ -666,4 +672,57 @@ test('paused, it goes on at once or spread over a time; ended, it can’t be thr
   const gone = await page().request.delete(`${satchel.url}/api/sequences/${id}`)
   expect(gone.status()).toBe(409)
   expect(visitor.errors.filter((error) => !error.includes('409'))).toEqual([])
+})
+
+test('versions of a mail are tried in a running sequence: added, given shares, taken away, compared and decided', async () => {
+  const breeze = readSequences(satchel.db).find(({ name }) => name === 'First breeze')!.id
+  const mail = () => sequenceById(satchel.db, breeze)!.map.steps['mail-4']
+  const before = mail()
+  const name = 'Mail: Twelve beaches, and which wind each likes (2 versions)'
+  await page().goto(`${satchel.url}/sequences/${breeze}`)
+  await page().getByTitle(name, { exact: true }).click()
+  const versions = page().getByRole('region', { name: 'Versions' })
+  await versions.getByRole('link', { name: 'Which of these twelve beaches is yours?' }).waitFor()
+  await versions.getByRole('button', { name: 'Another version' }).click()
+  await versions.getByLabel('Share of C, percent').waitFor()
+  await until('it is there', () => mailingsOfStep(mail()!).length === 3)
+  expect(mail()).toMatchObject({ versions: [{ share: 333 }, { share: 333 }] })
+  // It begins as the first is now.
+  const third = mailingsOfStep(mail()!)[2]!
+  expect(mailingById(satchel.db, third)).toMatchObject({ sequence_id: breeze, state: 'draft' })
+  await versions.getByLabel('Share of C, percent').fill('10')
+  await versions.getByLabel('Share of C, percent').press('Tab')
+  await until('it has its share', () => JSON.stringify(mail()).includes('"share":100'))
+  await versions.getByText('56.7').waitFor()
+  await visitor.expectAccessible()
+  await versions.getByRole('button', { name: 'Remove version A' }).click()
+  await until('the next is the main one', () => mailingsOfStep(mail()!).length === 2)
+  expect(mailingsOfStep(mail()!)).toEqual([mailingsOfStep(before!)[1], third])
+  await page().locator('[aria-live]').getByRole('button', { name: 'Undo' }).click()
+  await until('it is back', () => mailingsOfStep(mail()!).length === 3)
+  await versions.getByRole('button', { name: 'Remove version C' }).click()
+  await until('two are left', () => mailingsOfStep(mail()!).length === 2)
+  // What one would get is chosen when one person is rehearsed, and it is that letter.
+  await page().goto(`${satchel.url}/sequences/${breeze}?view=rehearsal`)
+  await page().getByRole('button', { name: 'One person', exact: true }).click()
+  const which = page().getByLabel('Which version they get')
+  await which.selectOption({ index: 1 })
+  const letter = page().getByRole('link', { name: 'The letter' }).last()
+  expect(await letter.getAttribute('href')).toBe(`/mail/${mailingsOfStep(mail()!)[1]}/letter`)
+
+  await page().goto(`${satchel.url}/sequences/${breeze}?view=results`)
+  const judged = page().getByRole('region', { name })
+  await judged.getByText('Clicked in it within 7 days').waitFor()
+  const shares = () =>
+    standingOf(satchel.db, breeze, 'mail-4', mapOfVersion(satchel.db, breeze, 1))?.shares
+  await judged.getByRole('button', { name: 'All get B' }).click()
+  await judged.getByText(/Who comes now gets A 0%, B 100%/).waitFor()
+  expect(shares()).toEqual([0, 1_000])
+  await visitor.expectAccessible()
+  await judged.getByRole('button', { name: 'By lot again' }).click()
+  await judged.getByText(/Not clear yet|clearly better/).waitFor()
+  expect(shares()).toBeNull()
+  await page().getByRole('button', { name: 'More', exact: true }).click()
+  await page().getByRole('menuitem', { name: 'Discard changes' }).click()
+  await until('it is as it runs', () => JSON.stringify(mail()) === JSON.stringify(before))
 })

@@ -1,6 +1,7 @@
 import { isAlike } from '~~/core/choices'
 import type { LetterSender } from '~~/core/senders'
 import type { Field } from '~~/core/people'
+import { sequenceMails } from './sequence-mails'
 import {
   canMove,
   changeStep as withStep,
@@ -291,20 +292,11 @@ export const useSequence = defineStore('sequence', () => {
       return setAndChoose(moveStep(sequence.value!.map, now.id, spot), now.id)
     }
     const { step } = now
-    const copied = step.kind === 'mail' ? await newMail(step.mailingId) : step
+    const copied = step.kind === 'mail' ? await copyOfMail(step) : step
     if (!copied || sequence.value?.id !== of) return
     held.value = null
     const id = crypto.randomUUID()
-    const note = step.note ? { note: step.note } : {}
-    await setAndChoose(insertStep(sequence.value.map, spot, id, { ...copied, ...note }), id)
-  }
-
-  async function newMail(copyOf?: number): Promise<NewStep | null> {
-    const many = line.value.filter(({ step }) => step.kind === 'mail').length
-    const body = { name: `${sequence.value!.name}, mail ${many + 1}`, copyOf }
-    const path = `/api/sequences/${sequence.value!.id}/mails`
-    const made = await act<{ id: number }>(path, 'POST', body)
-    return made && { kind: 'mail', mailingId: made.id }
+    await setAndChoose(insertStep(sequence.value.map, spot, id, copied), id)
   }
 
   /** A side way comes together with the others at another step; null: at Finish. */
@@ -335,6 +327,11 @@ export const useSequence = defineStore('sequence', () => {
   async function changeStep(id: string, step: Step) {
     await set({ map: withStep(sequence.value!.map, id, step) })
   }
+  const { newMail, copyOfMail, addVersion, removeVersion } = sequenceMails(
+    sequence,
+    changeStep,
+    undo,
+  )
 
   async function changeStart(start: Start) {
     await set({ map: { ...sequence.value!.map, start } })
@@ -368,6 +365,8 @@ export const useSequence = defineStore('sequence', () => {
       pickUp,
       putHeld,
       addStep,
+      addVersion,
+      removeVersion,
       joinWay,
       removeWay,
       remove,

@@ -3,9 +3,9 @@ import { readyRule } from '../../core/segments'
 import {
   JOINED,
   mapCautions,
+  mailingsOfMap,
   mapProblems,
   rulesOf,
-  stepsInOrder,
   type SequenceMap,
 } from '../../core/sequences'
 import type { Database } from '../../database'
@@ -18,11 +18,10 @@ import { proofMailing } from '../mailings'
 
 /** What keeps a sequence from running, in sentences: of its map, of who may come in, and of its letters. */
 export function sequenceProblems(db: Database, sequence: Sequence, now: number): string[] {
-  const letters = stepsInOrder(sequence.map).flatMap(({ step }) => {
-    const mailing = step.kind === 'mail' ? mailingById(db, step.mailingId) : null
-    if (step.kind === 'mail' && mailing?.sequence_id !== sequence.id)
-      return ['A mail is gone. Remove its step.']
-    if (!mailing || mailing.started_at !== null) return []
+  const letters = mailingsOfMap(sequence.map).flatMap((id) => {
+    const mailing = mailingById(db, id)
+    if (mailing?.sequence_id !== sequence.id) return ['A mail is gone. Remove its step.']
+    if (mailing.started_at !== null) return []
     // A list that is still empty keeps no sequence from waiting for people.
     const [first] = blockersOf(proofMailing(db, mailing, now)).filter(
       ({ check }) => check !== 'audience',

@@ -15,7 +15,7 @@ import {
   figuresOf,
   HELD_OUT,
   isOneOf,
-  judgedSplits,
+  judgedSteps,
   leftBy,
   mapOfVersion,
   openTimes,
@@ -57,13 +57,13 @@ export function sequenceResults(
             money: moneyThatWouldNotHaveCome(led, heldOut),
           }
         : null,
-    splits: judgedSplits(map).map(([step, split]) => {
+    splits: judgedSteps(map).map(([step, at]) => {
       const standing = standingOf(db, sequence.id, step, map)
       const since = standing?.since ?? 0
-      const outcomes = outcomesOf(db, sequence.id, map, step, split, since, now)
+      const outcomes = outcomesOf(db, sequence.id, map, step, at, since, now)
       const { compared } = judge(outcomes, 'hand')
       return {
-        ...{ step, judged: split.judged, since },
+        ...{ step, judged: at.judged, since },
         ways: compared.variants.map((one, way) => ({ ...one, of: outcomes[way]!.of })),
         ...{ leader: compared.leader, clear: compared.clear },
         ...{ shares: standing?.shares ?? null, by: standing?.by ?? null, at: standing?.at ?? null },

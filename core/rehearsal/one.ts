@@ -1,4 +1,4 @@
-import { deedOf, lotOfWay, type SequenceMap } from '../sequences'
+import { deedOf, drawnAt, lotFor, type SequenceMap } from '../sequences'
 import { readingHour, type Opens } from '../dispatch'
 import { DAY, HOUR, MINUTE } from '../time'
 import type { Drawn } from './audience'
@@ -14,7 +14,7 @@ export interface Decisions {
   reactions: Readonly<Record<string, Reaction>>
   /** By an event’s `deedOf`: so many days after they came in. */
   events: Readonly<Record<string, number>>
-  /** By a split: the way they fall. Absent: the first. */
+  /** By a split, or a mail with versions: on which way, or version, they fall. Absent: the first. */
   ways: Readonly<Record<string, number>>
   /** By a rule, as JSON: whether they fit it. */
   fits: Readonly<Record<string, boolean>>
@@ -46,7 +46,8 @@ export function walkOne(
     bestHour: (zone: string) => readingHour(person.opens, person.everybody, zone),
     lot(id: string) {
       const step = map.steps[id]
-      return step?.kind === 'split' ? lotOfWay(step, decisions.ways[id] ?? 0) : 0
+      const drawn = step ? drawnAt(step) : []
+      return drawn.length ? lotFor(drawn, decisions.ways[id] ?? 0) : 0
     },
     life: lifeAsSaid(decisions, from),
   }

@@ -38,7 +38,10 @@ const map: SequenceMap = readMap({
   },
   first: 'hello',
   steps: {
-    hello: { kind: 'mail', mailingId: 40, next: 'fork' },
+    hello: {
+      ...{ kind: 'mail', mailingId: 40, next: 'fork' },
+      versions: [{ mailingId: 41, share: 500 }],
+    },
     fork: { kind: 'fork', ways: [{ when: { is: 'fits', rule: tagged }, next: 'do' }], next: 'do' },
     do: {
       kind: 'do',
@@ -57,7 +60,12 @@ const map: SequenceMap = readMap({
     goal: { kind: 'goal', name: '', when: { is: 'fits', rule: tagged }, out: true, next: null },
   },
 })!
-const taken = { name: 'First breeze', listId: 1, map, letters: new Map([[40, letter]]) }
+const other: NamedLetter = { ...letter, name: 'Hello, version B', subject: 'Wind ahead' }
+const letters = new Map([
+  [40, letter],
+  [41, other],
+])
+const taken = { name: 'First breeze', listId: 1, map, letters }
 const file = JSON.stringify(sequenceFile(taken, catalog))
 const read = (text: string, names = catalog) => readSequenceFile(text, names) as ReadFile
 
@@ -78,6 +86,12 @@ test('a file says by name what the map says by number, and rules in words', () =
     steps: {
       hello: {
         letter: { name: 'Hello', document: { rows: [{ shownTo: { rule: 'tagged "owner"' } }] } },
+        versions: [
+          {
+            share: 500,
+            letter: { name: 'Hello, version B', document: { rows: [{ shownTo: {} }] } },
+          },
+        ],
       },
       fork: { ways: [{ when: { rule: 'tagged "owner"' } }] },
       do: {
@@ -93,14 +107,18 @@ test('read in the same account it is the same map, with letters of its own', () 
   const got = read(file)
   expect(got).toMatchObject({ name: 'First breeze', listId: 1, missing: [] })
   const { already: _, ...start } = map.start
-  const steps = { ...map.steps, hello: { ...map.steps.hello, mailingId: 1 } }
-  expect(got.map).toEqual({ ...map, start, steps })
-  expect(got.letters).toEqual([letter])
+  const hello = { ...map.steps.hello, mailingId: 1, versions: [{ mailingId: 2, share: 500 }] }
+  expect(got.map).toEqual({ ...map, start, steps: { ...map.steps, hello } })
+  expect(got.letters).toEqual([letter, other])
 })
 
 test('in another account things have other numbers; what is not there is left open, and holds for nobody', () => {
-  const other = { ...catalog, tags: new Map([[70, 'OWNER']]), lists: new Map([[8, 'Wind notes']]) }
-  const got = read(file, other)
+  const elsewhere = {
+    ...catalog,
+    tags: new Map([[70, 'OWNER']]),
+    lists: new Map([[8, 'Wind notes']]),
+  }
+  const got = read(file, elsewhere)
   expect(got.listId).toBe(8)
   const { by, rule, out } = got.map.start
   expect(rule).toEqual({ kind: 'tagged', tagId: 70 })
@@ -122,6 +140,14 @@ test.each([
   ['{"satchel":"letter"}', /no sequence/],
   ['{"satchel":"sequence","version":2}', /newer/],
   ['{"satchel":"sequence","version":1,"steps":{"a":{"kind":"fly"}}}', /step or a way/],
+  [
+    '{"satchel":"sequence","version":1,"steps":{"a":{"kind":"mail","versions":7}}}',
+    /step or a way/,
+  ],
+  [
+    '{"satchel":"sequence","version":1,"steps":{"a":{"kind":"mail","versions":[{}]}}}',
+    /step or a way/,
+  ],
 ])('%s is refused with its reason', (text, why) => {
   expect(readSequenceFile(text, catalog)).toEqual({ problem: expect.stringMatching(why) })
 })

@@ -3,6 +3,7 @@ import { cleanDocument, startingLetter, type Letter } from '../letters'
 import { parseRule, writeRule, type Catalog, type Rule } from '../segments'
 import { readMap, type SequenceMap } from './map'
 import { elsewhere, type Referred } from './references'
+import type { MailStep } from './steps/mail'
 
 /** A letter of a sequence, with what its mail is called. */
 export interface NamedLetter extends Letter {
@@ -50,9 +51,11 @@ export function sequenceFile({ name, listId, map, letters }: Taken, names: Catal
         reference: (what, id) =>
           typeof id === 'number' ? (named(names, what).get(id) ?? '') : (id ?? null),
         rule: asText,
-        mail({ mailingId, ...step }) {
-          return { ...step, letter: withShownTo(letters.get(mailingId as number), asText) }
-        },
+        mail: (step) =>
+          withVersions(step, ({ mailingId, ...rest }) => ({
+            ...rest,
+            letter: withShownTo(letters.get(mailingId as number), asText),
+          })),
       },
     ),
   }
@@ -96,12 +99,13 @@ export function readSequenceFile(text: string, names: Catalog): ReadFile | { pro
       return found
     },
     rule: readRule,
-    mail({ letter, ...step }, id) {
-      const read = readLetter(withShownTo(letter, readRule))
-      if (!read) missing.add(`The letter of step “${id}” can’t be read, so it begins anew.`)
-      letters.push(read ?? { ...startingLetter(), name: id })
-      return { ...step, mailingId: letters.length }
-    },
+    mail: (step, id) =>
+      withVersions(step, ({ letter, ...rest }) => {
+        const read = readLetter(withShownTo(letter, readRule))
+        if (!read) missing.add(`The letter of step “${id}” can’t be read, so it begins anew.`)
+        letters.push(read ?? { ...startingLetter(), name: id })
+        return { ...rest, mailingId: letters.length }
+      }),
   })
   const map = readMap(changed)
   if (!map) return { problem: 'The map of this sequence can’t be read: a step or a way is odd.' }
@@ -120,8 +124,34 @@ export function withMailings(map: SequenceMap, change: (mailingId: number) => nu
     steps: Object.fromEntries(
       Object.entries(map.steps).map(([id, step]) => [
         id,
-        step.kind === 'mail' ? { ...step, mailingId: change(step.mailingId) } : step,
+        step.kind === 'mail' ? mailOf(step, change) : step,
       ]),
+    ),
+  }
+}
+
+function mailOf(step: MailStep, change: (mailingId: number) => number): MailStep {
+  const { mailingId, versions } = step
+  const main = { ...step, mailingId: change(mailingId) }
+  return versions
+    ? {
+        ...main,
+        versions: versions.map((one) => ({ ...one, mailingId: change(one.mailingId) })),
+      }
+    : main
+}
+
+type Json = Record<string, unknown>
+
+/** A step of mail with what each of its versions holds changed, the main one's first. */
+function withVersions(step: Json, change: (version: Json) => Json): Json {
+  const { versions, ...main } = step
+  const changed = change(main)
+  if (!Array.isArray(versions)) return versions == null ? changed : step
+  return {
+    ...changed,
+    versions: versions.map((one: unknown) =>
+      typeof one === 'object' && one !== null ? change(one as Json) : one,
     ),
   }
 }

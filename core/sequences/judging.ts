@@ -1,5 +1,5 @@
 import { compareVariants, type Compared, type Outcome } from '../experiments'
-import { WHOLE, type Judged } from './steps/split'
+import { WHOLE, type Judged } from './steps/by-lot'
 
 /** Before so many came by each way, and their days are over, nothing is decided, and nothing follows the evidence. */
 export const FEWEST_A_WAY = 100

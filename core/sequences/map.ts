@@ -2,7 +2,15 @@ import { readRule, type Rule } from '../segments'
 import { accountsSender, readOwnSender, type OwnSender } from '../senders'
 import { isStepId } from './happening'
 import { freshStarts, never, readAgain, readStarting, type Again, type Starting } from './starts'
-import { kindOfStep, leadTo, stepKinds, waysOf, type NewStep, type Step } from './steps'
+import {
+  kindOfStep,
+  leadTo,
+  mailingsOfStep,
+  stepKinds,
+  waysOf,
+  type NewStep,
+  type Step,
+} from './steps'
 
 /**
  * A map of steps. `first` is the step after Start; each step names those after it, and null is Finish. Ways fork and come
@@ -242,9 +250,9 @@ function withoutLost(before: SequenceMap, map: SequenceMap): SequenceMap {
   return { ...map, steps: Object.fromEntries(steps) }
 }
 
-/** The mailings of a map, in the order of its steps. */
+/** The mailings of a map, in the order of its steps, and of each the versions that are tried. */
 export function mailingsOfMap(map: SequenceMap): number[] {
-  return stepsInOrder(map).flatMap(({ step }) => (step.kind === 'mail' ? [step.mailingId] : []))
+  return stepsInOrder(map).flatMap(({ step }) => mailingsOfStep(step))
 }
 
 /**

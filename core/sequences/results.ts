@@ -3,7 +3,7 @@ import type { Interval } from '../results'
 import type { Happening } from './happening'
 import type { SequenceMap } from './map'
 import type { Which } from './which'
-import type { Judged } from './steps/split'
+import type { Judged } from './steps/by-lot'
 
 /** What came of a sequence, beside the figures of its map. Money is in minor units. */
 export interface SequenceResults {

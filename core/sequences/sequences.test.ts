@@ -51,6 +51,13 @@ const wait = fc.record({
 const happening = fc.constantFrom<Happening>({ is: 'ordered' }, { is: 'clicked', mail: null })
 const step: fc.Arbitrary<NewStep> = fc.oneof(
   { weight: 3, arbitrary: mail },
+  fc.record({
+    kind: fc.constant('mail' as const),
+    mailingId: fc.integer({ min: 1, max: 99 }),
+    versions: fc
+      .array(share, { minLength: 1, maxLength: 4 })
+      .map((shares) => shares.map((one, n) => ({ mailingId: 100 + n, share: one }))),
+  }),
   { weight: 2, arbitrary: wait },
   fc.record({
     kind: fc.constant('wait' as const),

@@ -21,6 +21,7 @@ export { compiledOf, contentOf, contentsOf, keepContent } from './contents'
 export type { Content } from './contents'
 export {
   addRecipient,
+  isRecipient,
   recipientAdder,
   beginTotals,
   dropOpenRecipients,

@@ -72,6 +72,19 @@ const addOne = preparedOnce<Addressed & { now: number }>((value) =>
     })
     .onConflict((c) => c.doNothing()),
 )
+
+/** Whether somebody is on a mailing's recipient list, whatever came of it. */
+export const isRecipient = (db: Database, of: Addressed): boolean =>
+  onList(db).one(of) !== undefined
+const onList = preparedOnce<Addressed, { state: string }>((value) =>
+  q
+    .selectFrom('recipients')
+    .select('state')
+    .where('mailing_id', '=', value('mailingId'))
+    .where('person_id', '=', value('personId'))
+    .where('round', '=', value('round')),
+)
+
 /** Takes a person who has not been mailed yet off every mailing on its way (or those to one list). */
 export function dropOpenRecipients(
   db: Database,

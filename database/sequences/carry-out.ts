@@ -14,7 +14,7 @@ import {
 } from '../people'
 import { preparedOnce, q, rowsInserter, type Database } from '../query'
 import type { Schema } from '../schema'
-import type { recipientAdder } from '../sending'
+import { isRecipient, type recipientAdder } from '../sending'
 import { enrolPerson, takeOut } from './entering'
 import { addHandOver, type At } from './hand-overs'
 import { addTelling } from './tellings'
@@ -41,6 +41,8 @@ export function carryOut(
   const { person, round } = at
   switch (effect.is) {
     case 'mail':
+      // A map that was published meanwhile may have let them fall on another version.
+      if (effect.others?.some((other) => isRecipient(db, addressed(other, person, round)))) return
       return mails.add(addressed(effect.mailingId, person, round))
     case 'tag':
       return void tagPeople(db, [person], tagNamed(db, effect.tag.trim()), true)

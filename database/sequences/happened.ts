@@ -1,5 +1,10 @@
 import { sql } from 'kysely'
-import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
+import {
+  mailingsOfMap,
+  mailingsOfStep,
+  type Happening,
+  type SequenceMap,
+} from '../../core/sequences'
 import { carriedSql, ruleToPredicate, type Predicate } from '../../core/segments'
 import { one, preparedOnce, q, type Database } from '../query'
 import { askedAt, factsOf, readyNow } from '../segments'
@@ -49,8 +54,7 @@ export function happeningsAt(db: Database, now: number) {
         case 'opened':
         case 'clicked': {
           const step = what.mail === null ? undefined : map.steps[what.mail]
-          const mailings =
-            what.mail === null ? mailingsOf(map) : step?.kind === 'mail' ? [step.mailingId] : []
+          const mailings = what.mail === null ? mailingsOf(map) : step ? mailingsOfStep(step) : []
           const link = what.is === 'clicked' ? what.link : undefined
           if (link !== undefined)
             return mailings.some((id) => clickedLink(db, id, { person_id, round }, link))

@@ -33,7 +33,7 @@ export {
 } from './files'
 export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
-export { beginJudging, judgedSplits, standingOf } from './split-shares'
+export { beginJudging, judgedSteps, standingOf } from './split-shares'
 export { leftBy, openTimes, outcomeOfGroups, repliedTo, wayOf } from './results'
 export type { GroupOutcome } from './results'
 export { figuresOf, isOneOf, providersMailed, versionsOf } from './which-rounds'

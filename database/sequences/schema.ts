@@ -119,7 +119,7 @@ export interface SequenceTables {
     way: number
     at: number
   }
-  /** What judged splits have come to: see `splits.ts`. */
+  /** What judged splits and mails with versions have come to: see `splits.ts`. */
   split_shares: {
     sequence_id: number
     step: string

@@ -1,7 +1,13 @@
-import { isJudged, readShares, waysOf, type SequenceMap } from '../../core/sequences'
+import {
+  drawnAt,
+  isJudged,
+  mailingsOfStep,
+  readShares,
+  type SequenceMap,
+} from '../../core/sequences'
 import { all, one, q, run, type Database } from '../query'
 
-/** What a split has come to: shares by way, by whom and when; `shares` null: it is as the map says. */
+/** What is drawn by lot at a step has come to: its shares, by whom and when; `shares` null: it is as the map says. */
 export interface SplitStanding {
   since: number
   shares: number[] | null
@@ -9,7 +15,7 @@ export interface SplitStanding {
   at: number | null
 }
 
-/** The shares of splits by which those go who come by now; asked of many, each is read once. */
+/** The shares by which those fall who come by a step now; asked of many, each is read once. */
 export function sharesNow(db: Database) {
   const known = new Map<string, readonly number[] | null>()
   return (sequenceId: number, step: string, map: SequenceMap) => {
@@ -21,15 +27,15 @@ export function sharesNow(db: Database) {
   }
 }
 
-/** What a split of a map has come to; null where its ways are not judged. */
+/** What a step of a map has come to; null where nothing is judged at it. */
 export function standingOf(
   db: Database,
   sequenceId: number,
   step: string,
   map: SequenceMap,
 ): SplitStanding | null {
-  const split = map.steps[step]
-  if (split?.kind !== 'split') return null
+  const at = map.steps[step]
+  if (!at || !isJudged(at)) return null
   const row = one(
     db,
     q
@@ -38,10 +44,10 @@ export function standingOf(
       .where('sequence_id', '=', sequenceId)
       .where('step', '=', step),
   )
-  return row ? { ...row, shares: readShares(row.shares, waysOf(split).length) } : null
+  return row ? { ...row, shares: readShares(row.shares, drawnAt(at).length + 1) } : null
 }
 
-/** A new version runs: splits that are as they were go on being judged, the others are judged from now on. */
+/** A new version runs: what is drawn as it was goes on being judged, the rest is judged from now on. */
 export function beginJudging(
   db: Database,
   sequenceId: number,
@@ -51,17 +57,17 @@ export function beginJudging(
 ) {
   const same = (id: string) =>
     JSON.stringify(shapeOf(map, id)) === JSON.stringify(before && shapeOf(before, id))
-  const splits = judgedSplits(map).map(([id]) => id)
+  const judged = judgedSteps(map).map(([id]) => id)
   for (const { step } of all(
     db,
     q.selectFrom('split_shares').select('step').where('sequence_id', '=', sequenceId),
   ))
-    if (!splits.includes(step) || !same(step))
+    if (!judged.includes(step) || !same(step))
       run(
         db,
         q.deleteFrom('split_shares').where('sequence_id', '=', sequenceId).where('step', '=', step),
       )
-  for (const step of splits)
+  for (const step of judged)
     run(
       db,
       q
@@ -71,11 +77,12 @@ export function beginJudging(
     )
 }
 
-/** What makes a split another one: its shares and how it is judged, and not where its ways lead. */
+/** What makes it another one: the shares, which mails, and how it is judged, and not where ways lead. */
 function shapeOf(map: SequenceMap, id: string) {
   const step = map.steps[id]
-  return step?.kind === 'split' ? [step.ways.map(({ share }) => share), step.judged ?? null] : null
+  if (!step || !isJudged(step)) return null
+  return [drawnAt(step).map(({ share }) => share), step.judged, ...mailingsOfStep(step)]
 }
 
-export const judgedSplits = (map: SequenceMap) =>
+export const judgedSteps = (map: SequenceMap) =>
   Object.entries(map.steps).flatMap(([id, step]) => (isJudged(step) ? [[id, step] as const] : []))

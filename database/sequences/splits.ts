@@ -2,25 +2,29 @@ import { sql } from 'kysely'
 import type { Outcome } from '../../core/experiments'
 import {
   allTo,
+  drawnAt,
+  isJudged,
   judge,
   mailingsOfMap,
-  waysOf,
+  mailingsOfStep,
+  type JudgedStep,
   type SequenceMap,
-  type SplitStep,
+  type Step,
 } from '../../core/sequences'
+import { isCountedSql } from '../../core/counting'
 import { DAY, HOUR } from '../../core/time'
 import { all, one, q, raw, run, transact, type Database } from '../query'
 import { mapOfVersion, type Sequence } from './sequences'
-import { judgedSplits, standingOf } from './split-shares'
+import { judgedSteps, standingOf } from './split-shares'
 
-/** Ways are judged so often. */
+/** What is drawn by lot is judged so often. */
 const JUDGED_EVERY = HOUR
 
-/** Looks at the judged splits of a running sequence, each once an hour; how many have come to other shares. */
+/** Looks at the judged splits and mails of a running sequence, each once an hour; how many have come to other shares. */
 export function judgeSplits(db: Database, sequence: Sequence, now: number): number {
   const map = mapOfVersion(db, sequence.id, sequence.version)
   let changed = 0
-  for (const [id, step] of judgedSplits(map)) {
+  for (const [id, step] of judgedSteps(map)) {
     if (step.judged.how === 'hand') continue
     const row = one(
       db,
@@ -51,7 +55,10 @@ export function judgeSplits(db: Database, sequence: Sequence, now: number): numb
   return changed
 }
 
-/** Sends everybody who comes from now on by one way of a split, or (null) by its lot again. Whether there is such a judged split, as it was shown. */
+/**
+ * Everybody who comes from now on goes by one way of a split, or gets one version of a mail, or (null) falls by lot again.
+ * Whether there is such a judged step, as it was shown.
+ */
 export function decideSplit(
   db: Database,
   sequence: Sequence,
@@ -61,16 +68,13 @@ export function decideSplit(
   now: number,
 ): boolean {
   return transact(db, () => {
-    const split = mapOfVersion(db, sequence.id, sequence.version).steps[step]
-    if (split?.kind !== 'split' || (way !== null && way >= waysOf(split).length)) return false
-    const standing = standingOf(
-      db,
-      sequence.id,
-      step,
-      mapOfVersion(db, sequence.id, sequence.version),
-    )
-    if (standing?.since !== since) return false
-    const shares = way === null ? null : JSON.stringify(allTo(way, waysOf(split).length))
+    const map = mapOfVersion(db, sequence.id, sequence.version)
+    const at = map.steps[step]
+    if (!at || !isJudged(at)) return false
+    const many = drawnAt(at).length + 1
+    if (way !== null && way >= many) return false
+    if (standingOf(db, sequence.id, step, map)?.since !== since) return false
+    const shares = way === null ? null : JSON.stringify(allTo(way, many))
     const to = { shares, by_name: way === null ? null : by, at: way === null ? null : now }
     run(
       db,
@@ -85,15 +89,15 @@ export function decideSplit(
 }
 
 /**
- * What came of those who went by each way of a split, of whom the days are over by which it is judged: within them.
- * In the order of the ways.
+ * What came of those who went by each way of a split, or were sent each version of a mail, of whom the days are over by which
+ * it is judged: within them. In the order of the ways or versions.
  */
 export function outcomesOf(
   db: Database,
   sequenceId: number,
   map: SequenceMap,
   id: string,
-  step: JudgedSplit,
+  step: JudgedStep & Step,
   since: number,
   now: number,
 ): Outcome[] {
@@ -103,12 +107,23 @@ export function outcomesOf(
     Object.entries(map.steps).flatMap(([goal, one]) => (one.kind === 'goal' ? [goal] : [])),
   )
   const mailings = JSON.stringify(mailingsOfMap(map))
+  const ofMail = mailingsOfStep(step)
+  // In the same shape: who came by what, and when.
+  const came = ofMail.length
+    ? sql`(select person_id, round, accepted_at as at, opened_at, clicked_at,
+        (select key from json_each(${JSON.stringify(ofMail)}) where value = r.mailing_id) as way
+      from recipients as r where r.mailing_id in (${sql.join(ofMail)}) and ${isCountedSql('delivered')})`
+    : sql`(select person_id, round, at, way from sequence_trail
+      where sequence_id = ${sequenceId} and step = ${id})`
   const isIn = (at: string) => sql`${sql.ref(at)} >= t.at and ${sql.ref(at)} < t.at + ${window}`
+  // A version is judged by what was done with it, a way by what was done with any mail.
   const mailed = (at: 'opened_at' | 'clicked_at') =>
-    sql`exists (select 1 from recipients as r where r.person_id = t.person_id and r.round = t.round
+    ofMail.length
+      ? sql`coalesce(${isIn(`t.${at}`)}, 0)`
+      : sql`exists (select 1 from recipients as r where r.person_id = t.person_id and r.round = t.round
       and r.mailing_id in (select value from json_each(${mailings})) and ${isIn(`r.${at}`)})`
   const value = {
-    goal: sql`exists (select 1 from sequence_trail as g where g.sequence_id = t.sequence_id and g.person_id = t.person_id
+    goal: sql`exists (select 1 from sequence_trail as g where g.sequence_id = ${sequenceId} and g.person_id = t.person_id
       and g.round = t.round and g.way = 1 and g.step in (select value from json_each(${goals})) and ${isIn('g.at')})`,
     opened: mailed('opened_at'),
     clicked: mailed('clicked_at'),
@@ -118,11 +133,10 @@ export function outcomesOf(
     db,
     raw(sql<{ way: number; of: number; sum: number; squares: number }>`
       select way, count(*) as of, sum(value) as sum, sum(value * value) as squares from (
-        select t.way, ${value} as value from sequence_trail as t
-        where t.sequence_id = ${sequenceId} and t.step = ${id} and t.at >= ${since} and t.at <= ${now - window})
+        select t.way, ${value} as value from ${came} as t where t.at >= ${since} and t.at <= ${now - window})
       group by way`),
   )
-  return waysOf(step).map((_, way) => {
+  return Array.from({ length: drawnAt(step).length + 1 }, (_, way) => {
     const { of, sum, squares } = rows.find((row) => row.way === way) ?? {
       of: 0,
       sum: 0,
@@ -131,5 +145,3 @@ export function outcomesOf(
     return by === 'money' ? { kind: 'mean', sum, squares, of } : { kind: 'rate', hits: sum, of }
   })
 }
-
-type JudgedSplit = SplitStep & Required<Pick<SplitStep, 'judged'>>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { totalOf } from '~~/core/counting'
 import { wilson } from '~~/core/results'
 import type { Band, Rehearsal } from '~~/core/rehearsal'
-import { between, mailWords } from './words'
+import { between, mailFigures, mailStepWords } from './words'
 
 /** What was rehearsed beside what came of it so far, with intervals: how well the rehearsal foretells. */
 const props = defineProps<{ rehearsal: Rehearsal }>()
@@ -15,7 +14,7 @@ const share = (band: Band | undefined, of: number): Band => ({
   high: (band?.high ?? 0) / of,
 })
 const rows = computed(() => {
-  const { mailings, traffic, counts } = store.sequence!
+  const { traffic, counts } = store.sequence!
   const out = counts.finished + counts.left
   return store.line.flatMap(({ id, step }) => {
     const row = (words: string, foretold: Band, hits: number, of: number) => {
@@ -24,23 +23,12 @@ const rows = computed(() => {
       return [{ id: `${id} ${words}`, words, foretold, came: { middle: rate, low, high } }]
     }
     if (step.kind === 'mail') {
-      const mail = mailings.find((one) => one.id === step.mailingId)
-      const delivered = totalOf(mail ?? {}, 'delivered')
+      const { delivered, opened, clicked } = mailFigures(step, store.sequence!)
       const got = Math.max(1, props.rehearsal.traffic[id]?.[0]?.middle ?? 0)
-      const named = mailWords(step.mailingId, store.sequence!)
+      const named = mailStepWords(step, store.sequence!)
       return [
-        ...row(
-          `${named}: opened`,
-          share(props.rehearsal.opened[id], got),
-          mail?.opened ?? 0,
-          delivered,
-        ),
-        ...row(
-          `${named}: clicked`,
-          share(props.rehearsal.clicked[id], got),
-          mail?.clicked ?? 0,
-          delivered,
-        ),
+        ...row(`${named}: opened`, share(props.rehearsal.opened[id], got), opened, delivered),
+        ...row(`${named}: clicked`, share(props.rehearsal.clicked[id], got), clicked, delivered),
       ]
     }
     if (step.kind !== 'goal') return []

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { happenings, stepsInOrder, type Happening } from '~~/core/sequences'
+import { happenings, mailingsOfStep, stepsInOrder, type Happening } from '~~/core/sequences'
 import type { Rule } from '~~/core/segments'
-import { mailWords, otherRule, segmentsOf, stepWords } from './words'
+import { mailStepWords, otherRule, segmentsOf, stepWords } from './words'
 
 /** What is asked of somebody inside: what they did since they came in, or a segment they are in. */
 const props = withDefaults(
@@ -18,7 +18,7 @@ const store = useSequence()
 const of = computed(() => store.sequence!)
 const mails = computed(() =>
   stepsInOrder(of.value.map).flatMap(({ id, step }) =>
-    step.kind === 'mail' ? [{ id, words: mailWords(step.mailingId, of.value) }] : [],
+    step.kind === 'mail' ? [{ id, words: mailStepWords(step, of.value) }] : [],
   ),
 )
 /** The steps that hand people over, with where to. */
@@ -38,8 +38,8 @@ const links = computed(() => {
   if (props.what.is !== 'clicked') return []
   const { mail, link } = props.what
   const step = mail === null ? undefined : of.value.map.steps[mail]
-  const mailingId = step?.kind === 'mail' ? step.mailingId : null
-  const found = of.value.links.filter((one) => mailingId === null || one.mailingId === mailingId)
+  const mailings = step?.kind === 'mail' ? mailingsOfStep(step) : null
+  const found = of.value.links.filter((one) => !mailings || mailings.includes(one.mailingId))
   const byUrl = new Map(found.map((one) => [one.url, one]))
   return link && !byUrl.has(link)
     ? [...byUrl.values(), { mailingId: 0, url: link, words: link }]

@@ -32,8 +32,12 @@ const mail = computed(() => store.sequence!.mailings.find(({ id }) => id === pro
   <h2>Mail</h2>
   <p v-if="!mail" class="fault mt-2">This mail is gone. Remove the step.</p>
   <template v-else>
-    <p class="mt-1 font-semibold">{{ mail.subject || mail.name }}</p>
-    <div class="mt-2 flex flex-wrap gap-2">
+    <p v-if="!step.versions" class="mt-1 font-semibold">{{ mail.subject || mail.name }}</p>
+    <p v-else class="muted small mt-1">
+      Everybody gets one of its versions, always the same. What has gone out to people stays as it
+      is: to say it otherwise from now on, try another version.
+    </p>
+    <div v-if="!step.versions" class="mt-2 flex flex-wrap gap-2">
       <NuxtLink class="btn btn-sm" :to="`/mail/${mail.id}/letter`">{{
         mail.started_at === null ? 'Write the letter' : 'Look at the letter'
       }}</NuxtLink>
@@ -41,10 +45,14 @@ const mail = computed(() => store.sequence!.mailings.find(({ id }) => id === pro
         >See results</NuxtLink
       >
     </div>
-    <p v-if="mail.started_at !== null && store.canChange" class="muted small mt-2">
+    <p
+      v-if="!step.versions && mail.started_at !== null && store.canChange"
+      class="muted small mt-2"
+    >
       It has gone out to people, so its letter stays as it is. To say it otherwise from now on, put
-      another mail in its place.
+      another mail in its place, or try another version.
     </p>
+    <MailVersions :id="id" :step="step" />
     <fieldset class="mt-4 grid gap-3" :disabled="!store.canChange">
       <label class="grid gap-1"
         ><span class="muted small">Who had as much mail as they or the account allow</span>

@@ -4,11 +4,13 @@ import {
   askedByWaits,
   deedOf,
   happeningsOf,
+  mailingsOfStep,
   rulesOf,
+  wayName,
   type Happening,
   type Step,
 } from '~~/core/sequences'
-import { happeningWords, stepWords, wayWords } from './words'
+import { happeningWords, mailWords, stepWords, wayWords } from './words'
 
 /** One person walks through the map as one says they do: somebody on file, or nobody in particular. */
 const store = useSequence()
@@ -84,6 +86,9 @@ const walked = computed(() =>
 const stops = computed(() =>
   walked.value.passed.map((one) => ({ ...one, of: of.value.map.steps[one.step]! })),
 )
+/** Which version of a mail they get; the first, where the one that was chosen is gone. */
+const versionOf = (id: string, step: Step) =>
+  (ways[id] ?? 0) < mailingsOfStep(step).length ? (ways[id] ?? 0) : 0
 const asksOf = (step: Step): Extract<Happening, { is: 'fits' }>[] =>
   step.kind === 'fork'
     ? step.ways.flatMap(({ when }) => (when.is === 'fits' ? [when] : []))
@@ -153,10 +158,22 @@ function setEvent(deed: string, days: string) {
             <option v-for="(name, key) in reactionNames" :key="key" :value="key">{{ name }}</option>
           </select></label
         >
+        <label v-if="stop.of.versions" class="mt-1 block"
+          ><span class="sr-only">Which version they get</span>
+          <select
+            class="field field-sm w-full"
+            :value="versionOf(stop.step, stop.of)"
+            @change="ways[stop.step] = Number(value($event))"
+          >
+            <option v-for="(mailing, no) in mailingsOfStep(stop.of)" :key="mailing" :value="no">
+              {{ wayName(no) }}: {{ mailWords(mailing, of) }}
+            </option>
+          </select></label
+        >
         <NuxtLink
           class="link small inline-block min-h-6"
           :to="{
-            path: `/mail/${stop.of.mailingId}/letter`,
+            path: `/mail/${mailingsOfStep(stop.of)[versionOf(stop.step, stop.of)]}/letter`,
             query: chosen ? { reader: chosen.id } : {},
           }"
           >{{ chosen ? 'The letter, as they read it' : 'The letter' }}</NuxtLink

@@ -5,6 +5,7 @@ import { isAlike } from '~~/core/choices'
 import {
   isEveryRound,
   judgedBy,
+  mailingsOfStep,
   readWhich,
   stepsInOrder,
   wayName,
@@ -71,29 +72,37 @@ const repliedWords = (mailing: number) => {
 }
 const mails = computed(() =>
   stepsInOrder(of.value.map).flatMap(({ step }) => {
-    if (step.kind !== 'mail') return []
-    const mail = of.value.mailings.find(({ id }) => id === step.mailingId)
-    const delivered = totalOf(mail ?? {}, 'delivered')
-    return [
-      {
-        ...{ id: step.mailingId, words: mailWords(step.mailingId, of.value), delivered },
+    const ids = mailingsOfStep(step)
+    return ids.map((id, n) => {
+      const mail = of.value.mailings.find((one) => one.id === id)
+      const delivered = totalOf(mail ?? {}, 'delivered')
+      const words = mailWords(id, of.value)
+      return {
+        ...{ id, words: ids.length > 1 ? `${wayName(n)}: ${words}` : words, delivered },
         opened: wilson(mail?.opened ?? 0, delivered),
         clicked: wilson(mail?.clicked ?? 0, delivered),
-      },
-    ]
+      }
+    })
   }),
 )
 const splitWords = ({ step }: SplitResults) => {
   const found = of.value.map.steps[step]
   return found ? stepWords(found, of.value) : 'A split of the version that runs'
 }
+/** Versions of a mail, or ways of a split. */
+const isOfMail = ({ step }: SplitResults) => of.value.map.steps[step]?.kind === 'mail'
+const ofMail = { opened: 'opened it', clicked: 'clicked in it' }
+const judgedWords = (split: SplitResults) =>
+  capital((isOfMail(split) ? { ...judgedBy, ...ofMail } : judgedBy)[split.judged.by])
 const valueWords = (split: SplitResults, value: number) =>
   split.judged.by === 'money' ? `${inMoney(value)} each` : percent(value)
 const shareWords = (shares: number[]) =>
   shares.map((share, way) => `${wayName(way)} ${share / 10}%`).join(', ')
 const most = computed(() => Math.max(1, ...(results.value?.hours ?? [])))
 const busy = ref(false)
-async function decide({ step, since }: SplitResults, way: number | null) {
+async function decide(split: SplitResults, way: number | null) {
+  const { step, since } = split
+  const does = isOfMail(split) ? 'gets' : 'goes by'
   busy.value = true
   const done = await act(`/api/sequences/${of.value.id}/split`, 'POST', { step, way, since })
   busy.value = false
@@ -101,8 +110,8 @@ async function decide({ step, since }: SplitResults, way: number | null) {
   useLive().changes++
   useNotices().say(
     way === null
-      ? 'Who comes from now on goes by lot again.'
-      : `Who comes from now on goes by ${wayName(way)}.`,
+      ? 'From now on it is by lot again.'
+      : `Who comes from now on ${does} ${wayName(way)}.`,
   )
 }
 </script>
@@ -177,17 +186,20 @@ async function decide({ step, since }: SplitResults, way: number | null) {
   >
     <h2>{{ splitWords(split) }}</h2>
     <p class="muted small">
-      {{ capital(judgedBy[split.judged.by]) }} within
-      {{ several(split.judged.days, 'day', 'days') }}, since {{ date(split.since)
-      }}<template v-if="!isEveryRound(which)">; of everybody</template>
+      {{ judgedWords(split) }} within {{ several(split.judged.days, 'day', 'days') }}, since
+      {{ date(split.since) }}<template v-if="!isEveryRound(which)">; of everybody</template>
     </p>
     <table class="mt-1 w-full">
       <caption class="sr-only">
-        How its ways compare
+        How its
+        {{
+          isOfMail(split) ? 'versions' : 'ways'
+        }}
+        compare
       </caption>
       <thead>
         <tr class="small muted text-right">
-          <th class="text-left font-normal">way</th>
+          <th class="text-left font-normal">{{ isOfMail(split) ? 'version' : 'way' }}</th>
           <th class="text-right font-normal">people</th>
           <th class="text-right font-normal">came to</th>
           <th class="text-right font-normal">is best</th>
@@ -204,8 +216,8 @@ async function decide({ step, since }: SplitResults, way: number | null) {
     </table>
     <p class="small mt-2" role="status">
       <template v-if="split.shares"
-        >Who comes now goes {{ shareWords(split.shares) }}: {{ split.by ?? 'by itself' }},
-        {{ date(split.at!) }}.</template
+        >Who comes now {{ isOfMail(split) ? 'gets' : 'goes' }} {{ shareWords(split.shares) }}:
+        {{ split.by ?? 'by itself' }}, {{ date(split.at!) }}.</template
       >
       <template v-else-if="split.clear">{{ wayName(split.leader) }} is clearly better.</template>
       <template v-else>Not clear yet.</template>
@@ -219,7 +231,7 @@ async function decide({ step, since }: SplitResults, way: number | null) {
         :disabled="busy"
         @click="decide(split, n)"
       >
-        All by {{ wayName(n) }}
+        All {{ isOfMail(split) ? 'get' : 'by' }} {{ wayName(n) }}
       </button>
       <button
         v-if="split.shares"
@@ -238,7 +250,7 @@ async function decide({ step, since }: SplitResults, way: number | null) {
     aria-label="Its mails"
   >
     <h2>Mails</h2>
-    <ul class="mt-1 grid gap-2">
+    <ul class="mt-1 grid grid-cols-[minmax(0,1fr)] gap-2">
       <li v-for="mail in mails" :key="mail.id">
         <NuxtLink class="link block truncate" :to="`/mail/${mail.id}/results`">{{
           mail.words

@@ -5,12 +5,14 @@ import {
   actNames,
   happenings,
   JOINED,
+  mailingsOfStep,
   startKinds,
   waysOf,
   type Act,
   type Again,
   type DateStart,
   type Happening,
+  type MailStep,
   type MomentStart,
   type OpenHours,
   type Starting,
@@ -40,6 +42,13 @@ export const carriedWords = ({ property, test }: Carried): string =>
 const linkWords = (url: string, { links }: Pick<Of, 'links'>): string =>
   `“${links.find((one) => one.url === url)?.words.trim() || url}”`
 
+/** The mail of a step: its first version, and how many are tried. */
+export const mailStepWords = (step: MailStep, of: Pick<Of, 'mailings'>): string => {
+  const many = mailingsOfStep(step).length
+  const first = mailWords(step.mailingId, of)
+  return many > 1 ? `${first} (${many} versions)` : first
+}
+
 export const mailWords = (id: number, { mailings }: Pick<Of, 'mailings'>): string => {
   const mail = mailings.find((one) => one.id === id)
   return mail?.subject.trim() || mail?.name || 'gone'
@@ -61,7 +70,7 @@ export function happeningWords(what: Happening, of: Of): string {
         what.mail === null
           ? 'any mail'
           : step?.kind === 'mail'
-            ? `“${mailWords(step.mailingId, of)}”`
+            ? `“${mailStepWords(step, of)}”`
             : 'a mail that is gone'
       if (what.is === 'opened') return `opened ${which}`
       return what.link ? `clicked ${linkWords(what.link, of)}` : `clicked in ${which}`
@@ -252,7 +261,7 @@ export function hoursWords({ days: open, from, to, off }: OpenHours): string {
 export function stepWords(step: Step, of: Of): string {
   switch (step.kind) {
     case 'mail':
-      return `Mail: ${mailWords(step.mailingId, of)}`
+      return `Mail: ${mailStepWords(step, of)}`
     case 'wait':
       return untilWords(step, of)
     case 'fork':
@@ -341,6 +350,19 @@ const someOf = (ways: readonly Band[]) => count(ways.reduce((sum, { middle }) =>
 export const between = (band: Band | undefined, words: (n: number) => string = count): string =>
   !band || words(band.low) === words(band.high) ? '' : `${words(band.low)} to ${words(band.high)}`
 
+/** What came of a step's mail, whichever version of it people got. */
+export function mailFigures(step: MailStep, { mailings }: Pick<OpenSequence, 'mailings'>) {
+  const ids = mailingsOfStep(step)
+  const mails = mailings.filter(({ id }) => ids.includes(id))
+  const sum = (of: (mail: (typeof mails)[number]) => number) =>
+    mails.reduce((all, mail) => all + of(mail), 0)
+  return {
+    delivered: sum((mail) => totalOf(mail, 'delivered')),
+    opened: sum(({ opened }) => opened ?? 0),
+    clicked: sum(({ clicked }) => clicked ?? 0),
+  }
+}
+
 /** What stands under a step's words, and beside it: figures of what came of it. */
 export function stepFigures(
   id: string,
@@ -353,11 +375,10 @@ export function stepFigures(
   }
   switch (step.kind) {
     case 'mail': {
-      const mail = of.mailings.find((one) => one.id === step.mailingId)
-      const delivered = totalOf(mail ?? {}, 'delivered')
+      const { delivered, opened, clicked } = mailFigures(step, of)
       return {
         about: delivered
-          ? `${percent((mail!.opened ?? 0) / delivered)} opened · ${percent((mail!.clicked ?? 0) / delivered)} clicked`
+          ? `${percent(opened / delivered)} opened · ${percent(clicked / delivered)} clicked`
           : 'not sent yet',
         count: `${count(delivered)} sent`,
       }

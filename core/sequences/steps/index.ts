@@ -1,8 +1,9 @@
+import type { Drawn, Judged } from './by-lot'
 import { doing, type DoStep } from './do'
 import { fork, type ForkStep } from './fork'
 import { goal, type GoalStep } from './goal'
 import type { StepKind, Way } from './kind'
-import { mail, type MailStep } from './mail'
+import { mail, mailingsOfMail, type MailStep } from './mail'
 import { split, type SplitStep } from './split'
 import { wait, type WaitStep } from './wait'
 
@@ -27,6 +28,18 @@ export const kindOfStep = (step: Step) => stepKinds[step.kind] as StepKind
 export function waysOf(step: Step): Way[] {
   return kindOfStep(step).ways?.(step) ?? [{ next: step.next, words: '' }]
 }
+
+/** The mailings that go out at a step: of a mail, each of its versions, the main one first. */
+export const mailingsOfStep = (step: Step): number[] =>
+  step.kind === 'mail' ? mailingsOfMail(step) : []
+
+/** What is drawn by lot at a step besides the main one: ways of a split, versions of a mail. */
+export const drawnAt = (step: Step): readonly Drawn[] => kindOfStep(step).drawn?.(step) ?? []
+
+/** A step at which what is drawn by lot is judged by what comes of it. */
+export type JudgedStep = (SplitStep | MailStep) & { judged: Judged }
+export const isJudged = (step: Step): step is JudgedStep & Step =>
+  'judged' in step && step.judged !== undefined && drawnAt(step).length > 0
 
 /** The step with each of its ways leading where `to` says. */
 export function leadTo(step: Step, to: (next: string | null, way: number) => string | null): Step {

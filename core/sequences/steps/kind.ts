@@ -1,4 +1,5 @@
 import type { Around, Happening } from '../happening'
+import type { Drawn } from './by-lot'
 import type { Step } from '.'
 
 /** What must be known of somebody who comes to a step. */
@@ -23,7 +24,7 @@ export interface InsideFacts extends ArrivalFacts {
   holds: (what: Happening) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
   lot: (step: string) => number
-  /** The shares that a split has come to, in tenths of a percent by way; null: as its map says. */
+  /** The shares that what is drawn by lot at a step has come to, in tenths of a percent; null: as its map says. */
   sharesOf: (step: string) => readonly number[] | null
 }
 
@@ -46,7 +47,8 @@ export type HandHow = keyof typeof handHows
 
 /** What carrying a step out does in the world. */
 export type Effect =
-  | { is: 'mail'; mailingId: number }
+  /** `others`: further versions of it; nobody gets two of them in one round. */
+  | { is: 'mail'; mailingId: number; others?: readonly number[] }
   | { is: 'tag' | 'untag'; tag: string }
   /** A value as it is typed; empty: the field is cleared. */
   | { is: 'set'; field: string; value: string }
@@ -82,6 +84,8 @@ export interface StepKind<S extends Step = Step> {
   due?(step: S, now: number, facts: ArrivalFacts): number
   /** The ways on, the main one first; absent: one, which leads to `next`. */
   ways?(step: S): Way[]
+  /** What is drawn by lot at it, besides the main one; absent: nothing. */
+  drawn?(step: S): readonly Drawn[]
   /** What it lacks, in sentences that stand beside it. */
   problems?(step: S, around: Around): string[]
 }

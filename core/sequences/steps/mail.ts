@@ -1,10 +1,15 @@
 import { DAY } from '../../time'
+import { areShares, fallsOn, readJudged, type Drawn, type Judged } from './by-lot'
 import type { CarriedOut, InsideFacts, StepKind } from './kind'
 
 /** A mailing of the sequence's own, whose letter goes out to everybody who comes by. */
 export interface MailStep {
   kind: 'mail'
   mailingId: number
+  /** Other versions that are tried: mailings like it, each to its share of those who come by. Absent: none. */
+  versions?: (Drawn & { mailingId: number })[]
+  /** By what the versions are judged; absent: they are not. */
+  judged?: Judged
   /** Where they had as much mail as the frequency cap or they themselves allow. Absent: it goes out all the same. */
   full?: WhenFull
   /** Who paused their mail: they go on without it. Absent: it waits for the end of the pause. */
@@ -19,29 +24,53 @@ export const MOST_WAIT_DAYS = 30
 /** Nobody is mailed who paused their mail. Who waits stays before the step. */
 export const mail: StepKind<MailStep> = {
   name: 'Mail',
-  read({ mailingId, full: json, paused }) {
-    if (!Number.isSafeInteger(mailingId) || (mailingId as number) <= 0) return null
+  read({ mailingId, versions: others, judged: given, full: json, paused }) {
+    if (!isMailing(mailingId)) return null
+    const versions = others == null ? [] : readVersions(others, mailingId)
+    const judged = readJudged(given)
     const full = json == null ? undefined : readFull(json)
-    if (full === null || (paused != null && paused !== 'skip')) return null
+    if (!versions || !judged || full === null || (paused != null && paused !== 'skip')) return null
     return {
-      ...{ kind: 'mail', mailingId: mailingId as number },
+      ...{ kind: 'mail', mailingId },
+      ...(versions.length && { versions, ...judged }),
       ...(full && { full }),
       ...(paused === 'skip' && { paused }),
     }
   },
-  carryOut(step, _id, facts, now, arrived) {
+  drawn: ({ versions = [] }) => versions,
+  carryOut(step, id, facts, now, arrived) {
     const { pausedUntil } = facts
     if (pausedUntil !== null && pausedUntil > now)
       return step.paused === 'skip' ? past : { stay: pausedUntil }
-    return held(step.full, facts, now, arrived) ?? goesOut(step)
+    return held(step.full, facts, now, arrived) ?? goesOut(step, id, facts)
   },
 }
 
+/** The mailings of its versions, the main one first. */
+export const mailingsOfMail = ({ mailingId, versions = [] }: MailStep): number[] => [
+  mailingId,
+  ...versions.map((one) => one.mailingId),
+]
+
+/** A mail without one of its versions: where the main one goes, the first of the others takes its place. */
+export function withoutVersion(step: MailStep, which: number): MailStep {
+  const { mailingId, versions = [], judged, ...rest } = step
+  const all = [{ mailingId, share: 0 }, ...versions]
+  const [main, ...left] = all.filter((_, n) => n !== which)
+  if (!main) return step
+  const tried = left.length > 0 && { versions: left, ...(judged && { judged }) }
+  return { ...rest, mailingId: main.mailingId, ...tried }
+}
+
 const past: CarriedOut = { effects: [], way: 0 }
-const goesOut = ({ mailingId }: MailStep): CarriedOut => ({
-  effects: [{ is: 'mail', mailingId }],
-  way: 0,
-})
+function goesOut(step: MailStep, id: string, { lot, sharesOf }: InsideFacts): CarriedOut {
+  const { mailingId, versions } = step
+  if (!versions) return { effects: [{ is: 'mail', mailingId }], way: 0 }
+  const mailings = mailingsOfMail(step)
+  const which = mailings[fallsOn(versions, lot(id), sharesOf(id))]!
+  const others = mailings.filter((one) => one !== which)
+  return { effects: [{ is: 'mail', mailingId: which, others }], way: 0 }
+}
 
 /** What comes of a mail for which there is no room; null where there is, or where it does not ask. */
 function held(
@@ -55,6 +84,21 @@ function held(
   if (full === 'skip') return past
   const until = Math.min(from, arrived + full.waitDays * DAY)
   return until > now ? { stay: until } : null
+}
+
+const isMailing = (id: unknown): id is number => Number.isSafeInteger(id) && (id as number) > 0
+
+/** Versions of which each is a mailing of its own; null where they are none. */
+function readVersions(json: unknown, main: number): MailStep['versions'] | null {
+  if (!Array.isArray(json)) return null
+  const read = json.map((one: unknown) => {
+    const { mailingId, share } = (one ?? {}) as Record<string, unknown>
+    return { mailingId, share }
+  })
+  const ids = [main, ...read.map(({ mailingId }) => mailingId)]
+  return ids.every(isMailing) && new Set(ids).size === ids.length && areShares(read)
+    ? (read as MailStep['versions'])
+    : null
 }
 
 function readFull(json: unknown): WhenFull | null {

@@ -1,5 +1,12 @@
 import { csvRow } from '~~/core/people'
-import { kindOfStep, readWhich, stepsInOrder, waysOf } from '~~/core/sequences'
+import {
+  kindOfStep,
+  mailingsOfStep,
+  readWhich,
+  stepsInOrder,
+  wayName,
+  waysOf,
+} from '~~/core/sequences'
 import { mailingsOfSequence, mapOfVersion, standingAt, trafficOf } from '~~/database/sequences'
 
 /**
@@ -29,14 +36,27 @@ export default defineEventHandler(async (event) => {
     'Cache-Control': 'no-store',
   })
   const head = ['step', 'kind', 'subject', 'way', 'went by', 'stand there', 'accepted', 'opened']
-  const rows = stepsInOrder(map).flatMap(({ id, step }, n) =>
-    waysOf(step).map(({ words }, way) => {
-      const mailingId = step.kind === 'mail' ? step.mailingId : null
+  const rows = stepsInOrder(map).flatMap(({ id, step }, n) => {
+    const [first = null, ...versions] = mailingsOfStep(step)
+    const lines = [
+      ...waysOf(step).map(({ words }, way) => ({
+        mailingId: first,
+        words: words || 'on',
+        passed: [traffic[id]?.[way] ?? 0, way === 0 ? (standing[id] ?? 0) : ''],
+      })),
+      // People go by a step, whichever version of its mail they get.
+      ...versions.map((mailingId, n) => ({
+        mailingId,
+        words: `version ${wayName(n + 1)}`,
+        passed: ['', ''],
+      })),
+    ]
+    return lines.map(({ mailingId, words, passed }) => {
       const mail = mailingId === null ? undefined : mails.get(mailingId)
       return [
         ...[n + 1, kindOfStep(step).name],
-        ...[mailingId === null ? '' : (subjects.get(mailingId) ?? ''), words || 'on'],
-        ...[traffic[id]?.[way] ?? 0, way === 0 ? (standing[id] ?? 0) : ''],
+        ...[mailingId === null ? '' : (subjects.get(mailingId) ?? ''), words],
+        ...passed,
         ...(mailingId === null
           ? ['', '', '', '']
           : [
@@ -44,7 +64,7 @@ export default defineEventHandler(async (event) => {
               replied[mailingId] ?? 'not measured',
             ]),
       ].map(String)
-    }),
-  )
+    })
+  })
   return `\uFEFF${csvRow([...head, 'clicked', 'replied'])}${rows.map((row) => csvRow(row)).join('')}`
 })
