@@ -1,5 +1,5 @@
 import { leapTo, nextLeap } from '../core/time'
-import { unjudgedActs, nextRecipientDue } from '../database/sending'
+import { isAnyUnderWay, nextRecipientDue, unjudgedActs } from '../database/sending'
 import { readClock, worldFollowedTo, writeClock } from '../database/account'
 import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
@@ -30,8 +30,10 @@ export const clockwork: Work = (engine) => {
     nextStartDue(db),
   ].filter((due) => due !== null)
   const next = dues.length ? Math.min(...dues) : null
+  // What is on its way arrives at the time at which it was sent, and not after the next leap.
   const undone =
-    (next !== null && next <= now && !stalled) || unjudgedActs(db, now - 10_000, 1).length > 0
+    (!stalled && ((next !== null && next <= now) || isAnyUnderWay(db))) ||
+    unjudgedActs(db, now - 10_000, 1).length > 0
   const behind = worldFollowedTo(db) < now
   if ((undone || behind) && hostClock() - arrivedHost < PATIENCE) return false
   writeClock(db, leapTo(setting, hostClock(), nextLeap(now, setting.jumpTo, next)))

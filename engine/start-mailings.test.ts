@@ -116,6 +116,20 @@ test('a jump of the clock stops at what is due on its way, and goes on when it i
   expect(engine.time.now).toBe(start + 2 * HOUR)
 })
 
+test('a jump does not leap over a message that is with a mail server', async () => {
+  const start = engine.time.now
+  const due = scheduled(start)
+  await startDueMailings(engine)
+  writeClock(db, { anchorReal: 0, anchorPractice: start, rate: 1, jumpTo: start + 2 * HOUR })
+  const step = (state: 'claimed' | 'accepted') => {
+    run(db, q.updateTable('clock').set({ followed_at: engine.time.now }))
+    run(db, q.updateTable('recipients').set({ state }).where('mailing_id', '=', due))
+    return clockwork({ ...engine, hostClock: () => 50_000_000 })
+  }
+  expect(await step('claimed')).toBe(false)
+  expect(await step('accepted')).toBe(true)
+})
+
 test('without a jump the clockwork does nothing', () => {
   expect(clockwork(engine)).toBe(false)
   writeClock(db, { anchorReal: 0, anchorPractice: engine.time.now, rate: 60, jumpTo: null })

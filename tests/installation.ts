@@ -47,7 +47,7 @@ export async function install(
   options: {
     demo?: number
     empty?: boolean
-    /** Nobody reads what comes: for tests of what happens without anybody's doing. */
+    /** Nobody reads what comes, and every mailbox is there: for tests of what happens without anybody's doing. */
     unread?: boolean
     env?: Record<string, string>
   } = {},
@@ -64,7 +64,7 @@ export async function install(
   if (options.demo) settleDemo(db, imapPort!)
   if (!options.demo && !options.empty) smallAccount(db)
   // Whether a mailbox is full hangs on the day, which no test should.
-  const habits = { full: 0, ...(options.unread ? { reads: 0, away: 0 } : {}) }
+  const habits = { full: 0, ...(options.unread ? { reads: 0, away: 0, unknown: 0 } : {}) }
   const all = Object.fromEntries(providers.map(({ domain }) => [domain, habits]))
   writeFileSync(join(data, 'providers.json'), JSON.stringify(all))
   // Nobody sits before it to call anything back; tests of that set it themselves.

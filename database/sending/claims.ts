@@ -2,7 +2,7 @@ import { sql, type SqlBool } from 'kysely'
 import { isPaused, maySince } from '../../core/readers'
 import { heldBackAt } from '../readers'
 import { mayMove, type Failure, type ProviderPacer, type RecipientState } from '../../core/delivery'
-import { all, prepared, q, run, transact, type Database } from '../query'
+import { all, prepared, preparedOnce, q, run, transact, type Database } from '../query'
 import { isWaiting, moveRecipient, shiftTotals, type Totals } from './recipients'
 
 /** As many may be passed over in one turn. */
@@ -10,6 +10,12 @@ const PASSED_OVER = 500
 
 /** As the partial index `recipients_claimed` says it. */
 const isClaimed = sql<SqlBool>`recipients.state = 'claimed'`
+
+/** Whether any message is on its way to a mail server just now, of whatever mailing. */
+export const isAnyUnderWay = (db: Database): boolean => underWay(db).one({}) !== undefined
+const underWay = preparedOnce<object, { engine: string | null }>(() =>
+  q.selectFrom('recipients').select('engine').where(isClaimed).limit(1),
+)
 
 /** Somebody who may be claimed, with what the merge needs. */
 export interface Candidate {

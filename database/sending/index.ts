@@ -15,7 +15,7 @@ export {
   handOverActs,
 } from './acts'
 export type { NewAct, UnjudgedAct } from './acts'
-export { claimsBecomeUncertain, claimsOf, resendUncertain } from './claims'
+export { claimsBecomeUncertain, claimsOf, isAnyUnderWay, resendUncertain } from './claims'
 export type { Candidate, Settled } from './claims'
 export { compiledOf, contentOf, contentsOf, keepContent } from './contents'
 export type { Content } from './contents'

@@ -75,7 +75,9 @@ const nextMonth = () => new Date(live.now + 30 * 24 * 60 * 60_000).toISOString()
         :value="step.until.of"
         @change="keep({ ...step.until, of: value($event) })"
       >
-        <option v-if="!step.until.of" value="">no field holds dates</option>
+        <option v-if="!step.until.of" value="">
+          {{ dates.length ? 'choose a date' : 'no field holds dates' }}
+        </option>
         <option v-for="field in dates" :key="field.key" :value="field.key">{{ field.name }}</option>
       </select>
       <DaysAround :days="step.until.days" @change="keep({ ...step.until, days: $event })" />
