@@ -28,6 +28,7 @@ import {
   startSequence,
   takeOut,
   trafficOf,
+  whoProblem,
 } from '../database/sequences'
 import { madeUpEngine } from './made-up'
 import { runSequences } from './run-sequences'
@@ -158,6 +159,27 @@ test('results are of those who came in lately, by a version, by a start, in a se
     run(db, q.updateTable('people').set({ first_name: 'Ada' }).where('id', '=', one))
   expect(cameIn({ segmentId: segment })).toBe(3)
   expect(cameIn({ segmentId: 999 })).toBe(0)
+  // Asked in the words of segments, by a field of theirs; of what can't be read nobody is.
+  expect(cameIn({ who: 'First name is "Ada"' })).toBe(3)
+  expect(cameIn({ who: 'First name is "Ada"', start: 'hand' })).toBe(0)
+  expect(cameIn({ who: 'First name is' })).toBe(0)
+  const who = { ...everyRound, who: 'First name is' }
+  expect(whoProblem(db, who)).toMatch(/./)
+  expect(whoProblem(db, { ...who, who: 'First name is "Ada"' })).toBeNull()
+  // By which form they signed up.
+  const guide = { name: 'Guide', key: 'g', form: '{}', created_at: 0 }
+  const signUpId = run(db, q.insertInto('sign_ups').values(guide)).id
+  expect(cameIn({ signUpId })).toBe(0)
+  for (const person_id of others.slice(0, 2))
+    run(
+      db,
+      q.insertInto('sign_up_sendings').values({
+        ...{ sign_up_id: signUpId, person_id, state: 'confirmed', at: 0, ended_at: 1 },
+        ...{ version: 1, language: 'en', address: 'a', normal: 'a', given: '{}', ticked: '[]' },
+        ...{ device: 'computer', hash: String(person_id) },
+      }),
+    )
+  expect(cameIn({ signUpId })).toBe(2)
   // The map is that of the version, and why people left is told of them alone.
   expect(of({ version: 1 }).figures!.map.start.by).toEqual([joined])
   expect(of({ start: 'hand' }).left).toEqual([{ why: 'by hand', people: 1 }])

@@ -42,7 +42,7 @@ export { judgedBy, judgedHow, lotFor, MOST_DRAWN, restOf, wayName, WHOLE } from 
 export type { Drawn, Judged } from './steps/by-lot'
 export type { SplitStep } from './steps/split'
 export { allTo, FEWEST_A_WAY, judge, readShares } from './judging'
-export { everyRound, isEveryRound, readWhich, writeWhich } from './which'
+export { everyRound, isEveryRound, LONGEST_WHO, readWhich, writeWhich } from './which'
 export type { Which } from './which'
 export { actNames, handable, OF_EVENT } from './steps/do'
 export { handHows } from './steps/kind'

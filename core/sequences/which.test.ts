@@ -8,6 +8,8 @@ test('which rounds are looked at is written into an address and read back', () =
     ...{ days: many, version: many, segmentId: many },
     start: fc.oneof(fc.constant(null), fc.constant('hand' as const), fc.nat(9)),
     domain: fc.option(fc.constantFrom('harbourmail.example', 'a-b.example')),
+    signUpId: many,
+    who: fc.option(fc.constantFrom('Town is "Sandreach"', 'x & y=1')),
   })
   fc.assert(fc.property(which, (one) => void expect(readWhich(writeWhich(one))).toEqual(one)))
 })
@@ -16,7 +18,8 @@ test('what is none is whichever', () => {
   for (const query of [
     {},
     { since: '0', version: '-1', start: 'x', segment: '1e3', provider: "a'b" },
-    { since: ['7', '8'], provider: { a: 1 } },
+    { since: ['7', '8'], provider: { a: 1 }, who: ['a'], signup: '0' },
+    { who: '  ' },
   ])
     expect(readWhich(query)).toEqual(everyRound)
   expect(isEveryRound(readWhich({ start: '0' }))).toBe(false)

@@ -10,10 +10,17 @@ export interface Which {
   segmentId: number | null
   /** Of people whose mailbox is at a provider. */
   domain: string | null
+  /** Of people who signed up by a form. */
+  signUpId: number | null
+  /** Of people whom something holds for now, asked in the words of segments: `Town is "Sandreach"`. */
+  who: string | null
 }
+/** Characters. */
+export const LONGEST_WHO = 500
 
 export const everyRound: Which = {
   ...{ days: null, version: null, start: null, segmentId: null, domain: null },
+  ...{ signUpId: null, who: null },
 }
 
 export const isEveryRound = (which: Which): boolean =>
@@ -25,19 +32,24 @@ export function readWhich(query: Readonly<Record<string, unknown>>): Which {
     const read = typeof value === 'string' && /^\d{1,9}$/.test(value) ? Number(value) : null
     return read !== null && read >= least ? read : null
   }
-  const { since, version, start, segment, provider } = query
+  const { since, version, start, segment, provider, signup, who } = query
   return {
     days: number(since, 1),
     version: number(version, 1),
     start: start === 'hand' ? 'hand' : number(start, 0),
     segmentId: number(segment, 1),
     domain: typeof provider === 'string' && /^[\w.-]{1,253}$/.test(provider) ? provider : null,
+    signUpId: number(signup, 1),
+    who: typeof who === 'string' && who.trim() ? who.trim().slice(0, LONGEST_WHO) : null,
   }
 }
 
 /** The same as words of an address; what is whichever stands in none. */
-export function writeWhich({ days, version, start, segmentId, domain }: Which) {
-  const words = { since: days, version, start, segment: segmentId, provider: domain }
+export function writeWhich({ days, version, start, segmentId, domain, signUpId, who }: Which) {
+  const words = {
+    ...{ since: days, version, start, segment: segmentId, provider: domain },
+    ...{ signup: signUpId, who },
+  }
   return Object.fromEntries(
     Object.entries(words).flatMap(([key, value]) => (value === null ? [] : [[key, String(value)]])),
   )

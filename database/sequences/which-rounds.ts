@@ -1,26 +1,43 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { sumSql } from '../../core/counting'
 import type { RecipientState } from '../../core/delivery'
+import { parseRule, type Rule } from '../../core/segments'
 import type { MapFigures, Which } from '../../core/sequences'
 import { DAY } from '../../core/time'
 import { all, q, raw, type Database } from '../query'
-import { membersOf, segmentById } from '../segments'
+import { membersOf, readCatalog, segmentById } from '../segments'
 
-/** Whether a round (a row of enrolments as `n`) is one of those that are looked at. Of a segment that is gone nobody is. */
+/** What is wrong with what people are asked in words; null where nothing is. */
+export function whoProblem(db: Database, { who }: Which): string | null {
+  const read = who === null ? null : parseRule(who, readCatalog(db))
+  return read && !read.ok ? read.message : null
+}
+
+/**
+ * What is asked of the people themselves. Of a segment that is gone, and of a question that can't be read, nobody is: `any` of
+ * nothing.
+ */
+function rulesOfWho(db: Database, { segmentId, signUpId, who }: Which): Rule[] {
+  const nobody: Rule = { kind: 'any', of: [] }
+  const rules: Rule[] = []
+  if (segmentId !== null) rules.push(segmentById(db, segmentId)?.rule ?? nobody)
+  if (signUpId !== null) rules.push({ kind: 'signed-up', signUpId, since: null })
+  if (who !== null) {
+    const read = parseRule(who, readCatalog(db))
+    rules.push(read.ok ? read.rule : nobody)
+  }
+  return rules
+}
+
+/** Whether a round (a row of enrolments as `n`) is one of those that are looked at. */
 export function isOneOf(db: Database, which: Which, now: number): RawBuilder<SqlBool> {
-  const { days, version, start, segmentId, domain } = which
+  const { days, version, start, domain } = which
   const parts = [sql<SqlBool>`true`]
   if (days !== null) parts.push(sql`n.entered_at >= ${now - days * DAY}`)
   if (version !== null) parts.push(sql`n.version = ${version}`)
   if (start !== null) parts.push(sql`n.start is ${start === 'hand' ? null : start}`)
-  if (segmentId !== null) {
-    const segment = segmentById(db, segmentId)
-    parts.push(
-      segment
-        ? sql`n.person_id in (select person_id from facts where ${membersOf(db, segment.rule, now)})`
-        : sql`false`,
-    )
-  }
+  for (const rule of rulesOfWho(db, which))
+    parts.push(sql`n.person_id in (select person_id from facts where ${membersOf(db, rule, now)})`)
   if (domain !== null)
     parts.push(sql`n.person_id in (select id from people where domain = ${domain})`)
   return sql<SqlBool>`(${sql.join(parts, sql` and `)})`

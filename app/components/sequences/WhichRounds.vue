@@ -1,8 +1,15 @@
 <script setup lang="ts">
-import { everyRound, isEveryRound, readWhich, writeWhich, type Which } from '~~/core/sequences'
+import {
+  everyRound,
+  isEveryRound,
+  LONGEST_WHO,
+  readWhich,
+  writeWhich,
+  type Which,
+} from '~~/core/sequences'
 import { startingWords } from './words'
 
-/** Of whom results are: of everybody, or of those who came in lately, by a version, by a start, in a segment, at a provider. */
+/** Of whom results are: of everybody, or of some, by how they came in and by who they are. */
 const store = useSequence()
 const route = useRoute()
 const { date } = useTimes()
@@ -10,7 +17,9 @@ const of = computed(() => store.sequence!)
 const which = computed(() => readWhich(route.query))
 /** It has an address. */
 function set(change: Partial<Which>) {
-  const keys = writeWhich({ days: 1, version: 1, start: 1, segmentId: 1, domain: 'x' })
+  const keys = writeWhich({
+    ...{ days: 1, version: 1, start: 1, segmentId: 1, domain: 'x', signUpId: 1, who: 'x' },
+  })
   const rest = Object.fromEntries(Object.entries(route.query).filter(([key]) => !(key in keys)))
   void goTo({ query: { ...rest, ...writeWhich({ ...which.value, ...change }) } })
 }
@@ -87,6 +96,29 @@ const startOf = (text: string): Which['start'] =>
         <option value="">any provider</option>
         <option v-for="one in of.providers" :key="one" :value="one">{{ one }}</option>
       </select>
+      <template v-if="of.signUps.length || which.signUpId !== null">
+        <label class="muted small" for="which-sign-up">Signed up</label>
+        <select
+          id="which-sign-up"
+          class="field field-sm"
+          :value="which.signUpId ?? ''"
+          @change="set({ signUpId: number($event) })"
+        >
+          <option value="">by any form, or none</option>
+          <option v-for="one in of.signUps" :key="one.id" :value="one.id">
+            by “{{ one.name }}”
+          </option>
+        </select>
+      </template>
+      <label class="muted small" for="which-who">Who</label>
+      <KeptInput
+        id="which-who"
+        class="field field-sm"
+        :maxlength="LONGEST_WHO"
+        placeholder='as segments ask: Town is "Sandreach"'
+        :value="which.who ?? ''"
+        @taken="set({ who: $event.trim() || null })"
+      />
       <button
         v-if="!isEveryRound(which)"
         type="button"

@@ -1,12 +1,5 @@
 import { csvRow } from '~~/core/people'
-import {
-  kindOfStep,
-  mailingsOfStep,
-  readWhich,
-  stepsInOrder,
-  wayName,
-  waysOf,
-} from '~~/core/sequences'
+import { kindOfStep, mailingsOfStep, stepsInOrder, wayName, waysOf } from '~~/core/sequences'
 import { mailingsOfSequence, mapOfVersion, standingAt, trafficOf } from '~~/database/sequences'
 
 /**
@@ -17,7 +10,7 @@ export default defineEventHandler(async (event) => {
   const { db, clock } = satchel()
   const sequence = sequenceOf(event)
   const { id, version } = sequence
-  const which = readWhich(getQuery(event))
+  const which = roundsOf(event, sequence)
   const asked = { sequenceId: id, days: 14, which, now: clock() }
   const { figures, replied } = await askLong(
     'sequenceResults',
