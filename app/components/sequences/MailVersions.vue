@@ -45,7 +45,7 @@ const kinds = { opened: 'opened it', clicked: 'clicked in it' }
         <li
           v-for="({ id: mailing, mail, sent }, n) in rows"
           :key="mailing"
-          class="grid min-w-0 gap-1.5 border-t border-line-soft pt-2"
+          class="grid grid-cols-[minmax(0,1fr)] gap-1.5 border-t border-line-soft pt-2"
         >
           <div class="flex items-baseline gap-2">
             <b class="w-4">{{ wayName(n) }}</b>
@@ -62,7 +62,7 @@ const kinds = { opened: 'opened it', clicked: 'clicked in it' }
               restOf(versions) / 10
             }}</span><ShareField v-else :drawn="versions" :n="n - 1" @change="setShares" /><span
               class="flex-1"
-              >% <span v-if="sent" class="muted small">{{ people(sent) }}</span></span
+              >% <span v-if="sent" class="muted small">{{ count(sent) }} sent</span></span
             >
             <button
               v-if="store.canChange"

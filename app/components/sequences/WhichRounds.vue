@@ -29,6 +29,7 @@ const starts = computed(() =>
   (store.asItRuns?.map.start.by ?? []).map((start) => startingWords(start, of.value)),
 )
 const open = ref(!isEveryRound(which.value))
+const example = 'as segments ask: Town is "Sandreach"'
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 const number = (event: Event) => Number(value(event)) || null
 const startOf = (text: string): Which['start'] =>
@@ -115,7 +116,7 @@ const startOf = (text: string): Which['start'] =>
         id="which-who"
         class="field field-sm"
         :maxlength="LONGEST_WHO"
-        placeholder='as segments ask: Town is "Sandreach"'
+        :placeholder="example"
         :value="which.who ?? ''"
         @taken="set({ who: $event.trim() || null })"
       />
