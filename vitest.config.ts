@@ -43,6 +43,7 @@ export default defineConfig({
           name: 'whole',
           include: ['tests/**/*.test.ts'],
           globalSetup: './tests/demos.ts',
+          setupFiles: './tests/begin.ts',
           isolate: false,
           // One after the other: each is a browser and three processes.
           fileParallelism: false,

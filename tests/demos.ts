@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { cpSync, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { BEGIN } from './moment.mjs'
 
 /** Demo accounts that were made in this run, by size: each is made once, and copied for whoever wants one. */
 const kept = () => process.env.SATCHEL_TEST_DEMOS ?? join(tmpdir(), `satchel-demos-${process.pid}`)
@@ -14,7 +15,7 @@ export function copyDemo(people: number, data: string) {
     mkdirSync(making, { recursive: true })
     const made = spawnSync(
       process.execPath,
-      ['.output/processes/demo.mjs', making, '--size', String(people)],
+      ['.output/processes/demo.mjs', making, '--size', String(people), '--now', String(BEGIN)],
       { encoding: 'utf8' },
     )
     if (made.status !== 0) throw new Error(made.stderr)

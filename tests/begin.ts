@@ -1,0 +1,4 @@
+import { begin } from './moment.mjs'
+
+/** Before each file of tests. */
+begin()

@@ -1,0 +1,2 @@
+export const BEGIN: number
+export function begin(): void
