@@ -69,6 +69,15 @@ export function one<O>(db: Database, query: Compilable<O>): O | undefined {
   return statement(db, sql).get(...(parameters as unknown[])) as O | undefined
 }
 
+/** The earliest time that any of several queries gives as `due`; null where none gives one. */
+export function soonest(
+  db: Database,
+  queries: readonly Compilable<{ due: number | null }>[],
+): number | null {
+  const dues = queries.flatMap((query) => one(db, query)?.due ?? [])
+  return dues.length ? Math.min(...dues) : null
+}
+
 /** Runs a change; how many rows it changed and the id of the last it inserted. */
 export function run(db: Database, query: Compilable<unknown>): { changes: number; id: number } {
   const { sql, parameters } = query.compile()

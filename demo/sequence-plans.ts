@@ -112,6 +112,7 @@ export function plansFor(lists: Named, now: number): Plan[] {
         })
         return insertStep(shaped, 'mail-4', 'goal', {
           ...{ kind: 'goal', name: 'a first order', when: { is: 'ordered' }, out: true },
+          within: 30,
         })
       },
     },

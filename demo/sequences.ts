@@ -262,11 +262,12 @@ function walker(
         subscribed: at < on.until,
         suppressed: at >= person.setAsideAt,
         pausedUntil: null,
-        holds: (what: Happening) =>
-          what.is === 'clicked'
-            ? clicked !== null && clicked <= at
-            : what.is === 'ordered' &&
-              ordered.one({ person: person.id, from: entered, to: at })!.n > 0,
+        holds(what: Happening, within = Infinity) {
+          const to = Math.min(at, entered + within - 1)
+          return what.is === 'clicked'
+            ? clicked !== null && clicked <= to
+            : what.is === 'ordered' && ordered.one({ person: person.id, from: entered, to })!.n > 0
+        },
         lot: (step: string) => lotOf(sequence, step, person.id, round),
         sharesOf: () => null,
         ...anywhere,

@@ -1,9 +1,10 @@
 import { leapTo, nextLeap } from '../core/time'
-import { isAnyUnderWay, nextRecipientDue, unjudgedActs } from '../database/sending'
 import { readClock, worldFollowedTo, writeClock } from '../database/account'
-import { nextAdvance } from './advance-mailings'
 import { nextMailingDue } from '../database/mailings'
-import { nextStartDue, nextStepDue } from '../database/sequences'
+import { isAnyUnderWay, nextRecipientDue, unjudgedActs } from '../database/sending'
+import { nextStartDue, nextStepDue, nextToldDue } from '../database/sequences'
+import { nextSignUpDue } from '../database/sign-ups'
+import { nextAdvance } from './advance-mailings'
 import type { Work } from './engine'
 
 /** A jump does not wait longer than this for what is due, nor for the practice world to follow. */
@@ -28,6 +29,8 @@ export const clockwork: Work = (engine) => {
     nextAdvance(db, now),
     nextStepDue(db),
     nextStartDue(db),
+    nextToldDue(db),
+    nextSignUpDue(db),
   ].filter((due) => due !== null)
   const next = dues.length ? Math.min(...dues) : null
   // What is on its way arrives at the time at which it was sent, and not after the next leap.

@@ -165,7 +165,8 @@ test('those held out come in, get nothing, and are compared over the same days',
   engine.time.now += 7 * DAY - 1
   const sequence = sequenceById(db, id)!
   const whichever = isOneOf(db, everyRound, engine.time.now)
-  const of = () => outcomeOfGroups(db, sequence, { is: 'ordered' }, 7, engine.time.now, whichever)
+  const ordered = { step: null, when: { is: 'ordered' as const }, worth: null }
+  const of = () => outcomeOfGroups(db, sequence, ordered, 7, engine.time.now, whichever)
   expect(of().led.of).toBe(0)
   engine.time.now += DAY
   expect(of()).toMatchObject({

@@ -7,6 +7,9 @@ import { beat } from '../database/jobs'
 import { claimsOf } from '../database/sending'
 import { writeClock, readClock } from '../database/account'
 import { HOUR } from '../core/time'
+import { someForm, windBox } from '../core/sign-ups/made-up'
+import { addSequence } from '../database/sequences'
+import { addCall, addSignUp } from '../database/sign-ups'
 import { finishedLetter } from '../tests/subscribers'
 import type { Letter } from '../core/letters'
 import { clockwork } from './clockwork'
@@ -128,6 +131,30 @@ test('a jump does not leap over a message that is with a mail server', async () 
   }
   expect(await step('claimed')).toBe(false)
   expect(await step('accepted')).toBe(true)
+})
+
+test('a jump stops at what a program, the team or somebody who signed up is to be told on its way', async () => {
+  const start = engine.time.now
+  const person = { person_id: 1, at: start }
+  const sequence_id = addSequence(db, 'Told', list, start)
+  const signUp = addSignUp(db, 'Form', someForm([windBox]), start)
+  addCall(db, { signUpId: signUp, personId: 1, url: 'http://127.0.0.1:9/', body: {} }, start)
+  const told = { ...person, sequence_id, text: '', recipient: 'wren@galewright.example', due: 0 }
+  run(db, q.insertInto('team_tellings').values(told))
+  const stopAt = async (due: number) => {
+    writeClock(db, { anchorReal: 0, anchorPractice: start, rate: 1, jumpTo: start + 2 * HOUR })
+    engine.time.now = start
+    run(db, q.updateTable('clock').set({ followed_at: start }))
+    run(db, q.updateTable('webhook_calls').set({ due }))
+    await clockwork({ ...engine, hostClock: () => 0 })
+    return readClock(db)!.anchorPractice
+  }
+  const tell = (due: number) => run(db, q.updateTable('team_tellings').set({ due }))
+  tell(start + 20 * 60_000)
+  expect(await stopAt(start + 10 * 60_000)).toBe(start + 10 * 60_000)
+  expect(await stopAt(start + 25 * 60_000)).toBe(start + 20 * 60_000)
+  // And goes on only when they have been.
+  expect(await stopAt(start)).toBe(start)
 })
 
 test('without a jump the clockwork does nothing', () => {

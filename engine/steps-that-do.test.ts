@@ -1,7 +1,15 @@
 import { expect, test } from 'vitest'
 import { emptyMap, insertStep, mapProblems, readMap, type Act } from '../core/sequences'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { addList, changeSubscription, everythingKnown, suppress } from '../database/people'
+import {
+  addField,
+  addList,
+  changeSubscription,
+  everythingKnown,
+  readerById,
+  suppress,
+  valuesOf,
+} from '../database/people'
 import {
   addSequence,
   changeSequence,
@@ -63,6 +71,27 @@ test('who is taken out of another sequence by a step gets nothing of it that was
   await settle()
   expect(roundsOf(db, other, kari)).toMatchObject([{ state: 'left' }])
   expect(everythingKnown(db, kari)!.tags).not.toContain('of the other')
+})
+
+test('a step adds to a number and to choices, and leaves alone what nothing can be added to', async () => {
+  const [points, likes, town] = ['points', 'likes', 'their_town'] as const
+  addField(db, { key: points, name: 'Points', kind: 'number' })
+  addField(db, { key: likes, name: 'Likes', kind: 'choices' })
+  addField(db, { key: town, name: 'Their town', kind: 'text' })
+  const id = running('Counts', [
+    ...['0.1', '0.2', 'many'].map((value) => ({ is: 'add' as const, field: points, value })),
+    ...['kites', 'boats, kites'].map((value) => ({ is: 'add' as const, field: likes, value })),
+    { is: 'add', field: town, value: 'Sandreach' },
+    { is: 'add', field: 'gone', value: '1' },
+  ])
+  const dag = somebody(db, 'dag', { list, values: { [points]: 5, [likes]: ['sails'] } })
+  const new_ = somebody(db, 'new', { list })
+  for (const one of [dag, new_]) enrolPerson(db, id, one, engine.time.now)
+  await settle()
+  const values = (person: number) => valuesOf(readerById(db, person)!)
+  expect(values(dag)).toMatchObject({ [points]: 5.3, [likes]: ['sails', 'kites', 'boats'] })
+  expect(values(new_)).toMatchObject({ [points]: 0.3, [likes]: ['kites', 'boats'] })
+  expect(values(dag)[town]).toBeUndefined()
 })
 
 test('a step takes people out of another sequence, and writes a note on them', async () => {

@@ -84,6 +84,14 @@ export function useToday() {
   return { today: () => DateTime.fromMillis(live.now, { zone: session.zone }).toISODate()! }
 }
 
+/** How many of its minor units one unit of a currency has: 100 pence, 1 yen. */
+export function unitOf(currency: string): number {
+  const { maximumFractionDigits } = new Intl.NumberFormat('en-GB', {
+    ...{ style: 'currency', currency },
+  }).resolvedOptions()
+  return 10 ** (maximumFractionDigits ?? 2)
+}
+
 /** Money in minor units as people write it: "£412", "£38.50". */
 export function money(minor: number, currency: string): string {
   const format = new Intl.NumberFormat('en-GB', { style: 'currency', currency })

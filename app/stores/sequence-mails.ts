@@ -7,7 +7,7 @@ import {
   type NewStep,
   type Step,
 } from '~~/core/sequences'
-import { evenly } from '~/components/sequences/shares'
+import { withOneMore } from '~/components/sequences/shares'
 import type { OpenSequence } from './sequence'
 
 /** The mails of the sequence that is open: each step has a letter of its own, and one for each version that is tried. */
@@ -43,7 +43,7 @@ export function sequenceMails(
     return (await act<{ id: number }>(`/api/sequences/${id}/mails`, 'POST', body))?.id ?? null
   }
 
-  /** One more version of a mail is tried: a copy of its letter, and all have the same share again. */
+  /** One more version of a mail is tried: a copy of its letter. */
   async function addVersion(id: string) {
     const of = sequence.value!.id
     const before = mailOf(id)
@@ -51,7 +51,7 @@ export function sequenceMails(
     const mailingId = await newLetter(before.mailingId, (before.versions?.length ?? 0) + 1)
     const step = mailOf(id)
     if (!mailingId || sequence.value?.id !== of || !step) return
-    const versions = evenly([...(step.versions ?? []), { mailingId, share: 0 }])
+    const versions = withOneMore(step.versions ?? [], { mailingId })
     await changeStep(id, { ...step, versions })
   }
 

@@ -4,6 +4,7 @@ import {
   isEveryRound,
   judge,
   stepsInOrder,
+  type GoalResults,
   type SequenceMap,
   type SequenceResults,
   type Which,
@@ -23,6 +24,7 @@ import {
   outcomesOf,
   repliedTo,
   standingOf,
+  type CountedGoal,
   type Sequence,
 } from '../../database/sequences'
 
@@ -37,26 +39,20 @@ export function sequenceResults(
   const map = version ? mapOfVersion(db, sequence.id, version) : sequence.map
   const those = isOneOf(db, which, now)
   const narrowed = isEveryRound(which) ? null : figuresOf(db, sequence.id, those, HELD_OUT)
-  const goal = measuredGoal(map)
-  const { led, heldOut, oneIn } = outcomeOfGroups(db, sequence, goal, days, now, those)
+  const counted = goalsOf(map).map((goal) => {
+    const within = Math.min(days, goal.within ?? days)
+    return { goal, within, ...outcomeOfGroups(db, sequence, goal, within, now, those) }
+  })
   const zone = readAccount(db)?.zone ?? 'UTC'
   const hours = new Array<number>(24).fill(0)
   for (const at of openTimes(db, { id: sequence.id, map }, now, narrowed && those))
     hours[hourOf(at, zone)]!++
   return {
-    ...{ days, which, goal, oneIn, hours },
+    ...{ days, which, hours, oneIn: counted[0]!.oneIn },
+    goals: counted.map(goalResults),
     left: narrowed?.left ?? leftBy(db, sequence.id),
     replied: repliedTo(db, { id: sequence.id, map }, narrowed && those),
     figures: narrowed && { ...narrowed.figures, map },
-    led: { of: led.of, reached: wilson(led.hits, led.of), money: led.money },
-    heldOut:
-      heldOut.of > 0
-        ? {
-            of: heldOut.of,
-            lift: liftOf(led, heldOut),
-            money: moneyThatWouldNotHaveCome(led, heldOut),
-          }
-        : null,
     splits: judgedSteps(map).map(([step, at]) => {
       const standing = standingOf(db, sequence.id, step, map)
       const since = standing?.since ?? 0
@@ -72,10 +68,30 @@ export function sequenceResults(
   }
 }
 
-/** The first goal that those held out can reach as well: an order or an event; an order, where there is none. */
-function measuredGoal(map: SequenceMap): SequenceResults['goal'] {
-  for (const { step } of stepsInOrder(map))
-    if (step.kind === 'goal' && (step.when.is === 'ordered' || step.when.is === 'did'))
-      return step.when
-  return { is: 'ordered' }
+type Counted = CountedGoal & { within?: number | undefined }
+
+/** The goals of a map, in its order; where there is none, that something was ordered. */
+function goalsOf(map: SequenceMap): Counted[] {
+  const goals = stepsInOrder(map).flatMap(({ id, step }) =>
+    step.kind === 'goal'
+      ? [{ step: id, when: step.when, worth: step.worth ?? null, within: step.within }]
+      : [],
+  )
+  return goals.length ? goals : [{ step: null, when: { is: 'ordered' }, worth: null }]
+}
+
+/** A goal's figures, beside those held out where they could have reached it as well. */
+function goalResults({
+  goal: { step, when },
+  within,
+  led,
+  heldOut,
+}: { goal: Counted; within: number } & ReturnType<typeof outcomeOfGroups>): GoalResults {
+  const isForAll = when.is === 'ordered' || when.is === 'did'
+  const beside = { lift: liftOf(led, heldOut), money: moneyThatWouldNotHaveCome(led, heldOut) }
+  return {
+    ...{ step, when, days: within, isForAll },
+    led: { of: led.of, reached: wilson(led.hits, led.of), money: led.money },
+    heldOut: isForAll && heldOut.of > 0 ? { of: heldOut.of, ...beside } : null,
+  }
 }

@@ -58,6 +58,28 @@ export function convertValue(value: FieldValue, kind: FieldKind): FieldValue | n
   return readFieldValue(showFieldValue(value), kind, { separator: ',' }) ?? null
 }
 
+/** The kinds of field that something can be added to. */
+export const kindsAddedTo: readonly FieldKind[] = ['number', 'choices']
+
+/**
+ * A field's value and what is added to it, as it is typed: numbers are summed (none counts as 0), choices stand beside
+ * those that are there. Null where nothing can be added.
+ */
+export function addToValue(
+  value: FieldValue | null | undefined,
+  typed: string,
+  kind: FieldKind,
+): FieldValue | null {
+  const more = readFieldValue(typed, kind, { separator: ',' }) ?? null
+  if (typeof more === 'number') {
+    // As many digits as a number of this kind holds: 0.1 and 0.2 are 0.3.
+    const sum = Number(((typeof value === 'number' ? value : 0) + more).toPrecision(15))
+    return Number.isFinite(sum) ? sum : null
+  }
+  if (!Array.isArray(more)) return null
+  return [...new Set([...(Array.isArray(value) ? value : []), ...more])]
+}
+
 /** A value as people read it. */
 export function showFieldValue(value: FieldValue | null | undefined): string {
   if (value === null || value === undefined) return ''

@@ -39,10 +39,11 @@ export function walk(
     subscribed: true,
     suppressed: false,
     pausedUntil: null,
-    holds(what: Happening) {
+    holds(what: Happening, within = Infinity) {
       // Another program takes whoever is handed over, at once; what its answer says besides, nobody can tell.
       if (what.is === 'answered') return what.taken && !what.where && handed.has(what.step)
-      return life.when(what) <= now
+      const at = life.when(what)
+      return at <= now && at < from + within
     },
     sharesOf() {
       return null

@@ -1,5 +1,7 @@
+import { DAY } from '../time'
 import { reachableFrom, stepsInOrder, type SequenceMap } from './map'
 import { kindOfStep, waysOf } from './steps'
+import type { GoalStep } from './steps/goal'
 import type { ArrivalFacts, Effect, InsideFacts } from './steps/kind'
 
 /** Where somebody stands: the step that is carried out next, when, and which visit to it that is. */
@@ -42,7 +44,8 @@ export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now:
   if (out && facts.holds({ is: 'fits', rule: out })) return left('out by rule')
   const goal = goalsAhead(map, place.step).find((id) => {
     const ahead = map.steps[id]!
-    return ahead.kind === 'goal' && facts.holds(ahead.when)
+    if (ahead.kind !== 'goal') return false
+    return facts.holds(ahead.when, ahead.within && ahead.within * DAY)
   })
   if (goal !== undefined) return reachGoal(map, goal, place, facts, now)
   const came = kindOfStep(step).carryOut(step, place.step, facts, now, place.arrived)
@@ -63,10 +66,10 @@ function reachGoal(
   facts: InsideFacts,
   now: number,
 ): Advanced {
-  const goal = map.steps[id]!
+  const goal = map.steps[id] as GoalStep
   const passed = { step: id, way: 1 }
-  const on =
-    goal.kind === 'goal' && goal.out ? null : arriveAt(map, goal.next, now, place.visit + 1, facts)
+  const next = goal.ways ? goal.ways[0]!.next : goal.next
+  const on = goal.out ? null : arriveAt(map, next, now, place.visit + 1, facts)
   return on === null
     ? { effects: [], next: null, ended: { state: 'finished', why: 'goal' }, passed }
     : { effects: [], next: on, ended: null, passed }

@@ -11,13 +11,10 @@ export interface SequenceResults {
   which: Which
   /** The figures of the map of some rounds, and the map; null: of all, which stand in sums. */
   figures: (MapFigures & { map: SequenceMap }) | null
-  /** Within so many days of coming in; of those only of whom they are over. */
+  /** Within so many days of coming in, as asked. */
   days: number
-  /** What was counted as reached: an order or an event. */
-  goal: Extract<Happening, { is: 'ordered' | 'did' }>
-  led: { of: number; reached: Interval; money: number }
-  /** Those by lot who get nothing; null where none are. */
-  heldOut: { of: number; lift: Lift; money: Interval } | null
+  /** Of each goal, in the order of the map; of a map without one, of orders. */
+  goals: GoalResults[]
   /** One in so many people was asked. */
   oneIn: number
   splits: SplitResults[]
@@ -26,6 +23,20 @@ export interface SequenceResults {
   replied: Record<number, number | null>
   /** First opens by hour of the day, on the account's clock. */
   hours: number[]
+}
+
+/** What came of one goal. */
+export interface GoalResults {
+  /** Its step; null: there is none, and orders are counted. */
+  step: string | null
+  when: Happening
+  /** Within so many days of coming in, or fewer, as the goal says; of those only of whom they are over. */
+  days: number
+  led: { of: number; reached: Interval; money: number }
+  /** Those by lot who get nothing; null where none are, or where only who is led through it can reach it. */
+  heldOut: { of: number; lift: Lift; money: Interval } | null
+  /** Whether those held out could reach it as well. */
+  isForAll: boolean
 }
 
 /** What is counted of a map. */

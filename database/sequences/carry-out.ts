@@ -1,5 +1,5 @@
 import { addressed } from '../../core/delivery'
-import { readFieldValue } from '../../core/people'
+import { addToValue, readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
 import {
   addNote,
@@ -7,10 +7,12 @@ import {
   changeSubscription,
   isSuppressed,
   listById,
+  readerById,
   readFields,
   readTags,
   tagNamed,
   tagPeople,
+  valuesOf,
 } from '../people'
 import { preparedOnce, q, rowsInserter, type Database } from '../query'
 import type { Schema } from '../schema'
@@ -60,6 +62,13 @@ export function carryOut(
       // What is no value of this kind leaves what is there.
       if (value == null && !clears) return
       return void changePerson(db, person, { values: { [field.key]: value ?? null } }, now)
+    }
+    case 'add': {
+      const field = readFields(db).find(({ key }) => key === effect.field)
+      const theirs = field && readerById(db, person)
+      if (!field || !theirs) return
+      const sum = addToValue(valuesOf(theirs)[field.key], effect.value, field.kind)
+      return void (sum !== null && changePerson(db, person, { values: { [field.key]: sum } }, now))
     }
     case 'leave': {
       const by = { act: 'by-hand' as const, way: 'sequence' }

@@ -88,8 +88,8 @@ export function advanceDue(db: Database, now: number): number {
         roomFrom() {
           return room(person_id)
         },
-        holds(what: Happening) {
-          return asks(what)
+        holds(what: Happening, within?: number) {
+          return asks(what, within)
         },
         lot(step: string) {
           return lotOf(sequence_id, step, person_id, round)

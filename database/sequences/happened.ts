@@ -32,14 +32,15 @@ export function happeningsAt(db: Database, now: number) {
       null
     const mailOf = () =>
       (mail ??= read(db).all({ mailings: listOf(map), person: person_id, round }))
-    return (what: Happening): boolean => {
+    return (what: Happening, within = EVER): boolean => {
+      const before = entered_at + within
       switch (what.is) {
         case 'ordered':
-          return ordered(db).one({ person: person_id, from: entered_at }) !== undefined
+          return ordered(db).one({ person: person_id, from: entered_at, before }) !== undefined
         case 'did': {
           const { event, where } = what
           if (!where)
-            return did(db).one({ person: person_id, event, from: entered_at }) !== undefined
+            return did(db).one({ person: person_id, event, from: entered_at, before }) !== undefined
           return isThere(
             db,
             q
@@ -48,6 +49,7 @@ export function happeningsAt(db: Database, now: number) {
               .where('person_id', '=', person_id)
               .where('name', '=', event)
               .where('at', '>=', entered_at)
+              .where('at', '<', before)
               .where(carriedSql(where, sql.ref('events.props'), askedAt(db, now))),
           )
         }
@@ -57,11 +59,11 @@ export function happeningsAt(db: Database, now: number) {
           const mailings = what.mail === null ? mailingsOf(map) : step ? mailingsOfStep(step) : []
           const link = what.is === 'clicked' ? what.link : undefined
           if (link !== undefined)
-            return mailings.some((id) => clickedLink(db, id, { person_id, round }, link))
+            return mailings.some((id) => clickedLink(db, id, { person_id, round }, link, before))
           return mailOf().some(
             ({ mailing_id, opened_at, clicked_at }) =>
               mailings.includes(mailing_id) &&
-              (what.is === 'opened' ? opened_at : clicked_at) !== null,
+              ((what.is === 'opened' ? opened_at : clicked_at) ?? Infinity) < before,
           )
         }
         case 'answered':
@@ -75,6 +77,7 @@ export function happeningsAt(db: Database, now: number) {
               .where('round', '=', round)
               .where('step', '=', what.step)
               .where('taken', '=', Number(what.taken))
+              .where('tried_at', '<', before)
               .$if(what.where !== undefined, (query) =>
                 query.where(
                   carriedSql(what.where!, sql.ref('hand_overs.answer'), askedAt(db, now)),
@@ -82,27 +85,32 @@ export function happeningsAt(db: Database, now: number) {
               ),
           )
         case 'fits':
-          return fits(what.rule, person_id)
+          return now < before && fits(what.rule, person_id)
       }
     }
   }
 }
 
-const ordered = preparedOnce<{ person: number; from: number }>((value) =>
+/** Later than anything is. */
+const EVER = Number.MAX_SAFE_INTEGER / 2
+
+const ordered = preparedOnce<{ person: number; from: number; before: number }>((value) =>
   q
     .selectFrom('orders')
     .select('id')
     .where('person_id', '=', value('person'))
     .where('at', '>=', value('from'))
+    .where('at', '<', value('before'))
     .limit(1),
 )
-const did = preparedOnce<{ person: number; event: string; from: number }>((value) =>
+const did = preparedOnce<{ person: number; event: string; from: number; before: number }>((value) =>
   q
     .selectFrom('events')
     .select('id')
     .where('person_id', '=', value('person'))
     .where('name', '=', value('event'))
     .where('at', '>=', value('from'))
+    .where('at', '<', value('before'))
     .limit(1),
 )
 const read = preparedOnce<
@@ -132,6 +140,7 @@ function clickedLink(
   mailingId: number,
   { person_id, round }: Pick<Insider, 'person_id' | 'round'>,
   url: string,
+  before: number,
 ): boolean {
   const clicks = q
     .selectFrom('acts')
@@ -146,6 +155,7 @@ function clickedLink(
     .where('acts.kind', '=', 'click')
     .where('acts.verdict', '=', 'human')
     .where('acts.round', '=', round)
+    .where('acts.at', '<', before)
     .where('mailing_links.url', '=', url)
   return isThere(db, clicks)
 }

@@ -35,6 +35,7 @@ export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSteps, standingOf } from './split-shares'
 export { leftBy, openTimes, outcomeOfGroups, repliedTo, wayOf } from './results'
+export type { CountedGoal } from './results'
 export type { GroupOutcome } from './results'
 export { figuresOf, isOneOf, providersMailed, versionsOf, whoProblem } from './which-rounds'
 export { comingBy } from './coming'
@@ -54,6 +55,7 @@ export {
 } from './hand-overs'
 export { addTelling, tellingsDue, tellingsTold } from './tellings'
 export type { DueTelling } from './tellings'
+export { nextToldDue } from './told-due'
 export { beginMarks, markOf, setMark } from './marks'
 export {
   addMailOf,

@@ -1,7 +1,9 @@
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { DAY } from '../../core/time'
+import { carriedSql } from '../../core/segments'
 import { mailingsOfMap, type Happening, type SequenceMap } from '../../core/sequences'
 import { all, one, q, raw, type Database } from '../query'
+import { askedAt } from '../segments'
 import { contentOf } from '../sending'
 import { HELD_OUT } from './entering'
 import { mapOfVersion, type Sequence } from './sequences'
@@ -19,15 +21,24 @@ export interface GroupOutcome {
 /** Where there are more rounds than so many, one in several is asked. */
 const ASKED = 100_000
 
+/** What is counted of a goal. */
+export interface CountedGoal {
+  /** Its step; null: a map without a goal, of which orders are counted. */
+  step: string | null
+  when: Happening
+  /** What it is worth each time, in minor units; null: what was ordered. */
+  worth: number | null
+}
+
 /**
- * What came of those who were led through a sequence, and of those held out from it, within the same days of coming in.
- * @param goal What counts as a hit; null: nothing does.
+ * What came of those who were led through a sequence, and of those held out from it, within the same days of coming in. An
+ * order or an event counts whoever did it; what only who is inside can reach is looked up on their trail.
  * @param which Says of a row of enrolments, as `n`, whether it is looked at.
  */
 export function outcomeOfGroups(
   db: Database,
   { id }: Sequence,
-  goal: Extract<Happening, { is: 'ordered' | 'did' }> | null,
+  goal: CountedGoal,
   days: number,
   now: number,
   which: RawBuilder<SqlBool>,
@@ -41,23 +52,19 @@ export function outcomeOfGroups(
   )!
   const oneIn = Math.max(1, Math.ceil((all_.n ?? 0) / ASKED))
   const window = days * DAY
-  const did =
-    goal?.is === 'did'
-      ? sql`exists (select 1 from events as e where e.person_id = n.person_id and e.name = ${goal.event}
-          and e.at >= n.entered_at and e.at < n.entered_at + ${window})`
-      : sql`exists (select 1 from orders as o where o.person_id = n.person_id
-          and o.at >= n.entered_at and o.at < n.entered_at + ${window})`
   const rows = all(
     db,
     raw(sql<{ held: number; hit: number; money: number }>`
-      select held, ${goal ? did : sql`0`} as hit, money from (
-        select n.person_id, n.entered_at, n.why is ${HELD_OUT} as held, coalesce((select sum(o.money) from orders as o
+      select held, ${reached(db, id, goal, window, now)} as hit, money from (
+        select n.person_id, n.round, n.entered_at, n.why is ${HELD_OUT} as held, coalesce((select sum(o.money) from orders as o
           where o.person_id = n.person_id and o.at >= n.entered_at and o.at < n.entered_at + ${window}), 0) as money
         from enrolments as n where n.sequence_id = ${id} and n.entered_at <= ${now - window} and n.person_id % ${oneIn} = 0 and ${which}) as n`),
   )
   const group = (held: number): GroupOutcome => {
     const mine = rows.filter((row) => row.held === held)
-    const each = mine.flatMap(({ money }) => (money > 0 ? [money] : []))
+    const worthOf = ({ hit, money }: { hit: number; money: number }) =>
+      goal.worth === null ? money : hit ? goal.worth : 0
+    const each = mine.map(worthOf).filter((money) => money > 0)
     return {
       of: mine.length,
       hits: mine.filter(({ hit }) => hit).length,
@@ -66,6 +73,27 @@ export function outcomeOfGroups(
     }
   }
   return { led: group(0), heldOut: group(1), oneIn }
+}
+
+/** Whether a row of enrolments, as `n`, reached a goal within a time of coming in. */
+function reached(
+  db: Database,
+  sequenceId: number,
+  { step, when }: CountedGoal,
+  window: number,
+  now: number,
+): RawBuilder<unknown> {
+  const ofTheirs = (at: RawBuilder<unknown>) =>
+    sql`${at} >= n.entered_at and ${at} < n.entered_at + ${window}`
+  if (when.is === 'ordered')
+    return sql`exists (select 1 from orders as o where o.person_id = n.person_id and ${ofTheirs(sql`o.at`)})`
+  if (when.is === 'did') {
+    const carried = when.where ? carriedSql(when.where, sql.ref('e.props'), askedAt(db, now)) : null
+    return sql`exists (select 1 from events as e where e.person_id = n.person_id and e.name = ${when.event}
+      and ${ofTheirs(sql`e.at`)} ${carried ? sql`and ${carried}` : sql``})`
+  }
+  return sql`exists (select 1 from sequence_trail as t where t.sequence_id = ${sequenceId} and t.person_id = n.person_id
+    and t.round = n.round and t.step = ${step} and t.way = 1 and ${ofTheirs(sql`t.at`)})`
 }
 
 /** How many came out on the way, by why; those held out are not among them. */

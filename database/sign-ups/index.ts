@@ -37,6 +37,7 @@ export {
   type Sending,
 } from './sendings'
 export { LETTERS_LOOKED_AT, usedByLetters } from './asked'
+export { nextSignUpDue } from './due'
 export { nextSendingToMail, sendingMailed, sendingNotMailed } from './mail'
 export { aboutFile, addFile, fileById, type PromisedFile } from './files'
 export {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { kindsAddedTo } from '~~/core/people'
 import { actNames, type Act, type DoStep } from '~~/core/sequences'
 
 /** What is done with somebody who comes by, one after the other. */
@@ -9,6 +10,7 @@ const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
   tag: { is: 'tag', tag: '' },
   untag: { is: 'untag', tag: '' },
   set: { is: 'set', field: '', value: '' },
+  add: { is: 'add', field: '', value: '1' },
   start: { is: 'start', sequenceId: 0 },
   leave: { is: 'leave', listId: null },
   stop: { is: 'stop', sequenceId: 0 },
@@ -24,6 +26,9 @@ function add(event: Event) {
   keep([...props.step.acts, { ...fresh[select.value as Act['is']] }])
   select.value = ''
 }
+/** Only numbers and choices can be added to. */
+const fieldsFor = ({ is }: Act) =>
+  is === 'add' ? of.value.fields.filter(({ kind }) => kindsAddedTo.includes(kind)) : of.value.fields
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 </script>
 
@@ -55,7 +60,7 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
         :value="act.tag"
         @taken="put(n, { ...act, tag: $event })"
       />
-      <template v-else-if="act.is === 'set'">
+      <template v-else-if="act.is === 'set' || act.is === 'add'">
         <select
           class="field field-sm"
           aria-label="Field"
@@ -63,14 +68,14 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
           @change="put(n, { ...act, field: value($event) })"
         >
           <option value="">choose a field</option>
-          <option v-for="field in of.fields" :key="field.key" :value="field.key">
+          <option v-for="field in fieldsFor(act)" :key="field.key" :value="field.key">
             {{ field.name }}
           </option>
         </select>
         <KeptInput
           class="field field-sm"
-          aria-label="Value"
-          placeholder="empty: it is cleared"
+          :aria-label="act.is === 'add' ? 'What is added' : 'Value'"
+          :placeholder="act.is === 'add' ? 'a number, or a choice' : 'empty: it is cleared'"
           maxlength="1000"
           :value="act.value"
           @taken="put(n, { ...act, value: $event })"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { totalOf } from '~~/core/counting'
-import { wilson, type Interval } from '~~/core/results'
+import { wilson } from '~~/core/results'
 import { isAlike } from '~~/core/choices'
 import {
   isEveryRound,
@@ -13,7 +13,8 @@ import {
   type SequenceResults,
   type SplitResults,
 } from '~~/core/sequences'
-import { happeningWords, mailWords, stepWords } from './words'
+import { bounds, reckonedMoney } from './figures'
+import { mailWords, stepWords } from './words'
 
 /** What came of a sequence: its goal beside those held out, its mails, its splits, who left, when people read. */
 const store = useSequence()
@@ -50,16 +51,8 @@ onBeforeUnmount(() => {
   store.counting = false
 })
 const currency = computed(() => session.account?.currency ?? 'GBP')
-/** What is reckoned is not known to the penny. */
-const inMoney = (minor: number) => {
-  const whole = Math.abs(minor) < 100_00 ? Math.round(minor) : Math.round(minor / 100) * 100
-  return `${whole < 0 ? '−' : ''}${money(Math.abs(whole), currency.value)}`
-}
+const inMoney = (minor: number) => reckonedMoney(minor, currency.value)
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1)
-const points = (share: number) =>
-  `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(share * 100).toFixed(1)}`
-const bounds = ({ low, high }: Pick<Interval, 'low' | 'high'>, words: (n: number) => string) =>
-  `${words(low)} to ${words(high)}`
 
 /** Of the same rounds as is shown. */
 const csv = computed(() => {
@@ -131,49 +124,15 @@ async function decide(split: SplitResults, way: number | null) {
     <WhichRounds />
     <p v-if="problem && !loading" class="fault small mt-2" role="alert">{{ problem }}</p>
     <p v-else-if="!results" class="muted small mt-2" role="status">Counting…</p>
-    <p v-else-if="results.led.of === 0" class="muted small mt-2">
-      Nobody came in {{ days }} days ago or longer.
-    </p>
-    <dl v-else class="mt-2 grid grid-cols-[1fr_auto] gap-x-3 gap-y-1.5">
-      <dt>
-        {{ capital(happeningWords(results.goal, of)) }}
-        <span class="muted small block">of {{ people(results.led.of) }} led through it</span>
-      </dt>
-      <dd class="text-right">
-        <b>{{ percent(results.led.reached.rate) }}</b><span class="muted small block">{{
-          bounds(results.led.reached, percent)
-        }}</span>
-      </dd>
-      <template v-if="results.heldOut">
-        <dt>
-          Held out by lot<span class="muted small block">{{ people(results.heldOut.of) }}</span>
-        </dt>
-        <dd class="text-right">
-          <b>{{ percent(results.heldOut.lift.heldOut) }}</b>
-        </dd>
-        <dt>Lift, in points</dt>
-        <dd class="text-right">
-          <b>{{ points(results.heldOut.lift.difference) }}</b><span class="muted small block">{{
-            bounds(results.heldOut.lift, points)
-          }}</span>
-        </dd>
-        <dt>Money that would not have come</dt>
-        <dd class="text-right">
-          <b>{{ inMoney(results.heldOut.money.rate) }}</b><span class="muted small block">{{
-            bounds(results.heldOut.money, inMoney)
-          }}</span>
-        </dd>
-      </template>
-      <template v-else>
-        <dt>Money by their orders</dt>
-        <dd class="text-right">
-          <b>{{ inMoney(results.led.money) }}</b>
-        </dd>
-      </template>
-    </dl>
-    <p v-if="results && !results.heldOut && results.led.of" class="muted small mt-2">
-      Nobody is held out, so nobody can say what would have come without it.
-    </p>
+    <template v-else>
+      <GoalFigures
+        v-for="goal in results.goals"
+        :key="goal.step ?? 'none'"
+        :goal="goal"
+        :days="days"
+        :is-among-others="results.goals.length > 1"
+      />
+    </template>
     <p v-if="results && results.oneIn > 1" class="muted small mt-2">
       One in {{ count(results.oneIn) }} people was asked.
     </p>

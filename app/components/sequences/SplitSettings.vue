@@ -7,7 +7,7 @@ import {
   type Judged,
   type SplitStep,
 } from '~~/core/sequences'
-import { evenly } from './shares'
+import { withOneMore } from './shares'
 
 /** The shares of ways by lot. The first has what the others leave. */
 const props = defineProps<{ id: string; step: SplitStep }>()
@@ -16,9 +16,7 @@ const change = (over: Partial<SplitStep>) =>
   void store.changeStep(props.id, { ...props.step, ...over })
 const setShares = (drawn: Drawn[]) =>
   change({ ways: props.step.ways.map((way, n) => ({ ...way, share: drawn[n]!.share })) })
-/** One more way, and all have the same share again. */
-const add = () =>
-  change({ ways: evenly([...props.step.ways, { share: 0, next: props.step.next }]) })
+const add = () => change({ ways: withOneMore(props.step.ways, { next: props.step.next }) })
 function judge(judged: Judged | undefined) {
   const { judged: _, ...rest } = props.step
   void store.changeStep(props.id, { ...rest, ...(judged && { judged }) })

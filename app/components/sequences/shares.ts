@@ -15,8 +15,21 @@ export function withShare<T extends Drawn>(
   return drawn.map((one, i) => (i === n ? { ...one, share } : one))
 }
 
-/** Several with the same share each, which the first has as well. */
-export function evenly<T extends Drawn>(drawn: readonly T[]): T[] {
-  const share = Math.floor(WHOLE / (drawn.length + 1))
-  return drawn.map((one) => ({ ...one, share }))
+/**
+ * Several and one more. Where all had the same share, they have again; where somebody chose shares, those stay, and the
+ * one more gets half of what the first had.
+ */
+export function withOneMore<T extends Drawn>(
+  drawn: readonly T[],
+  more: Omit<NoInfer<T>, 'share'>,
+): T[] {
+  const even = evenShare(drawn.length)
+  const half = Math.floor(restOf(drawn) / 2)
+  if (half > 0 && drawn.some(({ share }) => share !== even))
+    return [...drawn, { ...more, share: half } as T]
+  const share = evenShare(drawn.length + 1)
+  return [...drawn, more].map((one) => ({ ...one, share }) as T)
 }
+
+/** The share that so many have, and the first as well, where all have the same. */
+const evenShare = (many: number) => Math.floor(WHOLE / (many + 1))

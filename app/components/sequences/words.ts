@@ -11,6 +11,7 @@ import {
   type Act,
   type Again,
   type DateStart,
+  type GoalStep,
   type Happening,
   type MailStep,
   type MomentStart,
@@ -222,6 +223,10 @@ export function actWords(act: Act, of: Of): string {
       const field = of.fields.find(({ key }) => key === act.field)?.name ?? act.field
       return act.value.trim() ? `set ${field} to ${act.value}` : `clear ${field}`
     }
+    case 'add': {
+      const field = of.fields.find(({ key }) => key === act.field)?.name ?? act.field
+      return `add ${act.value} to ${field}`
+    }
     case 'start':
       return `let into ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
     case 'stop':
@@ -273,8 +278,14 @@ export function stepWords(step: Step, of: Of): string {
     case 'do':
       return `Do: ${step.acts.map((act) => actWords(act, of)).join(', ') || 'nothing yet'}`
     case 'goal':
-      return `Goal: ${step.name.trim() || happeningWords(step.when, of)}`
+      return `Goal: ${goalWords(step, of)}`
   }
+}
+
+/** What a goal is called, or what it asks for; and within how long. */
+export function goalWords({ name, when, within }: GoalStep, of: Of): string {
+  const what = name.trim() || happeningWords(when, of)
+  return within ? `${what}, within ${several(within, 'day', 'days')}` : what
 }
 
 /** "Wait until clicked in any mail", "Wait until 3 days before their Birthday". */

@@ -14,6 +14,7 @@ export const actNames: Record<Act['is'], string> = {
   tag: 'Give a tag',
   untag: 'Take a tag away',
   set: 'Set a field',
+  add: 'Add to a field',
   start: 'Let into another sequence',
   stop: 'Take out of another sequence',
   join: 'Subscribe to a list',
@@ -39,6 +40,9 @@ export const doing: StepKind<DoStep> = {
       : []),
     ...(acts.some((act) => act.is === 'set' && act.field === '')
       ? ['A field is to be set, and it is not said which.']
+      : []),
+    ...(acts.some((act) => act.is === 'add' && (act.field === '' || act.value.trim() === ''))
+      ? ['A field is to be added to, and it is not said which, or what.']
       : []),
     ...(acts.some((act) => act.is === 'join' && act.listId === 0)
       ? ['People are subscribed to a list, and it is not said which.']
@@ -109,6 +113,7 @@ function readAct(json: unknown): Act | null {
     case 'untag':
       return isText(tag, 60) ? { is, tag } : null
     case 'set':
+    case 'add':
       return isText(field, 60) && isText(value, 1_000) ? { is, field, value } : null
     case 'start':
     case 'stop':

@@ -20,8 +20,8 @@ export interface InsideFacts extends ArrivalFacts {
   pausedUntil: number | null
   /** From when on the frequency cap and their own wish leave room for one more mail, UTC ms. Absent: there is room now. */
   roomFrom?: () => number
-  /** Whether something holds for them now. */
-  holds: (what: Happening) => boolean
+  /** Whether something holds for them now; `within`: whether it came to hold within so many ms of their coming in. */
+  holds: (what: Happening, within?: number) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
   lot: (step: string) => number
   /** The shares that what is drawn by lot at a step has come to, in tenths of a percent; null: as its map says. */
@@ -52,6 +52,8 @@ export type Effect =
   | { is: 'tag' | 'untag'; tag: string }
   /** A value as it is typed; empty: the field is cleared. */
   | { is: 'set'; field: string; value: string }
+  /** What is added to a number, or put beside the choices there, as it is typed. */
+  | { is: 'add'; field: string; value: string }
   | { is: 'start'; sequenceId: number }
   /** Takes them out of another sequence. */
   | { is: 'stop'; sequenceId: number }

@@ -6,7 +6,11 @@ export default defineEventHandler(async (event) => {
   const { step, way, since } = await readInput(event, splitInput)
   const { db, clock } = satchel()
   const { user } = me(event)
-  if (!decideSplit(db, sequenceOf(event), { step, since }, way, user.name, clock()))
-    throw overtaken('This split has changed since you saw it. Look at it again.')
+  const sequence = sequenceOf(event)
+  if (!decideSplit(db, sequence, { step, since }, way, user.name, clock())) {
+    const isMail = sequence.map.steps[step]?.kind === 'mail'
+    const what = isMail ? 'What is tried at this mail' : 'This split'
+    throw overtaken(`${what} has changed since you saw it. Look at it again.`)
+  }
   return { ok: true }
 })
