@@ -1,2 +1,2 @@
 /** What the first page shows. */
-export { runSheet } from './run-sheet'
+export { runSheet, sequencesOnSheet, sheetDays } from './run-sheet'

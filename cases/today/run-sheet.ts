@@ -2,7 +2,7 @@ import type { TodaySheet } from '../../core/results'
 import type { Database } from '../../database'
 import { readAccount } from '../../database/account'
 import { proofMailing } from '../mailings'
-import { addDays, dayStart, DAY } from '../../core/time'
+import { addDays, dayOf, dayStart, DAY, type Day } from '../../core/time'
 import { recipientsOf, STANDING_WEEK, totalOf } from '../../core/counting'
 import { standingRates } from '../../core/standing'
 import { blockersOf } from '../../core/proof'
@@ -10,8 +10,23 @@ import { recentImports } from '../../database/imports'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
 import { countAudience } from '../../database/segments'
 import { countPeople } from '../../database/people'
+import { readSequences } from '../../database/sequences'
 import { readSignUps } from '../../database/sign-ups'
 import { growthByDay, providersSince, uncertainMailings } from '../../database/results'
+
+/** The days that the run sheet shows: fourteen back, today, and thirteen ahead. */
+export function sheetDays(now: number, zone: string): { from: Day; to: Day } {
+  const today = dayStart(now, zone)
+  return { from: dayOf(addDays(today, -14, zone), zone), to: dayOf(addDays(today, 13, zone), zone) }
+}
+
+/** Sequences that run or are paused, those with the most people inside first. */
+export function sequencesOnSheet(db: Database): TodaySheet['sequences'] {
+  return readSequences(db)
+    .filter(({ state, archived_at }) => /^(running|paused)$/.test(state) && archived_at === null)
+    .sort((a, b) => b.inside - a.inside)
+    .map(({ id, name, state, inside }) => ({ id, name, state, inside }))
+}
 
 /** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
 export function runSheet(db: Database, now: number): TodaySheet {
@@ -32,6 +47,7 @@ export function runSheet(db: Database, now: number): TodaySheet {
     from,
     to,
     mailings: mailings.map((mailing) => shown(mailing)),
+    sequences: sequencesOnSheet(db),
     waiting: [
       ...held.map((mailing) => ({
         kind: 'held' as const,

@@ -35,6 +35,16 @@ interface StandingRate {
   over: boolean
 }
 
+/** The mail of a sequence, by days from the first of the sheet: what was accepted, and what is to come as things stand. */
+export interface SequenceDays {
+  id: number
+  sent: number[]
+  coming: number[]
+}
+
+/** So many sequences have a line on the sheet. */
+export const SHEET_SEQUENCES = 4
+
 /** The first page: what went out and what will, what waits, the list and standing. */
 export interface TodaySheet {
   now: number
@@ -42,6 +52,8 @@ export interface TodaySheet {
   from: number
   to: number
   mailings: SheetMailing[]
+  /** Sequences that run or are paused, those with the most people inside first; their mail by day is counted apart. */
+  sequences: { id: number; name: string; state: string; inside: number }[]
   waiting: Waiting[]
   people: {
     count: number

@@ -68,6 +68,7 @@ export const permissions = {
   'GET /api/live': read,
   'GET /api/find': read,
   'GET /api/today': read,
+  'GET /api/today/sequences': read,
   'GET /api/jobs/[id]': read,
 
   'GET /api/calendar': read,

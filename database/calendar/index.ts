@@ -1,4 +1,5 @@
 /** What goes out on which day, or went, and how much mail each day brings to people. */
 export { mailingsBetween, timeOf } from './between'
 export { loadByDay } from './load'
+export { sequenceDays } from './sequence-days'
 export type { DayLoad } from './load'

@@ -3,7 +3,8 @@ import { DAY, HOUR } from '../../core/time'
 import { startingLetter } from '../../core/letters'
 import { plainPlan } from '../../core/dispatch'
 import { emptyMap, insertStep } from '../../core/sequences'
-import { loadByDay, mailingsBetween } from '.'
+import { loadByDay, mailingsBetween, sequenceDays } from '.'
+import { daysBetween } from './days'
 import { claimSome, madeUpAccount, mailingOnItsWay, somebody } from '../made-up'
 import { addList, changeSubscription } from '../people'
 import { createMailing, holdMailing, moveMailing, updateMailing } from '../mailings'
@@ -44,6 +45,19 @@ test('each day says how many get mail, and how many get several; days are those 
     'Late',
     'Besides',
   ])
+})
+
+test('a time is in one day of those between two, also where clocks change', () => {
+  const days = daysBetween('2026-10-24', '2026-10-26', 'Europe/London')
+  // The 25th has 25 hours.
+  expect(days.bounds.map((at, n) => at - (days.bounds[n - 1] ?? at))).toEqual([
+    ...[0, 24 * HOUR, 25 * HOUR, 24 * HOUR],
+  ])
+  for (let n = 0; n < days.many; n++) {
+    expect(days.dayAt(days.bounds[n]!)).toBe(n)
+    expect(days.dayAt(days.bounds[n + 1]! - 1)).toBe(n)
+  }
+  expect([days.dayAt(days.begin - 1), days.dayAt(days.end)]).toEqual([null, null])
 })
 
 test('what has begun counts its recipients, not who would be one now', () => {
@@ -149,7 +163,27 @@ test('a part that follows is on its own day, and a sequence’s mail on that of 
     ['24', 1, 0],
     ['26', 1, 0],
   ])
+  // Of the sequence alone, with what has gone out, and without what stands still.
+  const [first] = db.sqlite.prepare('select id from mailings where sequence_id = 1').pluck().all()
+  const got = { mailing_id: first as number, person_id: people[0]!, round: 0, state: 'accepted' }
+  const before = now - 2 * DAY
+  run(
+    db,
+    q
+      .insertInto('recipients')
+      .values({ ...got, at: before, accepted_at: before, due: before } as never),
+  )
+  const of = (ids: number[]) =>
+    sequenceDays(db, ids, { from: '2026-11-21', to: '2026-11-26' }, now).map((one) => [
+      one.id,
+      one.sent.join(' '),
+      one.coming.join(' '),
+    ])
+  expect(of([1])).toEqual([[1, '1 0 0 0 0 0', '0 0 1 1 0 1']])
+  expect(of([7])).toEqual([[7, '0 0 0 0 0 0', '0 0 0 0 0 0']])
+  expect(of([])).toEqual([])
   run(db, q.updateTable('sequences').set({ state: 'paused' }))
+  expect(of([1])).toEqual([[1, '1 0 0 0 0 0', '0 0 0 0 0 0']])
   expect(ofSequences().map(([day, , held]) => [day, held])).toEqual([
     ['23', 1],
     ['24', 1],

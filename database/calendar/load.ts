@@ -1,8 +1,9 @@
-import { addDays, DAY, dayOf, startOfDay, type Day } from '../../core/time'
+import { dayOf, type Day } from '../../core/time'
 import { readAccount } from '../account'
 import { eachForeseen, type Mailing } from '../mailings'
 import { all, each, one, q, type Database } from '../query'
 import { eachMailAhead } from '../sequences'
+import { daysBetween, type Days } from './days'
 
 /** How much mail a day brings to people, by what has been accepted and by what would go out as things stand. */
 export interface DayLoad {
@@ -20,14 +21,13 @@ export interface DayLoad {
 /** The load of each day of the account's zone that has mail, exact, in one pass over the mail of these days. */
 export function loadByDay(db: Database, from: Day, to: Day, now: number): DayLoad[] {
   const zone = readAccount(db)?.zone ?? 'UTC'
-  const bounds = [startOfDay(from, zone)]
-  const end = addDays(startOfDay(to, zone), 1, zone)
-  while (bounds.at(-1)! < end) bounds.push(addDays(bounds.at(-1)!, 1, zone))
-  const days = tally(db, bounds)
-  for (const mailing of mailingsOf(db, bounds[0]!, end)) {
+  const between = daysBetween(from, to, zone)
+  const { begin, end } = between
+  const days = tally(db, between)
+  for (const mailing of mailingsOf(db, begin, end)) {
     const isHeld = mailing.state === 'held'
     const own = { mailing: mailing.sequence_id === null ? mailing.id : null }
-    eachAccepted(db, mailing, bounds[0]!, end, (person, at) =>
+    eachAccepted(db, mailing, begin, end, (person, at) =>
       days.count(person, at, { ...own, isHeld: false }),
     )
     if (mailing.state === 'sent') continue
@@ -43,7 +43,7 @@ export function loadByDay(db: Database, from: Day, to: Day, now: number): DayLoa
 }
 
 type Take = (person: number, at: number) => void
-type Kept = Pick<Mailing, 'id' | 'sequence_id'>
+type Kept = Pick<Mailing, 'id'>
 
 /** What may have mail between two times: what has begun and was not over before them, and what is still to begin. */
 function mailingsOf(db: Database, from: number, to: number): Mailing[] {
@@ -58,7 +58,8 @@ function mailingsOf(db: Database, from: number, to: number): Mailing[] {
   )
 }
 
-function eachAccepted(db: Database, mailing: Kept, from: number, to: number, take: Take) {
+/** Who got a mailing between two times. */
+export function eachAccepted(db: Database, mailing: Kept, from: number, to: number, take: Take) {
   const rows = q
     .selectFrom('recipients')
     .select(['person_id', 'accepted_at'])
@@ -69,7 +70,7 @@ function eachAccepted(db: Database, mailing: Kept, from: number, to: number, tak
 }
 
 /** Whoever waits gets it when they are due, or now. */
-function eachWaiting(db: Database, mailing: Kept, now: number, take: Take) {
+export function eachWaiting(db: Database, mailing: Kept, now: number, take: Take) {
   const rows = q
     .selectFrom('recipients')
     .select(['person_id', 'due'])
@@ -79,33 +80,26 @@ function eachWaiting(db: Database, mailing: Kept, now: number, take: Take) {
 }
 
 /** Counts people by days: a byte for each person on file, on each day that has any mail. */
-function tally(db: Database, bounds: readonly number[]) {
+function tally(db: Database, { bounds, many, dayAt }: Days) {
   const most =
     one(
       db,
       q.selectFrom('people').select((eb) => eb.fn.max('id').as('id')),
     )?.id ?? 0
-  const days = bounds.slice(1).map(() => ({
+  const days = Array.from({ length: many }, () => ({
     mailed: null as Uint8Array | null,
     held: null as Uint8Array | null,
     byMailing: new Map<number | null, number>(),
   }))
-  /** The day a time is in: days last a day, give or take a change of the clocks. */
-  const dayAt = (at: number) => {
-    if (at < bounds[0]! || at >= bounds.at(-1)!) return undefined
-    let i = Math.min(days.length - 1, Math.floor((at - bounds[0]!) / DAY))
-    while (at >= bounds[i + 1]!) i++
-    while (at < bounds[i]!) i--
-    return days[i]!
-  }
   return {
     count(
       person: number,
       at: number,
       { mailing, isHeld }: { mailing: number | null; isHeld: boolean },
     ) {
-      const day = dayAt(at)
-      if (!day) return
+      const index = dayAt(at)
+      if (index === null) return
+      const day = days[index]!
       const counts = (day[isHeld ? 'held' : 'mailed'] ??= new Uint8Array(most + 1))
       if (counts[person]! < 255) counts[person]!++
       if (!isHeld) day.byMailing.set(mailing, (day.byMailing.get(mailing) ?? 0) + 1)

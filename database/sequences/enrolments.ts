@@ -195,7 +195,7 @@ export function eachMailAhead(
   db: Database,
   now: number,
   before: number,
-  take: (person: number, at: number, isHeld: boolean) => void,
+  take: (person: number, at: number, isHeld: boolean, sequence: number) => void,
 ) {
   const inside = q
     .selectFrom('enrolments as n')
@@ -214,7 +214,9 @@ export function eachMailAhead(
     const key = `${sequence_id} ${version} ${step}`
     const mails = ahead.get(key) ?? mailAhead(mapOfVersion(db, sequence_id, version), step)
     ahead.set(key, mails)
-    for (const { after } of mails) take(person_id, Math.max(due, now) + after, state === 'paused')
+    for (const { after } of mails) {
+      take(person_id, Math.max(due, now) + after, state === 'paused', sequence_id)
+    }
   }
 }
 

@@ -33,7 +33,10 @@ import {
   countTruths,
 } from '../../database/mailings'
 import { sequenceById } from '../../database/sequences'
-import { loadByDay } from '../../database/calendar'
+import { sheetDays, sequencesOnSheet } from '../../cases/today'
+import { SHEET_SEQUENCES } from '../../core/results'
+import { readAccount } from '../../database/account'
+import { loadByDay, sequenceDays } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
@@ -140,6 +143,13 @@ export const questions = {
   /** How much mail each day brings to how many people. */
   load(db: Database, { from, to, now }: { from: Day; to: Day; now: number }) {
     return loadByDay(db, from, to, now)
+  },
+
+  /** The mail of the sequences that the run sheet shows, by its days. */
+  sequenceDays(db: Database, { now }: { now: number }) {
+    const ids = sequencesOnSheet(db).map(({ id }) => id)
+    const { zone } = readAccount(db)!
+    return sequenceDays(db, ids.slice(0, SHEET_SEQUENCES), sheetDays(now, zone), now)
   },
 
   /** How many people each of some rules keeps. */

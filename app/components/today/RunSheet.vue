@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { scaleTime } from 'd3'
 import { addDays } from '~~/core/time'
-import type { SheetMailing, TodaySheet } from '~~/core/results'
+import {
+  SHEET_SEQUENCES,
+  type SequenceDays,
+  type SheetMailing,
+  type TodaySheet,
+} from '~~/core/results'
 
-/** Fourteen days back and fourteen ahead on one line, with what went out and what will. */
+/** Fourteen days back and fourteen ahead on one line, with what went out and what will, of mailings and of sequences. */
 const props = defineProps<{ today: TodaySheet }>()
 const { at, dayAndTime } = useTimes()
 const box = ref<HTMLElement | null>(null)
@@ -17,7 +22,7 @@ onMounted(() => {
 })
 onUnmounted(() => observer?.disconnect())
 
-const LEFT = 96
+const LEFT = 132
 const x = computed(() => scaleTime([props.today.from, props.today.to], [LEFT, width.value - 12]))
 const days = computed(() =>
   Array.from({ length: 28 }, (_, i) => {
@@ -52,8 +57,45 @@ const placed = computed(() => {
       return { mailing, label, left, wide, row }
     })
 })
+const { answer: mail, problem } = useAnswer<SequenceDays[]>(() => '/api/today/sequences')
+const LANE = 26
+/** A line for each sequence: its mail by days, once it is known. */
+const lanes = computed(() => {
+  const top = 36 + rows.value * 38 + 8
+  return props.today.sequences.slice(0, SHEET_SEQUENCES).map((sequence, row) => {
+    const of = mail.value?.find(({ id }) => id === sequence.id)
+    const most = Math.max(1, ...(of ? [...of.sent, ...of.coming] : []))
+    const cells = days.value.flatMap((day, n) => {
+      const [sent, coming] = [of?.sent[n] ?? 0, of?.coming[n] ?? 0]
+      if (sent + coming === 0) return []
+      const words = [
+        ...(sent ? [`${count(sent)} sent`] : []),
+        ...(coming ? [`${count(coming)} to come`] : []),
+      ]
+      const title = `${sequence.name}, ${at(day.start).toFormat('d LLL')}: ${words.join(', ')}`
+      const style = { left: `${day.x + 2}px`, width: `${day.width - 4}px` }
+      return { n, title, style, look: lookOf(sent, coming, most), many: sent + coming }
+    })
+    const sum = (days: readonly number[]) => days.reduce((all, one) => all + one, 0)
+    const told = of && `${count(sum(of.sent))} mails sent, ${count(sum(of.coming))} to come`
+    return { ...sequence, top: top + row * LANE, cells, told, isKnown: of !== undefined }
+  })
+})
+const others = computed(() => props.today.sequences.length - lanes.value.length)
+/** The more a day has of it, the darker; what is to come is outlined. */
+function lookOf(sent: number, coming: number, most: number): string {
+  if (!sent) return 'border border-dashed border-canvas-500 bg-sheet'
+  const tone = sent > most / 2 ? 'bg-canvas-200' : 'bg-canvas-100'
+  return coming ? `border border-dashed border-canvas-500 ${tone}` : tone
+}
 const rows = computed(() => Math.max(2, ...placed.value.map(({ row }) => row + 1)))
-const height = computed(() => 36 + rows.value * 38 + 12)
+const mailingsHeight = computed(() => 36 + rows.value * 38)
+const height = computed(
+  () =>
+    mailingsHeight.value +
+    12 +
+    (lanes.value.length ? lanes.value.length * LANE + (others.value ? 20 : 0) : 0),
+)
 function about(mailing: SheetMailing) {
   if (mailing.state === 'held')
     return `${dayAndTime(mailing.at).slice(0, 3)} ${at(mailing.at).toFormat('HH:mm')} · ${count(mailing.recipients)} · ${mailingState(mailing)}`
@@ -105,13 +147,21 @@ const looks: Record<string, string> = {
       <line x1="0" :x2="width" y1="28" y2="28" stroke="#ebeee7" />
       <text
         x="14"
-        :y="28 + (height - 28) / 2 + 4"
+        :y="28 + (mailingsHeight - 28) / 2 + 4"
         font-size="12.5"
         fill="#3c433a"
         font-weight="560"
       >
         Mailings
       </text>
+      <line
+        v-if="lanes.length"
+        x1="0"
+        :x2="width"
+        :y1="mailingsHeight + 2"
+        :y2="mailingsHeight + 2"
+        stroke="#ebeee7"
+      />
       <line
         :x1="x(today.now)"
         :x2="x(today.now)"
@@ -136,5 +186,48 @@ const looks: Record<string, string> = {
         >{{ label }}</span
       >
     </NuxtLink>
+    <div
+      v-for="lane in lanes"
+      :key="`sequence ${lane.id}`"
+      class="absolute inset-x-0 h-[26px]"
+      :style="{ top: `${lane.top}px` }"
+      data-sequence
+    >
+      <NuxtLink
+        :to="`/sequences/${lane.id}?view=results`"
+        class="absolute left-3.5 w-[114px] truncate text-[12.5px] leading-[26px] font-[560] text-ink-700 hover:underline"
+        :title="lane.name"
+        >{{ lane.name
+        }}<span class="sr-only"
+          >{{ lane.state === 'paused' ? ', paused' : ''
+          }}{{ lane.told ? `: ${lane.told}` : '' }}</span
+        ></NuxtLink
+      >
+      <span
+        v-for="cell in lane.cells"
+        :key="cell.n"
+        class="absolute top-[3px] h-5 rounded-sm text-center text-[11px] leading-5 text-ink-700"
+        :class="cell.look"
+        :style="cell.style"
+        :title="cell.title"
+        aria-hidden="true"
+        >{{ count(cell.many) }}</span
+      >
+      <span
+        v-if="!lane.cells.length"
+        class="muted small absolute leading-[26px]"
+        :style="{ left: `${LEFT + 4}px` }"
+        >{{
+          lane.isKnown
+            ? lane.state === 'paused'
+              ? 'paused: nothing goes out'
+              : 'no mail in these days'
+            : (problem ?? 'counting…')
+        }}</span
+      >
+    </div>
+    <NuxtLink v-if="others > 0" to="/sequences" class="link small absolute bottom-1.5 left-3.5">{{
+      several(others, 'other sequence', 'other sequences')
+    }}</NuxtLink>
   </div>
 </template>
