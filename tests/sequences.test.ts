@@ -1,11 +1,13 @@
 import { expect, test } from 'vitest'
-import { mailingsOfStep, stepsInOrder } from '../core/sequences'
+import { mailingsOfMap, mailingsOfStep, stepsInOrder } from '../core/sequences'
 import { DAY, dayOf, HOUR, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
+import { closeMail } from '../database/calendar'
 import { somebody } from '../database/made-up'
-import { mailingById } from '../database/mailings'
+import { createMailing, mailingById, moveMailing } from '../database/mailings'
 import {
+  eachMailAhead,
   enrolPerson,
   mapOfVersion,
   readSequences,
@@ -55,6 +57,38 @@ test('the demo’s sequences are listed, each with its state and who is inside',
   await page().keyboard.press('j')
   await seen('Start: joins Wind notes')
   await visitor.expectAccessible()
+})
+
+test('who inside gets other mail within a day is said, with the mailing and by name', async () => {
+  const { id: breeze } = readSequences(satchel.db).find(({ name }) => name === 'First breeze')!
+  const { list_id } = sequenceById(satchel.db, breeze)!
+  // Not somebody whose mail goes out while this is looked at.
+  const from = practice() + 6 * HOUR
+  const ahead: { person: number; at: number }[] = []
+  eachMailAhead(satchel.db, practice(), practice() + 20 * DAY, (person, at, isHeld, sequence) => {
+    if (sequence === breeze && !isHeld && at > from) ahead.push({ person, at })
+  })
+  const letter = finishedLetter('Close to it')
+  const close = createMailing(satchel.db, { name: 'Close to it', listId: list_id, letter }, 0)
+  // Whom the frequency cap leaves out of it gets nothing besides.
+  const { person } = ahead.find(({ person, at }) => {
+    moveMailing(satchel.db, close, ['draft', 'scheduled'], 'scheduled', {
+      scheduled_at: at + 3 * HOUR,
+    })
+    return closeMail(satchel.db, breeze, practice()).some.some(({ id }) => id === person)
+  })!
+  await page().goto(`${satchel.url}/sequences/${breeze}`)
+  const marks = page().getByRole('region', { name: 'Marks' })
+  await marks.getByText(/inside gets? other mail within a day of this/).waitFor()
+  const link = marks.getByRole('link', { name: 'Close to it', exact: true })
+  expect(await link.getAttribute('href')).toBe(`/mail/${close}`)
+  await marks.getByText('Who', { exact: true }).click()
+  await marks.locator(`a[href="/people/${person}"]`).waitFor()
+  await visitor.expectAccessible()
+  moveMailing(satchel.db, close, ['scheduled'], 'draft')
+  await page().reload()
+  await page().getByLabel('Name of the sequence').waitFor()
+  await until('it is said no more', async () => (await link.count()) === 0)
 })
 
 test('one is drawn step by step; what it lacks is said, and every step can be undone', async () => {
@@ -365,6 +399,38 @@ test('a step is moved and copied, also into another sequence, with a note; and a
   await until('the wait is first', () => kinds().join() === 'wait,mail')
   await button('Undo').first().click()
   await until('it is as before', () => kinds().join() === 'mail,wait')
+  // Dragged, and back; with Ctrl a copy of it.
+  const step = (name: RegExp) => page().getByRole('button', { name }).first()
+  async function drag(name: RegExp, spot: string, copies = false) {
+    const data = await page().evaluateHandle(() => new DataTransfer())
+    await step(name).dispatchEvent('dragstart', { dataTransfer: data })
+    const place = page().locator(`[data-spot^="${spot}"]`)
+    await place.dispatchEvent('dragover', { dataTransfer: data })
+    await place.dispatchEvent('drop', { dataTransfer: data, ctrlKey: copies })
+  }
+  await drag(/^Wait 2 days/, 'Start')
+  await until('the wait is first again', () => kinds().join() === 'wait,mail')
+  await button('Undo').first().click()
+  await until('it is as before again', () => kinds().join() === 'mail,wait')
+  await drag(/^Wait 2 days/, 'Start', true)
+  await until('there are two waits', () => kinds().join() === 'wait,mail,wait')
+  await button('Undo').first().click()
+  await until('there is one again', () => kinds().join() === 'mail,wait')
+  // A split with its side way, which has a letter of its own in the copy; put into itself, it stays.
+  await add('Add after Wait 2 days', 'Split')
+  await add(/^Add after Split by lot: 2 ways, B/, 'Mail')
+  await until('it has a side way', () => kinds().join() === 'mail,wait,split,mail')
+  await step(/^Split by lot/).click()
+  await page().keyboard.press('Control+x')
+  await add(/^Add after Split by lot: 2 ways, B/, 'Put here:')
+  await seen('It can’t be put into itself. Choose another place, with +.')
+  await page().keyboard.press('Escape')
+  await page().keyboard.press('Control+c')
+  await add(/^Add after Start/, 'Put here:')
+  await until('it is there twice', () => kinds().join() === 'split,mail,mail,wait,split,mail')
+  expect(new Set(mailingsOfMap(map())).size).toBe(3)
+  await page().keyboard.press('Delete')
+  await until('the copy is gone with its way', () => kinds().join() === 'mail,wait,split,mail')
   // Into another: with a letter of its own.
   const letterBefore = Object.values(map().steps).find(({ kind }) => kind === 'mail')
   await page()

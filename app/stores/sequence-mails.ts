@@ -1,8 +1,10 @@
 import type { Ref } from 'vue'
 import {
+  renamedBranch,
   stepsInOrder,
   wayName,
   withoutVersion,
+  type Branch,
   type MailStep,
   type NewStep,
   type Step,
@@ -22,23 +24,40 @@ export function sequenceMails(
   }
 
   /** The same mail with letters of its own, of each version; null where one of them could not be made. */
-  async function copyOfMail(step: MailStep): Promise<NewStep | null> {
-    const mailingId = await newLetter(step.mailingId)
+  async function copyOfMail(step: MailStep, nth = 1): Promise<NewStep | null> {
+    const mailingId = await newLetter(step.mailingId, 0, nth)
     if (mailingId === null) return null
     const versions = []
     for (const [n, { mailingId: of, share }] of (step.versions ?? []).entries()) {
-      const copy = await newLetter(of, n + 1)
+      const copy = await newLetter(of, n + 1, nth)
       if (copy === null) return null
       versions.push({ mailingId: copy, share })
     }
     return { ...step, mailingId, ...(versions.length && { versions }) }
   }
 
-  /** A mailing of the sequence’s own with a letter to begin with, a fresh one or that of another; null: it could not be made. */
-  async function newLetter(copyOf?: number, version = 0): Promise<number | null> {
+  /** The same steps under names of their own, each mail with letters of its own; null where one could not be made. */
+  async function copyOfBranch(branch: Branch): Promise<Branch | null> {
+    const copy = renamedBranch(branch, () => crypto.randomUUID())
+    const steps: Record<string, Step> = { ...copy.steps }
+    let nth = 0
+    for (const [id, step] of Object.entries(steps)) {
+      if (step.kind !== 'mail') continue
+      const own = await copyOfMail(step, ++nth)
+      if (!own) return null
+      steps[id] = { ...step, ...own } as Step
+    }
+    return { id: copy.id, steps }
+  }
+
+  /**
+   * A mailing of the sequence’s own with a letter to begin with, a fresh one or that of another; the `nth` of those that are
+   * put in together. Null: it could not be made.
+   */
+  async function newLetter(copyOf?: number, version = 0, nth = 1): Promise<number | null> {
     const { id, name, map } = sequence.value!
     const many = stepsInOrder(map).filter(({ step }) => step.kind === 'mail').length
-    const named = version ? `version ${wayName(version)}` : `mail ${many + 1}`
+    const named = version ? `version ${wayName(version)}` : `mail ${many + nth}`
     const body = { name: `${name.slice(0, 90)}, ${named}`, copyOf }
     return (await act<{ id: number }>(`/api/sequences/${id}/mails`, 'POST', body))?.id ?? null
   }
@@ -68,5 +87,5 @@ export function sequenceMails(
     return step?.kind === 'mail' ? step : null
   }
 
-  return { newMail, copyOfMail, addVersion, removeVersion }
+  return { newMail, copyOfBranch, addVersion, removeVersion }
 }

@@ -3,14 +3,16 @@ import type { LetterSender } from '~~/core/senders'
 import type { Field } from '~~/core/people'
 import { sequenceMails } from './sequence-mails'
 import {
-  canMove,
+  branchAt,
   changeStep as withStep,
   insertStep,
   joinAt,
-  moveStep,
+  moveBranch,
+  putBranch,
   removeStep,
   removeWay as withoutWay,
   stepsInOrder,
+  type Branch,
   type SequenceResults,
   type NewStep,
   type SequenceMap,
@@ -276,27 +278,30 @@ export const useSequence = defineStore('sequence', () => {
     missing.value = what.length ? { of, what } : null
   }
 
-  /** A step that is picked up, to be put elsewhere: here it moves, and is copied where it can't or in another sequence. */
-  const held = shallowRef<{ id: string; step: Step; from: number; moves: boolean } | null>(null)
+  /** A step that is picked up with its branch, to be put elsewhere: here it moves, and is copied in another sequence. */
+  const held = shallowRef<{ step: Step; branch: Branch; from: number; moves: boolean } | null>(null)
   function pickUp(id: string, moves: boolean) {
-    const step = sequence.value!.map.steps[id]
-    if (step) held.value = { id, step, from: sequence.value!.id, moves: moves && canMove(step) }
+    const { id: from, map } = sequence.value!
+    const step = map.steps[id]
+    if (step) held.value = { step, branch: branchAt(map, id), from, moves }
   }
-  /** Puts what is held in on a way. A copied mail has a letter of its own, which begins as the other's is now. */
+  /** Puts what is held in on a way. Copied mails have letters of their own, which begin as the others are now. */
   async function putHeld(spot: Spot) {
     const now = held.value
     const of = sequence.value!.id
     if (!now) return
+    const { id } = now.branch
     if (now.moves && now.from === of) {
+      const moved = moveBranch(sequence.value!.map, id, spot)
+      if (moved === sequence.value!.map)
+        return useNotices().say('It can’t be put into itself. Choose another place, with +.')
       held.value = null
-      return setAndChoose(moveStep(sequence.value!.map, now.id, spot), now.id)
+      return setAndChoose(moved, id)
     }
-    const { step } = now
-    const copied = step.kind === 'mail' ? await copyOfMail(step) : step
+    const copied = await copyOfBranch(now.branch)
     if (!copied || sequence.value?.id !== of) return
     held.value = null
-    const id = crypto.randomUUID()
-    await setAndChoose(insertStep(sequence.value.map, spot, id, copied), id)
+    await setAndChoose(putBranch(sequence.value.map, spot, copied), copied.id)
   }
 
   /** A side way comes together with the others at another step; null: at Finish. */
@@ -327,7 +332,7 @@ export const useSequence = defineStore('sequence', () => {
   async function changeStep(id: string, step: Step) {
     await set({ map: withStep(sequence.value!.map, id, step) })
   }
-  const { newMail, copyOfMail, addVersion, removeVersion } = sequenceMails(
+  const { newMail, copyOfBranch, addVersion, removeVersion } = sequenceMails(
     sequence,
     changeStep,
     undo,

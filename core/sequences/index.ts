@@ -3,7 +3,6 @@
  * somebody inside, without doing any of it.
  */
 export {
-  canMove,
   changeStep,
   emptyMap,
   goesRound,
@@ -13,7 +12,6 @@ export {
   mailingsOfMap,
   LONGEST_NOTE,
   MOST_HELD_OUT,
-  moveStep,
   readMap,
   removeStep,
   removeWay,
@@ -47,6 +45,7 @@ export type { Which } from './which'
 export { actNames, handable, OF_EVENT } from './steps/do'
 export { handHows } from './steps/kind'
 export type { Act, DoStep } from './steps/do'
+export { branchAt, moveBranch, putBranch, renamedBranch, type Branch } from './branches'
 export { MOST_GOAL_DAYS, type GoalStep } from './steps/goal'
 export { deedOf, happenings, readHappening } from './happening'
 export type { Happening } from './happening'
@@ -54,7 +53,7 @@ export { advance, enter, mailAhead } from './advance'
 export type { Advanced, Ending, Place } from './advance'
 export { askedByWaits, happeningsOf, rulesOf, withRules } from './rules'
 export { mapCautions, mapProblems } from './problems'
-export type { GoalResults, MapFigures, SequenceResults, SplitResults } from './results'
+export type { CloseMail, GoalResults, MapFigures, SequenceResults, SplitResults } from './results'
 export { isHeldOut, lotOf } from './lot'
 export { LONGEST_SPREAD, turnOf } from './resuming'
 export type { Resuming } from './resuming'

@@ -254,16 +254,3 @@ function withoutLost(before: SequenceMap, map: SequenceMap): SequenceMap {
 export function mailingsOfMap(map: SequenceMap): number[] {
   return stepsInOrder(map).flatMap(({ step }) => mailingsOfStep(step))
 }
-
-/**
- * The map with a step taken from where it is and put in on a way. Steps with ways of their own stay, since what hangs on them would be
- * lost; and so does one that is put where it is already.
- */
-export function moveStep(map: SequenceMap, id: string, spot: Spot): SequenceMap {
-  const step = map.steps[id]
-  if (!step || !canMove(step) || spot.step === id) return map
-  return insertStep(removeStep(map, id), spot, id, step)
-}
-
-/** Whether a step can be put elsewhere: one that leads on by one way. */
-export const canMove = (step: Step): boolean => waysOf(step).length === 1

@@ -39,6 +39,15 @@ export interface GoalResults {
   isForAll: boolean
 }
 
+/** Who is inside a sequence and gets other mail within a day of one of its own, as things stand. */
+export interface CloseMail {
+  people: number
+  /** By what else they get ("sequence 3", "mailing 4"): its name, and how many of them; most first. */
+  others: { of: string; name: string; people: number }[]
+  /** The first of them: when each gets the mail of the sequence, and when which other. */
+  some: { id: number; name: string; at: number; otherAt: number; of: string }[]
+}
+
 /** What is counted of a map. */
 export interface MapFigures {
   counts: { inside: number; finished: number; left: number; heldOut: number }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import {
   advance,
-  canMove,
+  branchAt,
   changeStep,
   emptyMap,
   enter,
@@ -14,12 +14,14 @@ import {
   mailingsOfMap,
   mapCautions,
   mapProblems,
-  moveStep,
+  moveBranch,
   openFrom,
   officeHours,
   readMap,
+  putBranch,
   removeStep,
   removeWay,
+  renamedBranch,
   rulesOf,
   sideWay,
   stepsInOrder,
@@ -214,23 +216,77 @@ test('a side way comes together with the others where it is told to, with the st
   expect(joinAt(apart, 'split', 1, 'goal')).toEqual(other)
 })
 
-test('a step that is moved is where it was put, and nothing else has changed its order', () => {
+test('a step that is moved is where it was put, with its branch, and nothing else has changed its order', () => {
   fc.assert(
     fc.property(someMap, fc.nat(), fc.nat(), (map, which, where) => {
-      const movable = stepsInOrder(map).filter((one) => canMove(one.step))
-      if (movable.length === 0) return
-      const { id } = movable[which % movable.length]!
+      const all = stepsInOrder(map)
+      if (all.length === 0) return
+      const { id } = all[which % all.length]!
       const spots = spotsOf(map)
       const spot = spots[where % spots.length]!
-      const moved = moveStep(map, id, spot)
+      const moved = moveBranch(map, id, spot)
+      if (spot.step !== null && spot.step in branchAt(map, id).steps) {
+        expect(moved).toBe(map)
+        return
+      }
       expect(Object.keys(moved.steps).sort()).toEqual(Object.keys(map.steps).sort())
       expect(goesRound(moved)).toBe(false)
       expect(stepsInOrder(moved)).toHaveLength(stepsInOrder(map).length)
-      if (spot.step !== id && spot.step !== null)
-        expect(waysOf(moved.steps[spot.step]!)[spot.way]!.next).toBe(id)
+      if (spot.step !== null) expect(waysOf(moved.steps[spot.step]!)[spot.way]!.next).toBe(id)
       expect(removeStep(moved, id)).toEqual(removeStep(map, id))
     }),
   )
+})
+
+test('a branch that is copied is put in whole, under other names, and what was there stays as it was', () => {
+  fc.assert(
+    fc.property(someMap, someMap, fc.nat(), fc.nat(), (from, to, which, where) => {
+      const all = stepsInOrder(from)
+      if (all.length === 0) return
+      const branch = branchAt(from, all[which % all.length]!.id)
+      const copy = renamedBranch(branch, (id) => `copy-${id}`)
+      const spots = spotsOf(to)
+      const map = putBranch(to, spots[where % spots.length]!, copy)
+      expect(readMap(JSON.parse(JSON.stringify(map)))).toEqual(map)
+      expect(goesRound(map)).toBe(false)
+      const many = stepsInOrder(to).length + Object.keys(branch.steps).length
+      expect(stepsInOrder(map)).toHaveLength(many)
+      expect(removeStep(map, copy.id)).toEqual(to)
+      expect(Object.keys(branchAt(map, copy.id).steps).sort()).toEqual(
+        Object.keys(copy.steps).sort(),
+      )
+    }),
+  )
+})
+
+test('a copied branch goes on where it was put, or to Finish past it, and asks for its own mails', () => {
+  const mail = (mailingId: number) => ({ kind: 'mail' as const, mailingId })
+  const clicked = { is: 'clicked' as const, mail: 'aside' }
+  let map = insertStep(emptyMap, null, 'end', mail(1))
+  map = insertStep(map, null, 'split', {
+    kind: 'split',
+    ways: [
+      { share: 300, next: null },
+      { share: 300, next: null },
+    ],
+  })
+  map = insertStep(map, { step: 'split', way: 1 }, 'aside', mail(2))
+  map = insertStep(map, { step: 'aside', way: 0 }, 'asks', {
+    kind: 'fork',
+    ways: [{ when: clicked, next: null }],
+  })
+  map = joinAt(map, 'split', 2, null)
+  const copy = renamedBranch(branchAt(map, 'split'), (id) => `${id}-2`)
+  const put = putBranch(map, { step: 'end', way: 0 }, copy)
+  const waysAt = (id: string) => waysOf(put.steps[id]!).map(({ next }) => next)
+  expect(Object.keys(copy.steps).sort()).toEqual(['aside-2', 'asks-2', 'split-2'])
+  expect([waysAt('end'), waysAt('split-2')]).toEqual([['split-2'], [null, 'aside-2', null]])
+  expect(put.steps['asks-2']).toMatchObject({ ways: [{ when: { mail: 'aside-2' } }] })
+  const before = putBranch(map, { step: null, way: 0 }, copy)
+  expect(waysOf(before.steps['split-2']!).map(({ next }) => next)).toEqual([
+    ...['split', 'aside-2', null],
+  ])
+  expect(waysOf(before.steps['asks-2']!).map(({ next }) => next)).toEqual(['split', 'split'])
 })
 
 test('a note stays with its step, and is stored with it', () => {

@@ -269,6 +269,7 @@ export const permissions = {
   'GET /api/sequences/[id]/way': read,
   'GET /api/sequences/[id]/moving': read,
   'GET /api/sequences/[id]/waiting': read,
+  'GET /api/sequences/[id]/close-mail': read,
   'GET /api/sequences/[id]/hand-overs': { least: 'editor' },
   'POST /api/sequences/[id]/hand-overs': editor('handed somebody over again'),
   'POST /api/sequences/[id]/split': editor('decided a split of a sequence'),

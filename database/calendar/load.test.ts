@@ -3,7 +3,7 @@ import { DAY, HOUR } from '../../core/time'
 import { startingLetter } from '../../core/letters'
 import { plainPlan } from '../../core/dispatch'
 import { emptyMap, insertStep } from '../../core/sequences'
-import { loadByDay, mailingsBetween, sequenceDays } from '.'
+import { closeMail, loadByDay, mailingsBetween, sequenceDays } from '.'
 import { daysBetween } from './days'
 import { claimSome, madeUpAccount, mailingOnItsWay, somebody } from '../made-up'
 import { addList, changeSubscription } from '../people'
@@ -163,6 +163,19 @@ test('a part that follows is on its own day, and a sequence’s mail on that of 
     ['24', 1, 0],
     ['26', 1, 0],
   ])
+  run(db, q.updateTable('mailings').set({ state: 'draft' }).where('id', '=', id))
+  // Beside a mailing that goes out within a day of its mail, and not beside one that stands still.
+  expect(closeMail(db, 1, now)).toEqual({ people: 0, others: [], some: [] })
+  const beside = plan(db, 'Beside', list, now + 2.5 * DAY)
+  expect(closeMail(db, 1, now)).toMatchObject({
+    people: 1,
+    others: [{ of: `mailing ${beside}`, name: 'Beside', people: 1 }],
+    some: [{ id: people[0], at: now + 3 * DAY, otherAt: now + 2.5 * DAY, of: 'Beside' }],
+  })
+  expect(closeMail(db, 2, now).people).toBe(0)
+  moveMailing(db, beside, ['scheduled'], 'draft')
+  expect(closeMail(db, 1, now).people).toBe(0)
+
   // Of the sequence alone, with what has gone out, and without what stands still.
   const [first] = db.sqlite.prepare('select id from mailings where sequence_id = 1').pluck().all()
   const got = { mailing_id: first as number, person_id: people[0]!, round: 0, state: 'accepted' }

@@ -36,7 +36,7 @@ import { sequenceById } from '../../database/sequences'
 import { sheetDays, sequencesOnSheet } from '../../cases/today'
 import { SHEET_SEQUENCES } from '../../core/results'
 import { readAccount } from '../../database/account'
-import { loadByDay, sequenceDays } from '../../database/calendar'
+import { closeMail, loadByDay, sequenceDays } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
@@ -143,6 +143,11 @@ export const questions = {
   /** How much mail each day brings to how many people. */
   load(db: Database, { from, to, now }: { from: Day; to: Day; now: number }) {
     return loadByDay(db, from, to, now)
+  },
+
+  /** Who is inside a sequence and gets other mail within a day of its own. */
+  closeMail(db: Database, { sequenceId, now }: { sequenceId: number; now: number }) {
+    return closeMail(db, sequenceId, now)
   },
 
   /** The mail of the sequences that the run sheet shows, by its days. */

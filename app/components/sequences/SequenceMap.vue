@@ -167,6 +167,30 @@ const edges = computed(() =>
 )
 const held = computed(() => (store.held ? stepWords(store.held.step, of.value) : null))
 const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : from, way })
+
+/** The step that is dragged, and the place it is over; Ctrl or Alt as it is let go: a copy of it is put there. */
+const dragged = ref<string | null>(null)
+const over = ref<string | null>(null)
+const keyOf = ({ from, way }: LaidEdge) => `${from} ${way}`
+function dragStart(event: DragEvent, id: string) {
+  event.dataTransfer!.effectAllowed = 'copyMove'
+  event.dataTransfer!.setData('text/plain', stopOf(id).words)
+  store.pickUp(id, true)
+  // What is dragged may not change in the middle of being taken up.
+  requestAnimationFrame(() => (dragged.value = id))
+}
+function drop(event: DragEvent, edge: LaidEdge) {
+  const id = dragged.value
+  dragged.value = over.value = null
+  if (id === null) return
+  if (event.ctrlKey || event.altKey) store.pickUp(id, false)
+  void store.putHeld(spotOf(edge))
+}
+/** Let go anywhere else, it stays where it is. */
+function dragEnd() {
+  if (dragged.value !== null) store.held = null
+  dragged.value = over.value = null
+}
 </script>
 
 <template>
@@ -208,6 +232,19 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
             @put="store.putHeld(spotOf(edge))"
             @add="store.addStep(spotOf(edge), $event)"
           />
+          <span
+            v-if="canDraw && dragged !== null"
+            class="absolute z-20 flex h-[84px] w-[200px] -translate-x-1/2 -translate-y-1/2 items-center"
+            :style="{ left: `${edge.at.left}px`, top: `${edge.at.top}px` }"
+            data-no-picture
+            :data-spot="edge.where"
+            @dragover.prevent="over = keyOf(edge)"
+            @dragleave="over === keyOf(edge) && (over = null)"
+            @drop.prevent="drop($event, edge)"
+            ><span
+              v-if="over === keyOf(edge)"
+              class="pointer-events-none w-full border-t-[3px] border-dashed border-brass-500"
+          /></span>
         </template>
         <template v-for="stop in stops" :key="stop.id">
           <span
@@ -235,6 +272,9 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
             }"
             :aria-pressed="stop.id === 'finish' ? undefined : store.chosen === stop.id"
             :title="stop.note ? `${stop.words}: ${stop.note}` : stop.words"
+            :draggable="canDraw && stop.id in of.map.steps"
+            @dragstart="dragStart($event, stop.id)"
+            @dragend="dragEnd"
             @click="stop.id !== 'finish' && (store.chosen = stop.id)"
           >
             <span class="block truncate font-semibold">{{ stop.words }}</span>
@@ -251,10 +291,17 @@ const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : f
         role="status"
       >
         <span class="truncate"
-          ><b>{{ held }}</b> {{ store.held!.moves ? 'moves' : 'is copied' }}: choose where, with
-          +.</span
+          ><b>{{ held }}</b> {{ store.held!.moves ? 'moves' : 'is copied' }}:
+          {{
+            dragged === null ? 'choose where, with +.' : 'let it go on a line; with Ctrl a copy.'
+          }}</span
         >
-        <button type="button" class="btn btn-sm flex-none" @click="store.held = null">
+        <button
+          v-if="dragged === null"
+          type="button"
+          class="btn btn-sm flex-none"
+          @click="store.held = null"
+        >
           Never mind
         </button>
       </p>

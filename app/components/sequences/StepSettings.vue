@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { canMove, LONGEST_NOTE, type Step } from '~~/core/sequences'
+import { LONGEST_NOTE, type Step } from '~~/core/sequences'
 
 /** What a step does, a note on it, moving and copying it, and taking it out. */
 const props = defineProps<{ id: string; step: Step }>()
 const store = useSequence()
+/** A step with side ways takes along what only those lead to. */
+const withWays = computed(() => ('ways' in props.step ? ', with its side ways' : ''))
 function setNote(words: string) {
   const { note: _, ...rest } = props.step
   const note = words.trim()
@@ -29,20 +31,18 @@ function setNote(words: string) {
       @taken="setNote($event)"
   /></label>
   <div class="mt-4 flex flex-wrap gap-2">
-    <template v-if="store.canChange">
-      <button
-        v-if="canMove(step)"
-        class="btn btn-sm"
-        title="Ctrl X, then + where it is to be"
-        @click="store.pickUp(id, true)"
-      >
-        Move
-      </button>
-    </template>
+    <button
+      v-if="store.canChange"
+      class="btn btn-sm"
+      :title="`Ctrl X, then + where it is to be${withWays}`"
+      @click="store.pickUp(id, true)"
+    >
+      Move
+    </button>
     <button
       v-may="'PUT /api/sequences/[id]'"
       class="btn btn-sm"
-      title="Ctrl C, then + where a copy is to be, in this sequence or another"
+      :title="`Ctrl C, then + where a copy is to be, in this sequence or another${withWays}`"
       @click="store.pickUp(id, false)"
     >
       Copy

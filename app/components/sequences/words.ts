@@ -412,7 +412,7 @@ export function stepFigures(
       }
     case 'goal':
       return {
-        about: `${happeningWords(step.when, of)}; ${step.out ? 'who does is out' : 'who does goes on from here'}`,
+        about: `${happeningWords(step.when, of)}; ${step.out ? 'who does is out' : step.ways ? 'who does goes a way of their own' : 'who does goes on from here'}`,
         count: `${count(passed(1))} reached`,
       }
     default:

@@ -102,6 +102,7 @@ useKeys((event) => {
   event.preventDefault()
   void (event.shiftKey ? store.redo() : store.undo())
 })
+const closeMail = useTemplateRef('closeMail')
 const drawn = useTemplateRef('drawn')
 /** The map as it is shown now, as a file. */
 async function takePicture(as: 'svg' | 'png') {
@@ -297,7 +298,7 @@ const about = computed(() => {
           </p>
         </section>
         <section
-          v-if="store.sequence.cautions.length"
+          v-show="store.sequence.cautions.length || closeMail?.isThere"
           class="border-b border-line px-4 py-3"
           aria-label="Marks"
         >
@@ -305,6 +306,7 @@ const about = computed(() => {
           <p v-for="one in store.sequence.cautions" :key="one" class="mt-1.5 flex gap-2">
             <MarkDot level="caution" class="mt-1 flex-none" /><span>{{ one }}</span>
           </p>
+          <CloseMail v-if="view === 'map'" ref="closeMail" :key="id" />
         </section>
         <RehearsalPanel v-if="view === 'rehearsal'" />
         <SequenceResults v-if="view === 'results'" :key="id" />
