@@ -29,7 +29,7 @@ const path = (key: string) => {
       <p>{{ sentence }}</p>
       <ul class="mt-0.5">
         <li v-for="other in answer.others" :key="other.of" class="flex gap-2">
-          <NuxtLink class="link min-w-0 truncate" :to="path(other.of)">{{
+          <NuxtLink class="link min-h-6 min-w-0 truncate" :to="path(other.of)">{{
             other.name
           }}</NuxtLink><span class="muted ml-auto">{{ count(other.people) }}</span>
         </li>
@@ -38,7 +38,7 @@ const path = (key: string) => {
         <summary class="link small min-h-6">Who</summary>
         <ul>
           <li v-for="one in answer.some" :key="one.id" class="mt-1">
-            <NuxtLink class="link block truncate" :to="`/people/${one.id}`">{{
+            <NuxtLink class="link block min-h-6 truncate" :to="`/people/${one.id}`">{{
               one.name
             }}</NuxtLink><span class="muted small"
               >{{ dayAndTime(one.at) }}, and “{{ one.of }}” {{ dayAndTime(one.otherAt) }}</span
