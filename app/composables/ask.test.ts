@@ -34,6 +34,35 @@ test('changes that come while one waits for an answer are one more question, not
   expect(server.sent).toHaveLength(2)
 })
 
+test('what is asked sparingly takes a tenth of the time, however often something changes', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] })
+  const path = () => '/api/size'
+  const { answer } = mountedBy(() => useAnswer<number>(path, { sparing: true }))
+  server.latest('/api/size').answer(1)
+  await settled()
+  const change = async () => {
+    useLive().changes++
+    await nextTick()
+  }
+  await change()
+  await vi.advanceTimersByTimeAsync(0)
+  expect(server.sent).toHaveLength(2)
+  // The answer takes a second, so the next is asked for nine seconds later.
+  await vi.advanceTimersByTimeAsync(1_000)
+  server.sent[1]!.answer(2)
+  await vi.advanceTimersByTimeAsync(0)
+  await change()
+  await vi.advanceTimersByTimeAsync(8_900)
+  await change()
+  expect(server.sent).toHaveLength(2)
+  await vi.advanceTimersByTimeAsync(200)
+  expect(server.sent).toHaveLength(3)
+  server.sent[2]!.answer(3)
+  await vi.advanceTimersByTimeAsync(0)
+  expect(answer.value).toBe(3)
+  vi.useRealTimers()
+})
+
 test('the answer to an older path is never shown', async () => {
   const id: Ref<number> = ref(1)
   const { answer } = mountedBy(() => useAnswer<string>(() => `/api/people/${id.value}`))

@@ -63,7 +63,12 @@ export function problemOf(error: unknown): Problem {
  */
 export function useAnswer<T, S = null>(
   path: () => string | null,
-  options: { live?: boolean; before?: () => S; after?: (got: T, before: S) => void } = {},
+  options: {
+    live?: boolean
+    sparing?: boolean
+    before?: () => S
+    after?: (got: T, before: S) => void
+  } = {},
 ) {
   const answer = shallowRef<T | null>(null)
   const problem = ref<string | null>(null)
@@ -104,10 +109,25 @@ export function useAnswer<T, S = null>(
     loading.value = true
     void load()
   })
+  /** What takes long to answer: no more than a tenth of the time is spent on it. */
+  let free = 0
+  let soon: ReturnType<typeof setTimeout> | undefined
+  function loadSparingly() {
+    soon ??= setTimeout(
+      async () => {
+        const began = performance.now()
+        await load()
+        soon = undefined
+        free = performance.now() + 9 * (performance.now() - began)
+      },
+      Math.max(0, free - performance.now()),
+    )
+  }
+  onUnmounted(() => clearTimeout(soon))
   if (options.live !== false)
     watch(
       () => live.changes,
-      () => void load(),
+      () => (options.sparing ? loadSparingly() : void load()),
     )
   onMounted(load)
   return { answer, problem, loading, reload: load }

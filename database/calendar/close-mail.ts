@@ -18,11 +18,17 @@ export function closeMail(db: Database, sequenceId: number, now: number): CloseM
   const own = new Map<number, number[]>()
   const besides: { person: number; at: number; of: string }[] = []
   eachMailAhead(db, now, now + AHEAD, (person, at, isHeld, sequence) => {
-    if (isHeld) return
-    if (sequence === sequenceId) own.set(person, [...(own.get(person) ?? []), at])
-    else besides.push({ person, at, of: `sequence ${sequence}` })
+    if (sequence !== sequenceId || isHeld) return
+    const theirs = own.get(person)
+    if (theirs) theirs.push(at)
+    else own.set(person, [at])
   })
   if (own.size === 0) return { people: 0, others: [], some: [] }
+  // Once more: only of those is kept what else they get.
+  eachMailAhead(db, now, now + AHEAD, (person, at, isHeld, sequence) => {
+    if (sequence !== sequenceId && !isHeld && own.has(person))
+      besides.push({ person, at, of: `sequence ${sequence}` })
+  })
   for (const mailing of comingMailings(db, now + AHEAD)) {
     const take = (person: number, at: number) => {
       if (own.has(person)) besides.push({ person, at, of: `mailing ${mailing.id}` })

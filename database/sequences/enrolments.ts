@@ -10,7 +10,7 @@ import {
 } from '../../core/sequences'
 import { bestHourOfEach } from '../mailings'
 import { isSuppressed, subscriptionState } from '../people'
-import { all, one, preparedOnce, q, transact, type Database } from '../query'
+import { all, each, one, preparedOnce, q, transact, type Database } from '../query'
 import { ownLimitsOf } from '../readers'
 import { recipientAdder } from '../sending'
 import { carryOut, passingBy } from './carry-out'
@@ -210,7 +210,7 @@ export function eachMailAhead(
     )
     .where(sql<boolean>`not exists (select 1 from set_aside as a where a.person_id = n.person_id)`)
   const ahead = new Map<string, ReturnType<typeof mailAhead>>()
-  for (const { sequence_id, person_id, version, step, due, state } of all(db, inside)) {
+  for (const { sequence_id, person_id, version, step, due, state } of each(db, inside)) {
     const key = `${sequence_id} ${version} ${step}`
     const mails = ahead.get(key) ?? mailAhead(mapOfVersion(db, sequence_id, version), step)
     ahead.set(key, mails)

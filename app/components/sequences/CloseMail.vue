@@ -5,10 +5,12 @@ import type { CloseMail } from '~~/core/sequences'
 const store = useSequence()
 const { dayAndTime } = useTimes()
 const of = computed(() => store.sequence!)
-const { answer } = useAnswer<CloseMail>(() =>
-  store.sequence && of.value.state === 'running' && of.value.counts.inside > 0
-    ? `/api/sequences/${of.value.id}/close-mail`
-    : null,
+const { answer } = useAnswer<CloseMail>(
+  () =>
+    store.sequence && of.value.state === 'running' && of.value.counts.inside > 0
+      ? `/api/sequences/${of.value.id}/close-mail`
+      : null,
+  { sparing: true },
 )
 defineExpose({ isThere: computed(() => (answer.value?.people ?? 0) > 0) })
 const sentence = computed(() => {

@@ -57,7 +57,9 @@ const placed = computed(() => {
       return { mailing, label, left, wide, row }
     })
 })
-const { answer: mail, problem } = useAnswer<SequenceDays[]>(() => '/api/today/sequences')
+const { answer: mail, problem } = useAnswer<SequenceDays[]>(() => '/api/today/sequences', {
+  sparing: true,
+})
 const LANE = 26
 /** A line for each sequence: its mail by days, once it is known. */
 const lanes = computed(() => {
