@@ -4,6 +4,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { expect, test } from 'vitest'
 import { dataOutById, listDataOuts, listDataSchedules } from '../database/exports'
 import { makeToken } from '../core/delivery'
+import { MESSAGES_SHOWN } from '../core/results'
 import { hourOf } from '../core/time'
 import { all, one, q } from '../database'
 import { totalsOf } from '../database/mailings'
@@ -16,6 +17,36 @@ import { until } from './installation'
 const { satchel, visitor, page, seen } = demoInBrowser(900)
 const idOf = (name: string) =>
   one(satchel.db, q.selectFrom('mailings').select('id').where('name', '=', name))!.id
+
+test('its messages stand one by one, by where they stand, and what is chosen has an address', async () => {
+  const id = idOf('Wind notes 46')
+  await page().goto(`${satchel.url}/results/${id}`)
+  const list = page().getByRole('region', { name: 'Messages, one by one' })
+  const rows = list.locator('tbody tr')
+  await rows.first().waitFor()
+  expect(await rows.count()).toBe(MESSAGES_SHOWN)
+  await list.getByRole('button', { name: 'Older' }).click()
+  await page().waitForURL(/offset=50/)
+  await list.getByRole('button', { name: 'Newer' }).waitFor()
+  // An answer that comes late is not shown as what was chosen since.
+  let letGo = () => {}
+  const held = new Promise<void>((go) => (letGo = go))
+  await page().route('**/messages?state=bounced*', async (route) => {
+    await held
+    await route.continue()
+  })
+  await list.getByLabel('Messages, one by one').selectOption('bounced')
+  await list.getByText('Looking…').waitFor()
+  expect(await rows.count()).toBe(0)
+  letGo()
+  const { bounced } = totalsOf(satchel.db, id)!
+  await until('those that bounced', async () => (await rows.count()) === bounced)
+  for (const row of await rows.allInnerTexts()) expect(row).toMatch(/\tBounced\t/)
+  await page().unroute('**/messages?state=bounced*')
+  await visitor.expectAccessible()
+  await page().reload()
+  await until('they are there again', async () => (await rows.count()) === bounced)
+})
 
 test('the data of a mailing comes out as a ZIP whose counts are those of the page', async () => {
   const id = idOf('Wind notes 46')

@@ -549,6 +549,8 @@ test('its results stand beside those held out; a split is decided and given back
   await visitor.expectAccessible()
   const csv = await page().request.get(`${satchel.url}/api/sequences/${basket}/results.csv`)
   expect((await csv.text()).split('\r\n')[1]).toMatch(/^1,Mail,Your basket is still here,on,\d+,/)
+  // How many reached its goal, and of it those led through and those held out.
+  expect(await csv.text()).toMatch(/,Goal,,reached it,\d+,,,,,,14(,\d+){5}\r\n/)
 })
 
 test('its results are of some alone, on the map too; until those are known, nothing of others is shown', async () => {

@@ -150,6 +150,7 @@ export const permissions = {
   'GET /api/mailings/[id]/drop-outs': read,
   'POST /api/mailings/[id]/duplicate': writer('made a copy of a mailing'),
   'GET /api/mailings/[id]/gap': read,
+  'GET /api/mailings/[id]/messages': read,
   'GET /api/mailings/[id]/happening': read,
   'GET /api/mailings/[id]/history': read,
   'GET /api/mailings/[id]/history/[version]': read,

@@ -19,6 +19,7 @@ export {
   variantCounts,
 } from './experiments'
 export { earlierSelf, earlierTotals, usualRates } from './earlier'
+export { messageCounts, messagesOf } from './messages'
 export { sequenceMails } from './of-sequences'
 export { resultsBy, sentLetters, waysToSplit } from './results-by'
 export {

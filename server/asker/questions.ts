@@ -32,9 +32,10 @@ import {
   happeningOf,
   countTruths,
 } from '../../database/mailings'
+import { messagesOf } from '../../database/results'
 import { sequenceById } from '../../database/sequences'
 import { sheetDays, sequencesOnSheet } from '../../cases/today'
-import { SHEET_SEQUENCES } from '../../core/results'
+import { SHEET_SEQUENCES, type MessagesAsked } from '../../core/results'
 import { readAccount } from '../../database/account'
 import { closeMail, loadByDay, sequenceDays } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
@@ -143,6 +144,11 @@ export const questions = {
   /** How much mail each day brings to how many people. */
   load(db: Database, { from, to, now }: { from: Day; to: Day; now: number }) {
     return loadByDay(db, from, to, now)
+  },
+
+  /** A mailing's messages one by one. */
+  messages(db: Database, { mailingId, asked }: { mailingId: number; asked: MessagesAsked }) {
+    return messagesOf(db, mailingId, asked)
   },
 
   /** Who is inside a sequence and gets other mail within a day of its own. */

@@ -278,6 +278,7 @@ const states: Record<string, string> = {
             </table>
           </template>
         </section>
+        <MessageList :mailing="id" />
       </div>
     </template>
   </div>

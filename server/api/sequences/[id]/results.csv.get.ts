@@ -1,5 +1,12 @@
 import { csvRow } from '~~/core/people'
-import { kindOfStep, mailingsOfStep, stepsInOrder, wayName, waysOf } from '~~/core/sequences'
+import {
+  kindOfStep,
+  mailingsOfStep,
+  stepsInOrder,
+  wayName,
+  waysOf,
+  type GoalResults,
+} from '~~/core/sequences'
 import { mailingsOfSequence, mapOfVersion, standingAt, trafficOf } from '~~/database/sequences'
 
 /**
@@ -12,7 +19,7 @@ export default defineEventHandler(async (event) => {
   const { id, version } = sequence
   const which = roundsOf(event, sequence)
   const asked = { sequenceId: id, days: 14, which, now: clock() }
-  const { figures, replied } = await askLong(
+  const { figures, replied, goals } = await askLong(
     'sequenceResults',
     asked,
     `figures of sequence ${id} for ${me(event).user.id}`,
@@ -37,6 +44,10 @@ export default defineEventHandler(async (event) => {
         words: words || 'on',
         passed: [traffic[id]?.[way] ?? 0, way === 0 ? (standing[id] ?? 0) : ''],
       })),
+      // Who reached a goal goes no way of its own, where it has none.
+      ...(step.kind === 'goal' && !step.ways
+        ? [{ mailingId: null, words: 'reached it', passed: [traffic[id]?.[1] ?? 0, ''] }]
+        : []),
       // People go by a step, whichever version of its mail they get.
       ...versions.map((mailingId, n) => ({
         mailingId,
@@ -44,6 +55,7 @@ export default defineEventHandler(async (event) => {
         passed: ['', ''],
       })),
     ]
+    const goal = goals.find((one) => one.step === id)
     return lines.map(({ mailingId, words, passed }) => {
       const mail = mailingId === null ? undefined : mails.get(mailingId)
       return [
@@ -56,8 +68,20 @@ export default defineEventHandler(async (event) => {
               ...[mail?.accepted ?? 0, mail?.opened ?? 0, mail?.clicked ?? 0],
               replied[mailingId] ?? 'not measured',
             ]),
+        ...(words === 'reached it' && goal ? ofGoal(goal) : ['', '', '', '', '', '']),
       ].map(String)
     })
   })
-  return `\uFEFF${csvRow([...head, 'clicked', 'replied'])}${rows.map((row) => csvRow(row)).join('')}`
+  return `\uFEFF${csvRow([...head, 'clicked', 'replied', ...ofGoals])}${rows.map((row) => csvRow(row)).join('')}`
 })
+
+const ofGoals = ['within days', 'led', 'reached of them', 'money', 'held out', 'reached of those']
+
+/** What came of a goal within its days: of those led through, in minor units, and of those held out. */
+function ofGoal({ days, led, heldOut }: GoalResults) {
+  const hits = (rate: number, of: number) => Math.round(rate * of)
+  return [
+    ...[days, led.of, hits(led.reached.rate, led.of), led.money],
+    ...(heldOut ? [heldOut.of, hits(heldOut.lift.heldOut, heldOut.of)] : ['', '']),
+  ]
+}
