@@ -1,7 +1,7 @@
 import ICAL from 'ical.js'
 import { expect, test } from 'vitest'
 import type { Route } from 'playwright-core'
-import { addDays } from '../core/time'
+import { addDays, DAY } from '../core/time'
 import { one, q } from '../database'
 import { sheetDays } from '../cases/today'
 import { loadByDay, sequenceDays } from '../database/calendar'
@@ -156,6 +156,23 @@ test('today’s sheet has a line for each sequence, with its mail by days, and s
   const cells = line.locator('[title*=" to come"]')
   await cells.first().waitFor()
   await page().unroute('**/api/today/sequences')
+
+  // Days of a sheet that began on another day are not shown on this one.
+  await page().route('**/api/today/sequences', async (route) => {
+    const answer = await route.fetch()
+    const days = (await answer.json()) as { from: number }[]
+    await route.fulfill({
+      response: answer,
+      json: days.map((of) => ({ ...of, from: of.from - DAY })),
+    })
+  })
+  const answered = page().waitForResponse('**/api/today/sequences')
+  await page().reload()
+  await answered
+  await line.getByText('counting…').waitFor()
+  expect(await cells.count()).toBe(0)
+  await page().unroute('**/api/today/sequences')
+  await page().reload()
   const { id } = one(
     satchel.db,
     q.selectFrom('sequences').select('id').where('name', '=', 'First breeze'),

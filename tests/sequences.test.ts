@@ -87,7 +87,19 @@ test('who inside gets other mail within a day is said, with the mailing and by n
   await marks.getByText('Who', { exact: true }).click()
   await marks.locator(`a[href="/people/${person}"]`).waitFor()
   await visitor.expectAccessible()
+
+  // Beside another sequence, and while none is asked, the mark of this one does not stand.
+  await page().route('**/close-mail', () => {})
+  await page().getByRole('link', { name: /^Basket left behind/ }).click()
+  await page().waitForURL((url) => url.pathname !== `/sequences/${breeze}`)
+  await until('another is open', async () => {
+    const open = await page().getByLabel('Name of the sequence').inputValue()
+    return open === 'Basket left behind'
+  })
+  expect(await marks.getByText(/within a day of this/).count()).toBe(0)
+  await page().unroute('**/close-mail')
   moveMailing(satchel.db, close, ['scheduled'], 'draft')
+  await page().goto(`${satchel.url}/sequences/${breeze}`)
   await page().reload()
   await page().getByLabel('Name of the sequence').waitFor()
   await until('it is said no more', async () => (await link.count()) === 0)

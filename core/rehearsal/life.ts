@@ -46,7 +46,8 @@ export function lifeByChance(
   let left = Infinity
   const ordered = firstTime(luck, 'order', habits.orders, cameIn)
   return {
-    ...{ opened, clicked },
+    opened,
+    clicked,
     when(what) {
       switch (what.is) {
         case 'ordered':

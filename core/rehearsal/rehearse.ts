@@ -69,8 +69,11 @@ export function rehearse(
     const luck = mixed(mixed(seed, no), person.id)
     const cameIn = from + Math.floor(luckAt(luck, 0) * COMING)
     const life = lifeByChance(luck, habits[n]!, customs, cameIn, (what) => fitting(what, n))
+    // Literals with spreads take many times as long to make as plain ones, and this is made for everybody in every draw; so
+    // are a life and what a walk knows.
     const walker = {
-      ...{ zone: customs.zone, life },
+      zone: customs.zone,
+      life,
       fieldOf(field: string) {
         return person.fields[field]
       },

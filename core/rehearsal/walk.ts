@@ -48,7 +48,10 @@ export function walk(
     sharesOf() {
       return null
     },
-    ...{ lot, zone, fieldOf, bestHour },
+    lot,
+    zone,
+    fieldOf,
+    bestHour,
   }
   let place = enter(map, from, walker)
   if (place === null) return { inside: null, at: from, ended: { state: 'finished', why: null } }

@@ -35,9 +35,11 @@ interface StandingRate {
   over: boolean
 }
 
-/** The mail of a sequence, by days from the first of the sheet: what was accepted, and what is to come as things stand. */
+/** The mail of a sequence, by days from one on: what was accepted, and what is to come as things stand. */
 export interface SequenceDays {
   id: number
+  /** When the first of the days begins, UTC ms: another sheet begins on another. */
+  from: number
   sent: number[]
   coming: number[]
 }

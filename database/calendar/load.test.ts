@@ -192,6 +192,9 @@ test('a part that follows is on its own day, and a sequence’s mail on that of 
       one.sent.join(' '),
       one.coming.join(' '),
     ])
+  // It says which day is its first.
+  const [none] = sequenceDays(db, [7], { from: '2026-11-21', to: '2026-11-26' }, now)
+  expect(none!.from).toBe(Date.UTC(2026, 10, 21))
   expect(of([1])).toEqual([[1, '1 0 0 0 0 0', '0 0 1 1 0 1']])
   expect(of([7])).toEqual([[7, '0 0 0 0 0 0', '0 0 0 0 0 0']])
   expect(of([])).toEqual([])

@@ -5,13 +5,15 @@ import type { CloseMail } from '~~/core/sequences'
 const store = useSequence()
 const { dayAndTime } = useTimes()
 const of = computed(() => store.sequence!)
-const { answer } = useAnswer<CloseMail>(
+const { answer: last, loading } = useAnswer<CloseMail>(
   () =>
     store.sequence && of.value.state === 'running' && of.value.counts.inside > 0
       ? `/api/sequences/${of.value.id}/close-mail`
       : null,
   { sparing: true },
 )
+/** Nothing while it is not asked, or another sequence's is not known yet. */
+const answer = computed(() => (loading.value ? null : last.value))
 defineExpose({ isThere: computed(() => (answer.value?.people ?? 0) > 0) })
 const sentence = computed(() => {
   const many = answer.value?.people ?? 0

@@ -65,7 +65,9 @@ const LANE = 26
 const lanes = computed(() => {
   const top = 36 + rows.value * 38 + 8
   return props.today.sequences.slice(0, SHEET_SEQUENCES).map((sequence, row) => {
-    const of = mail.value?.find(({ id }) => id === sequence.id)
+    const isHere = ({ id, from }: SequenceDays) => id === sequence.id && from === props.today.from
+    // A sheet that began on another day is of no use to this one.
+    const of = mail.value?.find(isHere)
     const most = Math.max(1, ...(of ? [...of.sent, ...of.coming] : []))
     const cells = days.value.flatMap((day, n) => {
       const [sent, coming] = [of?.sent[n] ?? 0, of?.coming[n] ?? 0]
