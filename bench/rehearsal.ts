@@ -42,7 +42,7 @@ const audience: Audience = {
   customs: {
     ...{ zone: 'Europe/London', hoursAhead: 0, openDelay: 5 * HOUR, leaveOfOpen: 0.01 },
     hours: Array.from({ length: 24 }, (_, hour) => (hour < 6 ? 0.1 : 0.8)),
-    ...{ events: {}, inside: null, opens: [] },
+    ...{ events: {}, links: {}, quiet: null, cap: null, inside: null, opens: [] },
   },
 }
 

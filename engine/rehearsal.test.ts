@@ -1,9 +1,10 @@
 import { expect, test } from 'vitest'
 import { addressed } from '../core/delivery'
-import { walk, type Life } from '../core/rehearsal'
+import { linkIn, walk, type Life } from '../core/rehearsal'
 import { emptyMap, insertStep, joinAt, type SequenceMap } from '../core/sequences'
-import { DAY, HOUR } from '../core/time'
+import { afterQuiet, DAY, HOUR, hourOf } from '../core/time'
 import { all, q, run } from '../database'
+import { readAccount } from '../database/account'
 import { madeUpAccount, somebody } from '../database/made-up'
 import { mailingById } from '../database/mailings'
 import { actRecorder } from '../database/sending'
@@ -22,6 +23,8 @@ import { madeUpEngine } from './made-up'
 import { runSequences } from './run-sequences'
 
 const { db, list } = madeUpAccount()
+const zone = readAccount(db)!.zone
+let letters: number[]
 const engine = madeUpEngine(db)
 
 /** What each does that is to be followed, and how long after coming in, in hours. */
@@ -33,7 +36,7 @@ const plans = [
   { event: 71 },
   { click: 71.5, event: 200 },
   { event: 90, order: 400 },
-  { click: 1, event: 2, order: 3 },
+  { click: 4, event: 5, order: 6 },
 ]
 type Plan = { click?: number; order?: number; event?: number }
 
@@ -55,7 +58,9 @@ function mapOf(first: number, second: number): SequenceMap {
     kind: 'fork',
     ways: [{ when: { is: 'did', event: 'booked' }, next: null }],
   })
-  map = insertStep(map, { step: 'fork', way: 1 }, 'again', { kind: 'mail', mailingId: second })
+  map = insertStep(map, { step: 'fork', way: 1 }, 'again', {
+    ...{ kind: 'mail', mailingId: second, full: { waitDays: 4 } },
+  })
   map = insertStep(map, 'fork', 'rest', { kind: 'wait', ms: 10 * DAY })
   return insertStep(map, 'rest', 'bought', {
     ...{ kind: 'goal', name: '', when: { is: 'ordered' }, out: true },
@@ -64,7 +69,19 @@ function mapOf(first: number, second: number): SequenceMap {
 
 test('what is rehearsed of a behaviour that is fixed is what the engine does, step by step', async () => {
   const url = 'https://galewright.example/forecast'
-  const began = engine.time.now
+  // At a full hour, at which quiet hours end, too.
+  const began = (engine.time.now = Math.ceil(engine.time.now / HOUR) * HOUR)
+  // Nobody gets the first at once, nor the second sooner than five days after it.
+  const [quiet, cap] = [{ from: hourOf(began, zone), to: (hourOf(began, zone) + 3) % 24 }, 5]
+  run(
+    db,
+    q
+      .updateTable('account')
+      .set({
+        ...{ quiet_from: quiet.from, quiet_to: quiet.to },
+        ...{ cap_mailings: 1, cap_days: cap },
+      }),
+  )
   run(db, q.insertInto('link_checks').values({ url, asked_at: 1, checked_at: began, status: 200 }))
   const id = addSequence(db, 'Followed', list, 0)
   const [first, second] = ['one', 'two'].map((name) => {
@@ -79,6 +96,7 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
     )
     return mailing
   })
+  letters = [first!, second!]
   const map = mapOf(first!, second!)
   changeSequence(db, sequenceById(db, id)!, { name: 'Followed', listId: list, map }, 1)
   expect(startSequence(db, sequenceById(db, id)!, began)).toBe(true)
@@ -104,6 +122,8 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
     }
     while (judgeActs(engine));
     while (await runSequences(engine));
+    const queued = q.updateTable('recipients').where('state', '=', 'queued')
+    run(db, queued.set({ state: 'accepted', accepted_at: at }))
   }
 
   const traffic: Record<string, number[]> = {}
@@ -112,7 +132,7 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
     const walked = walk(
       map,
       {
-        zone: 'Europe/London',
+        ...{ zone, quiet, cap: { mailings: 1, days: cap } },
         fieldOf: () => null,
         bestHour: () => 0,
         lot: () => 0,
@@ -153,6 +173,10 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
     rows.toSorted((a, b) => a.person - b.person || a.mailing - b.mailing)
   expect(inOrder(queued)).toEqual(inOrder(mails))
   expect(mails.length).toBeGreaterThan(plans.length)
+  const [hello, again] = letters.map((id) => mails.filter(({ mailing }) => mailing === id))
+  expect(new Set(hello!.map(({ at }) => at))).toEqual(new Set([afterQuiet(began, quiet, zone)]))
+  // Who booked came to it before there was room.
+  expect(again!.map(({ at }) => at - hello![0]!.at)).toEqual(again!.map(() => cap * DAY))
 
   function lifeOf({ click, order, event }: Plan): Life {
     const time = (hours?: number) => (hours === undefined ? Infinity : began + hours * HOUR)
@@ -181,6 +205,22 @@ test('the audience is who could come in, with what they did and whether they fit
   expect(audience.people.map((one) => one.id)).not.toContain(stranger)
   expect(audience.people.reduce((sum, one) => sum + one.orders, 0)).toBe(4)
   expect(audience.fits[JSON.stringify(rule)]).toEqual(audience.people.map(() => true))
+  // Of the four who clicked in the first mail all clicked on its one link; nobody clicked in the second, which has one link.
+  const url = 'https://galewright.example/forecast'
+  const asked = insertStep(mapOf(letters[0]!, letters[1]!), 'pause', 'which', {
+    kind: 'fork',
+    ways: [
+      { when: { is: 'clicked', mail: null, link: url }, next: null },
+      { when: { is: 'clicked', mail: 'hello', link: `${url}/old` }, next: null },
+    ],
+  })
+  const links = (map: SequenceMap) =>
+    drawAudience(db, { sequenceId: id, listId: list, maps: [map] }, engine.time.now).customs.links
+  expect(links(asked)).toEqual({
+    ...{ [linkIn('hello', url)]: 1, [linkIn('again', url)]: 1 },
+    ...{ [linkIn('hello', `${url}/old`)]: 0, [linkIn('again', `${url}/old`)]: 0 },
+  })
+  expect(links(map)).toEqual({})
   const one = drawAudience(
     db,
     { sequenceId: id, listId: list, maps: [map], personId: stranger },

@@ -51,6 +51,9 @@ export const userInput = object({
   role,
 })
 
+/** An hour of the account’s clock; null: there are no quiet hours. */
+const quietHour = number().integer().min(0).max(23).nullable().default(null)
+
 export const accountInput = object({
   name: line(100).required('Write what your readers know you by.'),
   sender_name: line(100).required('Write who the letters come from.'),
@@ -76,6 +79,14 @@ export const accountInput = object({
     .min(1, 'At least 1.')
     .max(365, 'At most 365.')
     .default(7),
+  quiet_from: quietHour,
+  quiet_to: quietHour.when('quiet_from', ([from], hour) =>
+    from == null
+      ? hour.oneOf([null], 'Choose from when on, too.')
+      : hour
+          .nonNullable('Choose until when.')
+          .notOneOf([from], 'Choose another hour than the one they begin at.'),
+  ),
   callback_seconds: number()
     .integer('A whole number.')
     .min(0, 'At least 0.')

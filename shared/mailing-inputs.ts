@@ -53,6 +53,8 @@ export const rehearsalInput = object({
   map: mixed<object>().required(),
   listId: number().integer().positive().nullable().defined(),
   personId: number().integer().positive(),
+  /** Which version stands beside it; absent: the one that ran last. */
+  beside: number().integer().positive(),
 })
 
 /** By which way of a split everybody goes from now on; null: by its lot. */

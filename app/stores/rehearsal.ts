@@ -1,12 +1,18 @@
 import type { Audience, Rehearsal } from '~~/core/rehearsal'
-import { askedByWaits, happeningsOf, rulesOf, type SequenceMap } from '~~/core/sequences'
+import {
+  askedByWaits,
+  happeningsOf,
+  mailingsOfMap,
+  rulesOf,
+  type SequenceMap,
+} from '~~/core/sequences'
 import RehearseWorker from '~/workers/rehearse.worker?worker'
 import type { RehearsalAnswer, RehearsalAsked } from '~/workers/rehearse.worker'
 
-/** Whom the server drew, the version that ran last, and the time from which all are followed. */
+/** Whom the server drew, the version that stands beside the map, and the time from which all are followed. */
 interface Drawn {
   audience: Audience
-  last: SequenceMap | null
+  beside: { version: number; map: SequenceMap } | null
   now: number
 }
 
@@ -20,7 +26,9 @@ export const useRehearsal = defineStore('rehearsal', () => {
   const days = ref(60)
   const drawn = shallowRef<Drawn | null>(null)
   const rehearsal = shallowRef<Rehearsal | null>(null)
-  /** Of the version that ran last, with the same people and luck; null where it is the same map, or none ran. */
+  /** Which version stands beside the map; null: the one that ran last. */
+  const version = ref<number | null>(null)
+  /** Of that version, with the same people and luck; null where it is the same map, or none ran. */
   const before = shallowRef<Rehearsal | null>(null)
   const problem = ref('')
   /** Whether what is shown is of the map as it stands. */
@@ -32,20 +40,27 @@ export const useRehearsal = defineStore('rehearsal', () => {
   let worker: Worker | null = null
   const sequence = computed(() => useSequence().sequence)
 
-  /** Whether the map is that of the version that ran last, so that what came of it can stand beside. */
+  /** Whether the map is that of the version beside it. */
+  const isSame = computed(() => {
+    const beside = drawn.value?.beside
+    return beside != null && JSON.stringify(beside.map) === JSON.stringify(sequence.value?.map)
+  })
+  /** Whether it is that of the version that ran last, so that what came of it can stand beside. */
   const isAsItRan = computed(
-    () =>
-      drawn.value?.last != null &&
-      JSON.stringify(drawn.value.last) === JSON.stringify(sequence.value?.map),
+    () => isSame.value && drawn.value!.beside!.version === sequence.value?.versions[0]?.version,
   )
 
-  /** What of a map says whom to draw, and what must be known of them. */
+  /** What of a map says whom to draw, and what must be known of them; and which version stands beside. */
   const asks = computed(() => {
     const of = sequence.value
     if (!isOn.value || !of) return null
-    const events = happeningsOf(of.map).filter(({ is }) => is === 'did')
-    const waits = askedByWaits(of.map)
-    return JSON.stringify([of.id, of.listId, rulesOf(of.map), of.map.start.rule, events, waits])
+    const asked = happeningsOf(of.map)
+    const events = asked.filter(({ is }) => is === 'did')
+    const links = asked.filter((one) => one.is === 'clicked' && one.link)
+    // Where a link is asked for, it hangs on the letters in which it may stand.
+    const letters = links.length > 0 ? [links, mailingsOfMap(of.map)] : []
+    const people = [of.listId, rulesOf(of.map), of.map.start.rule, events, askedByWaits(of.map)]
+    return JSON.stringify([of.id, version.value, ...people, letters])
   })
 
   async function draw() {
@@ -55,8 +70,13 @@ export const useRehearsal = defineStore('rehearsal', () => {
     problem.value = ''
     isCurrent.value = false
     const { id, map, listId } = sequence.value!
+    const beside = version.value === null ? {} : { beside: version.value }
     try {
-      const got = await question<Drawn>(`/api/sequences/${id}/rehearsal`, { map, listId })
+      const got = await question<Drawn>(`/api/sequences/${id}/rehearsal`, {
+        map,
+        listId,
+        ...beside,
+      })
       if (mine !== asked || id !== sequence.value?.id) return
       drawn.value = got
       isDrawing = false
@@ -74,7 +94,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const of = sequence.value
     if (!isOn.value || !drawn.value || !of || isDrawing) return
     isCurrent.value = false
-    const { audience, last, now } = drawn.value
+    const { audience, beside, now } = drawn.value
     const rehearsing = { seed: seed.value, days: days.value, from: now }
     if (!worker) {
       worker = new RehearseWorker()
@@ -92,7 +112,7 @@ export const useRehearsal = defineStore('rehearsal', () => {
     const ask = {
       no: ++no,
       map: of.map,
-      against: isAsItRan.value ? null : last,
+      against: isSame.value ? null : (beside?.map ?? null),
       audience,
       rehearsing,
     }
@@ -121,5 +141,8 @@ export const useRehearsal = defineStore('rehearsal', () => {
     rehearsal.value = before.value = null
   }
 
-  return { isOn, seed, days, drawn, rehearsal, before, problem, isCurrent, isAsItRan, show, draw }
+  return {
+    ...{ isOn, seed, days, version, drawn, rehearsal, before, problem },
+    ...{ isCurrent, isSame, isAsItRan, show, draw },
+  }
 })

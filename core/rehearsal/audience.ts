@@ -1,5 +1,6 @@
-import type { Opens } from '../dispatch'
+import type { FrequencyCap, Opens } from '../dispatch'
 import type { Tier } from '../standing'
+import type { QuietHours } from '../time'
 
 /** Whom a sequence is rehearsed with: people drawn from those it would write to, and what is known of them. */
 export interface Audience {
@@ -34,6 +35,10 @@ export interface Customs {
   hours: readonly number[]
   /** When everybody opened mail lately, where the map asks for best hours. */
   opens: readonly Opens[]
+  /** In which hours of that clock sequences write nothing; null: in none. */
+  quiet: QuietHours | null
+  /** How much mail one gets at most; null: as much as there is. */
+  cap: FrequencyCap | null
   /** How many hours that clock is ahead of UTC. */
   hoursAhead: number
   /** How long a mail lies unopened, of those that are opened: the mean, ms. */
@@ -42,9 +47,14 @@ export interface Customs {
   leaveOfOpen: number
   /** By an event’s `deedOf`: how often somebody does it. */
   events: Readonly<Record<string, Often>>
+  /** By {@link linkIn}: of those who click in a mail, the share that clicks on a link that is asked for. */
+  links: Readonly<Record<string, number>>
   /** What those did who were inside before; null where too few were. */
   inside: { orders: Soon; open: number; clickOfOpen: number } | null
 }
+
+/** Names a link to an address in the mail of a step. */
+export const linkIn = (mail: string, url: string): string => `${mail} ${url}`
 
 /** At any time alike, so often a day; or as those do who came in. */
 export type Often = { perDay: number } | Soon

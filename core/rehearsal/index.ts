@@ -2,6 +2,7 @@
  * Rehearsal: people drawn from the real audience walk through a sequence’s map in virtual time, each with a life by chance
  * that is estimated from what they did so far. Nothing is sent, and nothing is kept.
  */
+export { linkIn } from './audience'
 export type { Audience, Customs, Drawn, Often, Soon } from './audience'
 export { habitsOf } from './habits'
 export type { Habits } from './habits'

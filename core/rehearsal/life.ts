@@ -1,6 +1,6 @@
 import { deedOf, type Happening } from '../sequences'
 import { DAY, HOUR, MINUTE } from '../time'
-import type { Customs, Often } from './audience'
+import { linkIn, type Customs, type Often } from './audience'
 import type { Habits } from './habits'
 import { luckAt, luckOf } from './luck'
 
@@ -45,6 +45,16 @@ export function lifeByChance(
   let events: Map<string, number> | undefined
   let left = Infinity
   const ordered = firstTime(luck, 'order', habits.orders, cameIn)
+  /** When they click on a link to an address, in one mail or in any. */
+  function clickedOn(url: string, mail: string | null): number {
+    let first = Infinity
+    for (const [step, at] of clicked) {
+      if ((mail !== null && mail !== step) || at >= first) continue
+      const name = linkIn(step, url)
+      if (luckAt(luckOf(luck, `link ${name}`), 0) < (customs.links[name] ?? 0)) first = at
+    }
+    return first
+  }
   return {
     opened,
     clicked,
@@ -57,6 +67,8 @@ export function lifeByChance(
         case 'opened':
         case 'clicked': {
           const times = what.is === 'opened' ? opened : clicked
+          if (what.is === 'clicked' && what.link !== undefined)
+            return clickedOn(what.link, what.mail)
           return what.mail === null ? earliest(times) : (times.get(what.mail) ?? Infinity)
         }
         case 'fits':
@@ -114,7 +126,7 @@ function earliest(times: ReadonlyMap<string, number>): number {
 }
 
 /** A time until something that comes once in so long, ms. */
-const waitFor = (mean: number, luck: number) => -Math.log(1 - luck) * mean
+export const waitFor = (mean: number, luck: number) => -Math.log(1 - luck) * mean
 
 /** More draws than this are not worth what they mend. */
 const TRIES = 6

@@ -1,6 +1,6 @@
 import { deedOf, drawnAt, lotFor, type SequenceMap } from '../sequences'
 import { readingHour, type Opens } from '../dispatch'
-import { DAY, HOUR, MINUTE } from '../time'
+import { DAY, HOUR, MINUTE, type QuietHours } from '../time'
 import type { Drawn } from './audience'
 import type { Life } from './life'
 import { walk, type Walked } from './walk'
@@ -12,6 +12,8 @@ export type Reaction = 'nothing' | 'opens' | 'clicks' | 'orders' | 'unsubscribes
 export interface Decisions {
   /** By the step of a mail. */
   reactions: Readonly<Record<string, Reaction>>
+  /** By the step of a mail that they click in: on the link to which address. Absent: on every one that is asked for. */
+  links?: Readonly<Record<string, string>>
   /** By an event’s `deedOf`: so many days after they came in. */
   events: Readonly<Record<string, number>>
   /** By a split, or a mail with versions: on which way, or version, they fall. Absent: the first. */
@@ -36,12 +38,15 @@ const LONGEST = 4_000 * DAY
 export function walkOne(
   map: SequenceMap,
   decisions: Decisions,
-  person: { zone: string } & Pick<Drawn, 'fields' | 'opens'> & { everybody: readonly Opens[] },
+  person: { zone: string; quiet?: QuietHours | null } & Pick<Drawn, 'fields' | 'opens'> & {
+      everybody: readonly Opens[]
+    },
   from: number,
 ): { passed: Passing[]; walked: Walked } {
   const passed: Passing[] = []
   const walker = {
     zone: person.zone,
+    quiet: person.quiet ?? null,
     fieldOf: (field: string) => person.fields[field],
     bestHour: (zone: string) => readingHour(person.opens, person.everybody, zone),
     lot(id: string) {
@@ -57,7 +62,7 @@ export function walkOne(
   return { passed, walked }
 }
 
-function lifeAsSaid({ reactions, events, fits }: Decisions, cameIn: number): Life {
+function lifeAsSaid({ reactions, links = {}, events, fits }: Decisions, cameIn: number): Life {
   const opened = new Map<string, number>()
   const clicked = new Map<string, number>()
   let ordered = Infinity
@@ -66,11 +71,17 @@ function lifeAsSaid({ reactions, events, fits }: Decisions, cameIn: number): Lif
     events[event] === undefined ? Infinity : cameIn + events[event] * DAY
   const first = (times: Map<string, number>, mail: string | null) =>
     mail === null ? Math.min(Infinity, ...times.values()) : (times.get(mail) ?? Infinity)
+  /** When they click on a link to an address, in one mail or in any. */
+  function clickedOn(url: string, mail: string | null): number {
+    const isOn = (step: string) => links[step] === undefined || links[step] === url
+    return first(new Map([...clicked].filter(([step]) => isOn(step))), mail)
+  }
   return {
     when(what) {
       if (what.is === 'ordered') return ordered
       if (what.is === 'did') return did(deedOf(what))
       if (what.is === 'fits') return fits[JSON.stringify(what.rule)] ? -Infinity : Infinity
+      if (what.is === 'clicked' && what.link !== undefined) return clickedOn(what.link, what.mail)
       return first(what.is === 'opened' ? opened : clicked, what.mail)
     },
     next(after) {

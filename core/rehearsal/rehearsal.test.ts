@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { emptyMap, insertStep, type NewStep, type SequenceMap } from '../sequences'
 import { tiers } from '../standing'
 import { DAY, HOUR } from '../time'
-import { habitsOf, rehearse, together, walkOne, type Audience, type Drawn } from '.'
+import { habitsOf, linkIn, rehearse, together, walkOne, type Audience, type Drawn } from '.'
 
 const from = Date.UTC(2026, 2, 2, 9)
 const rehearsing = { seed: 7, from, days: 60 }
@@ -18,6 +18,9 @@ const audience: Audience = {
       openDelay: 4 * HOUR,
       leaveOfOpen: 0.02,
       events: { booked: { perDay: 0.05 } },
+      links: {},
+      quiet: null,
+      cap: null,
       inside: null,
       opens: [],
     },
@@ -108,6 +111,34 @@ test('who waits for a click goes on when they click, and others when the time is
   // A click after the time is over is too late.
   expect(clicked).toBeLessThanOrEqual(draw.clicked.s0!)
   expect(draw.clicked.s0!).toBeLessThan(draw.opened.s0!)
+})
+
+test('a click on one link is a click of as many as click on it, and not of all who click', () => {
+  const url = 'https://galewright.example/delta'
+  const asking = (link?: string, of: string | null = 's0') =>
+    line(mail(1), wait(5 * DAY), {
+      kind: 'fork',
+      ways: [{ when: { is: 'clicked', mail: of, ...(link && { link }) }, next: null }],
+    })
+  const customs = { ...audience.customs, links: { [linkIn('s0', url)]: 0.25 } }
+  const known = { ...audience, customs }
+  const all = Array.from({ length: 20 }, (_, no) => no)
+  const taken = (map: SequenceMap) =>
+    all.reduce((sum, no) => sum + (rehearse(map, known, rehearsing, no).traffic.s2![1] ?? 0), 0)
+  const clickers = taken(asking())
+  expect(clickers).toBeGreaterThan(500)
+  expect(taken(asking(url)) / clickers).toBeCloseTo(0.25, 1)
+  expect(taken(asking(url, null))).toBe(taken(asking(url)))
+  expect(taken(asking('https://galewright.example/other'))).toBe(0)
+
+  // One person clicks on the link that is said; where none is, on the one that is asked for.
+  const person = { zone: 'UTC', fields: {}, opens: [], everybody: [] }
+  const said = { reactions: { s0: 'clicks' as const }, events: {}, ways: {}, fits: {} }
+  const way = (links?: Record<string, string>) =>
+    walkOne(asking(url), { ...said, ...(links && { links }) }, person, from).passed.at(-1)!.way
+  expect([way(), way({ s0: url }), way({ s0: 'https://galewright.example/other' })]).toEqual([
+    1, 1, 0,
+  ])
 })
 
 test('two mails on one day are counted of whom they hit', () => {

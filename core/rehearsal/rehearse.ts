@@ -1,9 +1,9 @@
 import type { Happening, SequenceMap } from '../sequences'
 import { readingHour } from '../dispatch'
 import { DAY, HOUR } from '../time'
-import type { Audience } from './audience'
+import type { Audience, Drawn } from './audience'
 import { habitsOf, type Habits } from './habits'
-import { lifeByChance } from './life'
+import { lifeByChance, waitFor } from './life'
 import { luckAt, luckOf, mixed } from './luck'
 import { walk } from './walk'
 
@@ -73,6 +73,9 @@ export function rehearse(
     // are a life and what a walk knows.
     const walker = {
       zone: customs.zone,
+      quiet: customs.quiet,
+      cap: customs.cap,
+      otherMail: (until: number) => otherMail(luck, person, customs.cap!.days, cameIn, until),
       life,
       fieldOf(field: string) {
         return person.fields[field]
@@ -120,6 +123,25 @@ export function rehearse(
   draw.goal = goals.length
   draw.goalDays = goals.length ? goals.sort((a, b) => a - b)[goals.length >> 1]! : null
   return draw
+}
+
+/** When somebody got mail besides: as often as so far, at any time alike; from as long before they came in as a cap looks back. */
+function otherMail(
+  luck: number,
+  { sent, days }: Drawn,
+  before: number,
+  cameIn: number,
+  until: number,
+): number[] {
+  const times: number[] = []
+  if (sent === 0) return times
+  const own = luckOf(luck, 'other mail')
+  let at = cameIn - before * DAY
+  for (let n = 0; ; n++) {
+    at += waitFor((days / sent) * DAY, luckAt(own, n))
+    if (at > until) return times
+    times.push(at)
+  }
 }
 
 /** Rules are asked as people are now: nothing that the sequence does to them changes the answer. */

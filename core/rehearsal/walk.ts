@@ -1,10 +1,18 @@
 import { advance, enter, type ArrivalFacts, type Ending, type SequenceMap } from '../sequences'
-import { type Happening } from '../sequences'
+import type { Happening } from '../sequences'
+import { roomUnder, type FrequencyCap } from '../dispatch'
+import { afterQuiet, type QuietHours } from '../time'
 import type { Life } from './life'
 
 /** Somebody who walks through a map in virtual time. */
 export interface Walker extends ArrivalFacts {
   life: Life
+  /** When sequences write nothing; absent or null: they always may. */
+  quiet?: QuietHours | null
+  /** How much mail they get at most; absent or null: as much as there is. */
+  cap?: FrequencyCap | null
+  /** When they got other mail than this sequence's, up to a time, as far as a cap asks for it. Absent: they got none. */
+  otherMail?: (until: number) => readonly number[]
   /** Where they fall by lot at a step, from 0 up to but not including 1. */
   lot: (step: string) => number
 }
@@ -35,6 +43,7 @@ export function walk(
   let now = from
   let isOut = false
   const handed = new Set<string>()
+  const mailed: number[] = []
   const facts = {
     subscribed: true,
     suppressed: false,
@@ -47,6 +56,13 @@ export function walk(
     },
     sharesOf() {
       return null
+    },
+    roomFrom() {
+      if (!walker.cap) return now
+      return roomUnder(walker.cap, [...mailed, ...(walker.otherMail?.(now) ?? [])], now)
+    },
+    quietUntil() {
+      return walker.quiet ? afterQuiet(now, walker.quiet, zone) : now
     },
     lot,
     zone,
@@ -62,6 +78,7 @@ export function walk(
     const { effects, next, ended, passed } = advance(map, place, facts, now)
     for (const effect of effects) {
       if (effect.is === 'mail') {
+        mailed.push(now)
         life.got(place.step, now)
         seen.mailed?.(place.step, effect.mailingId, now)
       }

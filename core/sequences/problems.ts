@@ -42,7 +42,7 @@ export function mapCautions(map: SequenceMap): string[] {
   const same = order.filter(({ step }) => {
     const ways = waysOf(step)
     return ways.length > 1 && ways.every(({ next }) => next === ways[0]!.next)
-  }).length
+  })
   const hasty = order.filter(({ id, step }) => {
     const { next } = step
     const then = next === null ? undefined : map.steps[next]
@@ -65,11 +65,11 @@ export function mapCautions(map: SequenceMap): string[] {
             : `${close} mails are followed by another within a day.`,
         ]
       : []),
-    ...(same > 0
+    ...(same.length > 0
       ? [
-          same === 1
-            ? 'All ways of a fork lead to the same step.'
-            : `All ways of ${same} forks lead to the same step.`,
+          same.length === 1
+            ? `All ways of a ${kindOfStep(same[0]!.step).name.toLowerCase()} lead to the same step.`
+            : `Of ${same.length} steps all ways lead to the same step.`,
         ]
       : []),
   ]

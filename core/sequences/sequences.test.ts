@@ -703,6 +703,9 @@ test('what a sequence lacks is said in sentences, and what may not be meant', ()
     ways: [{ when: { is: 'ordered' }, next: null }],
   })
   expect(mapCautions(forked)).toEqual(['All ways of a fork lead to the same step.'])
+  const reached = { kind: 'goal' as const, name: '', when: { is: 'ordered' as const }, out: false }
+  const own = insertStep(mail, 'hello', 'goal', { ...reached, ways: [{ next: null }] })
+  expect(mapCautions(own)).toEqual(['All ways of a goal lead to the same step.'])
 })
 
 test('a mail waits for room, is left out, or goes out all the same; who paused theirs is never mailed', () => {
@@ -730,7 +733,17 @@ test('a mail waits for room, is left out, or goes out all the same; who paused t
   for (const full of [undefined, 'skip', { waitDays: 2 }])
     expect(walks({ full }, paused)).toBe(NOW + DAY)
   expect(walks({ paused: 'skip' }, paused)).toEqual([0, 'finished'])
-  for (const bad of [{ full: 'past' }, { full: { waitDays: 0 } }, { paused: 'past' }])
+  // In quiet hours it waits for their end, unless it is told otherwise; who waited for room waits for that, too.
+  const quiet = { quietUntil: () => NOW + DAY / 2, roomFrom: () => NOW }
+  expect(walks({}, quiet)).toBe(NOW + DAY / 2)
+  expect(walks({ quiet: 'skip' }, quiet)).toEqual([0, 'finished'])
+  expect(walks({ quiet: 'past' }, quiet)).toEqual([1, 'finished'])
+  expect(walks({ full: { waitDays: 9 } }, quiet)).toBe(NOW + DAY / 2)
+  expect(walks({}, { quietUntil: () => NOW })).toEqual([1, 'finished'])
+  for (const bad of [
+    ...[{ full: 'past' }, { full: { waitDays: 0 } }, { paused: 'past' }],
+    { quiet: 'wait' },
+  ])
     expect(
       readMap({
         ...emptyMap,

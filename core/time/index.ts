@@ -21,4 +21,6 @@ export {
 export { anniversariesFrom, dayOf, isDay, nextDay, startOfDay } from './calendar'
 export type { Day } from './calendar'
 export { dateText, dayText, momentText, readDayText, readMomentText, readTimeText } from './typed'
+export { afterQuiet } from './quiet'
+export type { QuietHours } from './quiet'
 export { daysLater, monthOf, monthsLater } from './month'

@@ -1,5 +1,7 @@
 import { generateKeyPairSync, randomBytes } from 'node:crypto'
 import { defaultLetterhead, readLetterhead, type Letterhead } from '../../core/letters'
+import type { FrequencyCap } from '../../core/dispatch'
+import type { QuietHours } from '../../core/time'
 import { one, preparedOnce, q, run, type Database } from '../query'
 import { seal, unseal } from '../sealed'
 import { markOf } from '../versions'
@@ -20,12 +22,21 @@ export type AccountSettings = Pick<
   | 'pace_per_minute'
   | 'cap_mailings'
   | 'cap_days'
+  | 'quiet_from'
+  | 'quiet_to'
   | 'callback_seconds'
   | 'replies'
   | 'language'
 >
 
-type Usual = 'cap_mailings' | 'cap_days' | 'callback_seconds' | 'replies' | 'language'
+type Usual =
+  | 'cap_mailings'
+  | 'cap_days'
+  | 'quiet_from'
+  | 'quiet_to'
+  | 'callback_seconds'
+  | 'replies'
+  | 'language'
 
 /** The account, or null before the first visit. */
 export function readAccount(db: Database): Account | null {
@@ -49,11 +60,17 @@ export function paceOf(db: Database): number | null {
 }
 
 /** How much mail one person gets at most; null: as much as there is. */
-export function frequencyCap(db: Database): { mailings: number; days: number } | null {
+export function frequencyCap(db: Database): FrequencyCap | null {
   const row = one(db, q.selectFrom('account').select(['cap_mailings', 'cap_days']))
   return row && row.cap_mailings !== null
     ? { mailings: row.cap_mailings, days: row.cap_days }
     : null
+}
+
+/** When sequences write nothing, by the account's clock; null: they always may. */
+export function quietHours(db: Database): QuietHours | null {
+  const row = one(db, q.selectFrom('account').select(['quiet_from as from', 'quiet_to as to']))
+  return row && row.from !== null && row.to !== null ? { from: row.from, to: row.to } : null
 }
 
 /** A private key for DKIM, as PEM: RSA with 2048 bits (RFC 8301). */
@@ -75,6 +92,8 @@ export function createAccount(
     q.insertInto('account').values({
       cap_mailings: null,
       cap_days: 7,
+      quiet_from: null,
+      quiet_to: null,
       ...settings,
       id: 1,
       letterhead: JSON.stringify({ ...defaultLetterhead, ...letterhead }),
@@ -98,13 +117,16 @@ export function settingsOf(account: Account) {
     pace_per_minute,
     cap_mailings,
     cap_days,
+    quiet_from,
+    quiet_to,
     callback_seconds,
     replies,
     language,
   } = account
   const settings = {
     ...{ name, zone, currency, sender_name, sender_address, postal_address },
-    ...{ pace_per_minute, cap_mailings, cap_days, callback_seconds, replies, language },
+    ...{ pace_per_minute, cap_mailings, cap_days, quiet_from, quiet_to },
+    ...{ callback_seconds, replies, language },
   }
   return { ...settings, version: markOf(settings) }
 }

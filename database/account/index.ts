@@ -5,6 +5,7 @@
 export {
   createAccount,
   frequencyCap,
+  quietHours,
   paceOf,
   newDkimKey,
   readAccount,

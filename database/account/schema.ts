@@ -23,6 +23,9 @@ export interface AccountTables {
     /** At most so many mailings in so many days to one person; null: no cap. */
     cap_mailings: number | null
     cap_days: number
+    /** Hours of the account’s clock from which up to which sequences write nothing; null: none. */
+    quiet_from: number | null
+    quiet_to: number | null
     /** A mailing that was sent off can be called back for so long, seconds of the host's clock. */
     callback_seconds: Generated<number>
     /** Where replies go: kept here and passed on, or to the sender's address, past us. */

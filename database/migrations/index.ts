@@ -43,6 +43,7 @@ import { handOvers } from './0041-hand-overs'
 import { resuming } from './0042-resuming'
 import { keptSequences } from './0043-kept-sequences'
 import { labels } from './0044-labels'
+import { quietHours } from './0045-quiet-hours'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -93,6 +94,7 @@ export const migrations: readonly Step[] = [
   resuming,
   keptSequences,
   labels,
+  quietHours,
 ]
 
 /**

@@ -12,9 +12,11 @@ import { carriedSql, type Rule } from '../../core/segments'
 import { tierOf } from '../../core/standing'
 import { DAY, HOUR, hourOf } from '../../core/time'
 import { all, one, q, raw, type Database } from '../query'
+import { frequencyCap, quietHours } from '../account'
 import { everybodysOpens, opensOf } from '../mailings'
 import { askedAt, membersOf } from '../segments'
 import { zoneOf } from './entering'
+import { linkShares } from './link-shares'
 
 /** So many people stand for everybody. */
 const DRAWN = 2_000
@@ -151,6 +153,9 @@ function customsOf(
     openDelay: opens.length ? Math.max(60_000, delay / opens.length) : 6 * HOUR,
     leaveOfOpen: leaveOfOpen(db),
     opens: maps.some((map) => askedByWaits(map).bestHour) ? everybodysOpens(db, now) : [],
+    links: linkShares(db, maps),
+    quiet: quietHours(db),
+    cap: frequencyCap(db),
     inside: insideOf(db, sequenceId, now),
     events: Object.fromEntries(
       [...deeds].map(([deed, what]) => [deed, oftenOf(db, sequenceId, what, within, now)]),

@@ -8,6 +8,8 @@ import {
   type Place,
   type SequenceMap,
 } from '../../core/sequences'
+import { afterQuiet } from '../../core/time'
+import { quietHours } from '../account'
 import { bestHourOfEach } from '../mailings'
 import { isSuppressed, subscriptionState } from '../people'
 import { all, each, one, preparedOnce, q, transact, type Database } from '../query'
@@ -57,6 +59,8 @@ export function advanceDue(db: Database, now: number): number {
     const happened = happeningsAt(db, now)
     const shares = sharesNow(db)
     const room = roomAt(db, now)
+    const quiet = quietHours(db)
+    const quietUntil = quiet ? afterQuiet(now, quiet, zone) : now
     const fields = fieldsOfEach(db)
     const bestHour = bestHourOfEach(db, now)
     const mails = recipientAdder(db, now)
@@ -87,6 +91,9 @@ export function advanceDue(db: Database, now: number): number {
         },
         roomFrom() {
           return room(person_id)
+        },
+        quietUntil() {
+          return quietUntil
         },
         holds(what: Happening, within?: number) {
           return asks(what, within)

@@ -1,3 +1,4 @@
+import { roomUnder } from '../../core/dispatch'
 import { DAY } from '../../core/time'
 import { frequencyCap } from '../account'
 import { all, q, type Database } from '../query'
@@ -14,17 +15,14 @@ export function roomAt(db: Database, now: number) {
     const limits = [cap, oneInDays === null ? null : { mailings: 1, days: oneInDays }]
     return Math.max(
       now,
-      ...limits.map((limit) => (limit ? roomUnder(db, person, limit, now) : now)),
+      ...limits.map((limit) =>
+        limit ? roomUnder(limit, mailTimes(db, person, limit.days, now), now) : now,
+      ),
     )
   }
 }
 
-function roomUnder(
-  db: Database,
-  person: number,
-  { mailings, days }: { mailings: number; days: number },
-  now: number,
-): number {
+function mailTimes(db: Database, person: number, days: number, now: number): number[] {
   const sent = q
     .selectFrom('recipients')
     .select('accepted_at')
@@ -35,10 +33,5 @@ function roomUnder(
         eb('state', 'in', ['queued', 'claimed', 'deferred', 'uncertain']),
       ]),
     )
-  const times = all(db, sent)
-    .map(({ accepted_at }) => accepted_at ?? now)
-    .sort((a, b) => a - b)
-  // The mail that has to be so long ago before one more fits in.
-  const first = times.at(-mailings)
-  return first === undefined ? now : first + days * DAY
+  return all(db, sent).map(({ accepted_at }) => accepted_at ?? now)
 }

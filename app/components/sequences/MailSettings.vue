@@ -5,8 +5,9 @@ import { MOST_WAIT_DAYS, type MailStep } from '~~/core/sequences'
 const props = defineProps<{ id: string; step: MailStep }>()
 const store = useSequence()
 const change = (over: Partial<MailStep>) => {
-  const { full, paused, ...rest } = { ...props.step, ...over }
-  void store.changeStep(props.id, { ...rest, ...(full && { full }), ...(paused && { paused }) })
+  const { full, paused, quiet, ...rest } = { ...props.step, ...over }
+  const chosen = { ...(full && { full }), ...(paused && { paused }), ...(quiet && { quiet }) }
+  void store.changeStep(props.id, { ...rest, ...chosen })
 }
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 const whenFull = computed(() =>
@@ -21,6 +22,8 @@ function chooseFull(choice: string) {
     full: choice === 'wait' ? { waitDays: USUAL_WAIT } : choice === 'skip' ? 'skip' : undefined,
   })
 }
+const chooseQuiet = (choice: string) =>
+  change({ quiet: choice === 'skip' || choice === 'past' ? choice : undefined })
 function setDays(days: number) {
   if (Number.isFinite(days))
     change({ full: { waitDays: Math.round(Math.min(MOST_WAIT_DAYS, Math.max(1, days))) } })
@@ -74,6 +77,18 @@ const mail = computed(() => store.sequence!.mailings.find(({ id }) => id === pro
           @taken="setDays(Number($event))"
         />
         days, then it goes out</label
+      >
+      <label class="grid gap-1"
+        ><span class="muted small">In the account’s quiet hours</span>
+        <select
+          class="field field-sm"
+          :value="step.quiet ?? 'wait'"
+          @change="chooseQuiet(value($event))"
+        >
+          <option value="wait">waits until they are over</option>
+          <option value="past">goes out all the same</option>
+          <option value="skip">they go on without it</option>
+        </select></label
       >
       <label class="grid gap-1"
         ><span class="muted small">Who paused their mail</span>

@@ -21,6 +21,7 @@ const of = computed(() => store.sequence!)
 const reactions = reactive<Record<string, Reaction>>({})
 const events = reactive<Record<string, number>>({})
 const ways = reactive<Record<string, number>>({})
+const links = reactive<Record<string, string>>({})
 const fits = reactive<Record<string, boolean>>({})
 const reactionNames: Record<Reaction, string> = {
   nothing: 'does nothing',
@@ -75,9 +76,10 @@ const knowsHours = computed(
 const walked = computed(() =>
   walkOne(
     of.value.map,
-    { reactions, events, ways, fits },
+    { reactions, links, events, ways, fits },
     {
-      ...{ zone: session.zone, everybody: customs.value?.opens ?? [] },
+      ...{ zone: session.zone, quiet: customs.value?.quiet ?? null },
+      everybody: customs.value?.opens ?? [],
       ...(chosen.value?.audience.people[0] ?? { fields: {}, opens: [] }),
     },
     begins.value,
@@ -86,6 +88,20 @@ const walked = computed(() =>
 const stops = computed(() =>
   walked.value.passed.map((one) => ({ ...one, of: of.value.map.steps[one.step]! })),
 )
+/** The links of a mail that the map asks for, where they click in it. */
+function linksAsked(mail: string): string[] {
+  const isHere = (one: Happening): one is Extract<Happening, { is: 'clicked' }> =>
+    one.is === 'clicked' && (one.mail === null || one.mail === mail)
+  const asked = happeningsOf(of.value.map).flatMap((one) =>
+    isHere(one) && one.link ? [one.link] : [],
+  )
+  const clicks = reactions[mail] === 'clicks' || reactions[mail] === 'orders'
+  return clicks ? [...new Set(asked)] : []
+}
+function clickOn(mail: string, link: string) {
+  if (link === 'any') delete links[mail]
+  else links[mail] = link
+}
 /** Which version of a mail they get; the first, where the one that was chosen is gone. */
 const versionOf = (id: string, step: Step) =>
   (ways[id] ?? 0) < mailingsOfStep(step).length ? (ways[id] ?? 0) : 0
@@ -156,6 +172,20 @@ function setEvent(deed: string, days: string) {
             @change="reactions[stop.step] = value($event) as Reaction"
           >
             <option v-for="(name, key) in reactionNames" :key="key" :value="key">{{ name }}</option>
+          </select></label
+        >
+        <label v-if="linksAsked(stop.step).length" class="mt-1 block"
+          ><span class="sr-only">On which link they click</span>
+          <select
+            class="field field-sm w-full"
+            :value="links[stop.step] ?? 'any'"
+            @change="clickOn(stop.step, value($event))"
+          >
+            <option value="any">on every link that is asked for</option>
+            <option v-for="link in linksAsked(stop.step)" :key="link" :value="link">
+              on {{ link }}
+            </option>
+            <option value="">on another link</option>
           </select></label
         >
         <label v-if="stop.of.versions" class="mt-1 block"

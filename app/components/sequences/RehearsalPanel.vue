@@ -10,6 +10,7 @@ const choices = [
   { value: 'one' as const, name: 'One person' },
 ]
 const { rehearsal, before, drawn } = storeToRefs(rehearsing)
+const { date } = useTimes()
 const lengths = [14, 30, 60, 90, 180]
 
 const audience = computed(() => drawn.value?.audience)
@@ -45,6 +46,23 @@ const rows = computed(() => {
     }))
     .filter((_, n) => hasGoal.value || n > 1)
 })
+/** The version beside the map has an address. */
+const route = useRoute()
+watch(
+  () => Number(route.query.beside) || null,
+  (version) => (rehearsing.version = version),
+  { immediate: true },
+)
+const versions = computed(() => useSequence().sequence?.versions ?? [])
+const newest = computed(() => versions.value[0]?.version ?? null)
+const chosen = computed(() => rehearsing.version ?? newest.value)
+const besideName = computed(() => `version ${drawn.value?.beside?.version}`)
+const stands = computed(() => (useSequence().sequence?.state === 'running' ? 'runs' : 'ran'))
+function putBeside(version: number) {
+  const { beside: _, ...rest } = route.query
+  const query = version === newest.value ? {} : { beside: String(version) }
+  void goTo({ query: { ...rest, ...query } })
+}
 const weeks = computed(() => {
   const all = Math.max(1, rehearsal.value?.cameIn.middle ?? 1)
   const each = (rehearsal.value?.weeks ?? []).map(({ middle }) => middle / all)
@@ -95,6 +113,20 @@ const weeks = computed(() => {
           Draw again
         </button>
       </div>
+      <label v-if="newest !== null" class="mt-2 flex items-center gap-2"
+        ><span class="muted small">Beside</span>
+        <select
+          class="field field-sm"
+          :value="chosen"
+          @change="putBeside(Number(($event.target as HTMLSelectElement).value))"
+        >
+          <option v-for="one in versions" :key="one.version" :value="one.version">
+            version {{ one.version }},
+            {{ one.version === newest ? `as it ${stands}` : `of ${date(one.at)}` }}
+          </option>
+        </select>
+        <span v-if="rehearsing.isSame" class="muted small">the same map</span></label
+      >
       <template v-if="rehearsal && audience?.people.length">
         <table class="mt-3 w-full" :class="!rehearsing.isCurrent && 'opacity-50'">
           <caption class="sr-only">
@@ -104,7 +136,7 @@ const weeks = computed(() => {
             <tr class="small muted text-right">
               <th class="text-left font-normal"><span class="sr-only">Figure</span></th>
               <th class="text-right font-normal">now</th>
-              <th class="pl-2 text-right font-normal">as it ran</th>
+              <th class="pl-2 text-right font-normal whitespace-nowrap">{{ besideName }}</th>
             </tr>
           </thead>
           <tbody>
@@ -133,7 +165,7 @@ const weeks = computed(() => {
         <p class="muted small mt-2">
           Nobody gets mail by this. What each would do is estimated from what they and others like
           them did so far; under a figure stands what nine draws in ten lie between. Segments are
-          asked as people are now; quiet hours and caps are left out.
+          asked as people are now, and each comes in once.
         </p>
       </template>
     </template>

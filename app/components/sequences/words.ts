@@ -219,14 +219,12 @@ export function actWords(act: Act, of: Of): string {
       return `tag “${act.tag}”`
     case 'untag':
       return `take away “${act.tag}”`
-    case 'set': {
-      const field = of.fields.find(({ key }) => key === act.field)?.name ?? act.field
-      return act.value.trim() ? `set ${field} to ${act.value}` : `clear ${field}`
-    }
-    case 'add': {
-      const field = of.fields.find(({ key }) => key === act.field)?.name ?? act.field
-      return `add ${act.value} to ${field}`
-    }
+    case 'set':
+      return act.value.trim()
+        ? `set ${fieldName(act.field, of)} to ${act.value}`
+        : `clear ${fieldName(act.field, of)}`
+    case 'add':
+      return `add ${act.value} to ${fieldName(act.field, of)}`
     case 'start':
       return `let into ${of.others.find(({ id }) => id === act.sequenceId)?.name ?? 'another sequence'}`
     case 'stop':
@@ -245,6 +243,10 @@ export function actWords(act: Act, of: Of): string {
       return actNames[act satisfies never]
   }
 }
+
+/** What a field is called; one that is not chosen yet, or is gone, has no name. */
+const fieldName = (key: string, of: Of) =>
+  of.fields.find((field) => field.key === key)?.name ?? (key || 'a field')
 
 const hostOf = (url: string) => (URL.canParse(url) ? new URL(url).hostname : 'another program')
 

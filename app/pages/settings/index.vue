@@ -16,6 +16,8 @@ const { form, faults, busy, submit } = useForm(accountInput, {
   pace_per_minute: null,
   cap_mailings: null,
   cap_days: 7,
+  quiet_from: null,
+  quiet_to: null,
   callback_seconds: 10,
   replies: 'sender',
   language: 'en',
@@ -39,6 +41,8 @@ const keeper = keeperOf<Settings>(path, () => ({
     pace_per_minute: 'Pace, messages a minute',
     cap_mailings: 'To one person at most, mailings',
     cap_days: 'in so many days',
+    quiet_from: 'Quiet hours',
+    quiet_to: 'Quiet hours, until',
     callback_seconds: 'Can be called back for, seconds',
     replies: 'Replies go',
     language: 'Readers are spoken to in',
@@ -68,6 +72,12 @@ watch(form, () => {
   const now = keeper.shown()
   if (now && !isAlike(now, filled())) keeper.choose(filled())
 })
+const clockHours = Array.from({ length: 24 }, (_, hour) => `${String(hour).padStart(2, '0')}:00`)
+/** Quiet hours have both ends, or none. */
+function fillQuiet() {
+  if (form.quiet_from === null) form.quiet_to = null
+  else form.quiet_to ??= form.quiet_from === 7 ? 8 : 7
+}
 /** Who letters come from is changed by owners alone. */
 const mayChangeSender = computed(() => session.user?.role === 'owner')
 const draft = computed(() => keeper.state.value.mine !== null)
@@ -160,6 +170,27 @@ async function save() {
             min="1"
             max="365"
         /></FormField>
+        <FormField
+          id="quiet_from"
+          label="Quiet hours of sequences, from"
+          :fault="faults.quiet_from"
+          hint="What comes due in them waits for their end, unless a mail says otherwise. On the account’s clock."
+          ><select id="quiet_from" v-model="form.quiet_from" class="field" @change="fillQuiet">
+            <option :value="null">none</option>
+            <option v-for="(hour, n) in clockHours" :key="hour" :value="n">{{ hour }}</option>
+          </select></FormField
+        >
+        <FormField id="quiet_to" label="until" :fault="faults.quiet_to"
+          ><select
+            id="quiet_to"
+            v-model="form.quiet_to"
+            class="field"
+            :disabled="form.quiet_from === null"
+          >
+            <option v-if="form.quiet_from === null" :value="null">none</option>
+            <option v-for="(hour, n) in clockHours" :key="hour" :value="n">{{ hour }}</option>
+          </select></FormField
+        >
         <FormField
           id="pace"
           label="Pace, messages a minute"

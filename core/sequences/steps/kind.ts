@@ -20,6 +20,8 @@ export interface InsideFacts extends ArrivalFacts {
   pausedUntil: number | null
   /** From when on the frequency cap and their own wish leave room for one more mail, UTC ms. Absent: there is room now. */
   roomFrom?: () => number
+  /** When the quiet hours are over in which it is now, UTC ms; now, where it is none of them. Absent: there are none. */
+  quietUntil?: () => number
   /** Whether something holds for them now; `within`: whether it came to hold within so many ms of their coming in. */
   holds: (what: Happening, within?: number) => boolean
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */

@@ -12,6 +12,8 @@ export interface MailStep {
   judged?: Judged
   /** Where they had as much mail as the frequency cap or they themselves allow. Absent: it goes out all the same. */
   full?: WhenFull
+  /** In quiet hours: they go on without it, or it goes out all the same. Absent: it waits for their end. */
+  quiet?: 'skip' | 'past'
   /** Who paused their mail: they go on without it. Absent: it waits for the end of the pause. */
   paused?: 'skip'
   next: string | null
@@ -24,17 +26,19 @@ export const MOST_WAIT_DAYS = 30
 /** Nobody is mailed who paused their mail. Who waits stays before the step. */
 export const mail: StepKind<MailStep> = {
   name: 'Mail',
-  read({ mailingId, versions: others, judged: given, full: json, paused }) {
+  read({ mailingId, versions: others, judged: given, full: json, paused, quiet }) {
     if (!isMailing(mailingId)) return null
     const versions = others == null ? [] : readVersions(others, mailingId)
     const judged = readJudged(given)
     const full = json == null ? undefined : readFull(json)
+    if (quiet != null && quiet !== 'skip' && quiet !== 'past') return null
     if (!versions || !judged || full === null || (paused != null && paused !== 'skip')) return null
     return {
       ...{ kind: 'mail', mailingId },
       ...(versions.length && { versions, ...judged }),
       ...(full && { full }),
       ...(paused === 'skip' && { paused }),
+      ...(quiet && { quiet }),
     }
   },
   drawn: ({ versions = [] }) => versions,
@@ -42,7 +46,11 @@ export const mail: StepKind<MailStep> = {
     const { pausedUntil } = facts
     if (pausedUntil !== null && pausedUntil > now)
       return step.paused === 'skip' ? past : { stay: pausedUntil }
-    return held(step.full, facts, now, arrived) ?? goesOut(step, id, facts)
+    return (
+      held(step.full, facts, now, arrived) ??
+      hushed(step.quiet, facts, now) ??
+      goesOut(step, id, facts)
+    )
   },
 }
 
@@ -84,6 +92,17 @@ function held(
   if (full === 'skip') return past
   const until = Math.min(from, arrived + full.waitDays * DAY)
   return until > now ? { stay: until } : null
+}
+
+/** What comes of a mail in quiet hours; null where it is none of them, or where it goes past them. */
+function hushed(
+  quiet: MailStep['quiet'],
+  { quietUntil }: InsideFacts,
+  now: number,
+): CarriedOut | null {
+  const from = quiet !== 'past' && quietUntil ? quietUntil() : now
+  if (from <= now) return null
+  return quiet === 'skip' ? past : { stay: from }
 }
 
 const isMailing = (id: unknown): id is number => Number.isSafeInteger(id) && (id as number) > 0
