@@ -27,6 +27,7 @@ const held: Record<string, { exported: string | { not: string }; erased: 'delete
   orders: { exported: 'orders', erased: 'deleted' },
   events: { exported: 'events', erased: 'deleted' },
   notes: { exported: 'notes', erased: 'deleted' },
+  tasks: { exported: 'tasks', erased: 'deleted' },
   merged_people: { exported: { not: 'Numbers that are nobody’s any more.' }, erased: 'deleted' },
   webhook_calls: {
     exported: { not: 'Copies of what is given out as sign-ups.' },

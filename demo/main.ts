@@ -5,6 +5,7 @@ import { all, closeDatabase, openDatabase, q } from '../database'
 import { addApiToken } from '../database/imports'
 import { makeAccount } from './account'
 import { addDeeds } from './deeds'
+import { makeTasks } from './tasks'
 import { siteForms } from './site-forms'
 import { addTrialMailboxes } from './trial-mailboxes'
 import { publishedZone } from './zone'
@@ -29,6 +30,7 @@ await makeAccount(db, {
   passwordHash: await hashPassword(DEMO_PASSWORD),
 })
 addDeeds(db, Date.now())
+makeTasks(db, option('now', Date.now()))
 addTrialMailboxes(db, Number(process.env.WORLD_IMAP_PORT || 4543), option('now', Date.now()))
 const { token } = addApiToken(db, 'Practice shop', option('now', Date.now()))
 const customers = all(db, q.selectFrom('people').select('normal').orderBy('id').limit(50_000))

@@ -75,12 +75,10 @@ test('what is rehearsed of a behaviour that is fixed is what the engine does, st
   const [quiet, cap] = [{ from: hourOf(began, zone), to: (hourOf(began, zone) + 3) % 24 }, 5]
   run(
     db,
-    q
-      .updateTable('account')
-      .set({
-        ...{ quiet_from: quiet.from, quiet_to: quiet.to },
-        ...{ cap_mailings: 1, cap_days: cap },
-      }),
+    q.updateTable('account').set({
+      ...{ quiet_from: quiet.from, quiet_to: quiet.to },
+      ...{ cap_mailings: 1, cap_days: cap },
+    }),
   )
   run(db, q.insertInto('link_checks').values({ url, asked_at: 1, checked_at: began, status: 200 }))
   const id = addSequence(db, 'Followed', list, 0)

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import { sequenceProblems } from '../cases/sequences'
 import { emptyMap, insertStep, mapProblems, readMap, type Act } from '../core/sequences'
 import { madeUpAccount, somebody } from '../database/made-up'
 import {
@@ -8,6 +9,7 @@ import {
   everythingKnown,
   readerById,
   suppress,
+  tasksOf,
   valuesOf,
 } from '../database/people'
 import {
@@ -111,6 +113,51 @@ test('a step takes people out of another sequence, and writes a note on them', a
   })
 })
 
+test('a step gives the team a task about who comes by, due some days later on the account’s calendar', async () => {
+  const to = 'wren@galewright.example'
+  const id = running('Calls', [
+    { is: 'task', text: 'Ring them', days: 2, to },
+    { is: 'task', text: 'Look at it', days: 0, to: '' },
+  ])
+  // On the account's calendar it is July already.
+  engine.time.now = Date.parse('2027-06-30T23:30:00Z')
+  const una = somebody(db, 'una', { list, now: engine.time.now })
+  enrolPerson(db, id, una, engine.time.now)
+  await settle()
+  await settle()
+  const by = 'Calls'
+  expect(tasksOf(db, una)).toMatchObject([
+    { text: 'Look at it', due: '2027-07-01', for: null, by, done: null },
+    { text: 'Ring them', due: '2027-07-03', for: to, by, done: null },
+  ])
+})
+
+test('a field that is gone, or holds something else, is said before a step sets it or adds to it', () => {
+  addField(db, { key: 'visits', name: 'Visits', kind: 'number' })
+  addField(db, { key: 'port', name: 'Port', kind: 'text' })
+  const lacks = (act: Act) => {
+    const id = addSequence(db, 'Sets', list, 0)
+    const map = insertStep(emptyMap, null, 'do', { kind: 'do', acts: [act] })
+    changeSequence(db, sequenceById(db, id)!, { name: 'Sets', listId: list, map }, 1)
+    return sequenceProblems(db, sequenceById(db, id)!, engine.time.now)
+  }
+  expect(lacks({ is: 'add', field: 'visits', value: '1' })).toEqual([])
+  expect(lacks({ is: 'set', field: 'visits', value: '' })).toEqual([])
+  expect(lacks({ is: 'set', field: 'port', value: 'Orrin' })).toEqual([])
+  expect(lacks({ is: 'set', field: 'visits', value: 'many' })).toEqual([
+    '“many” is no value of the field Visits.',
+  ])
+  expect(lacks({ is: 'add', field: 'visits', value: 'many' })).toEqual([
+    '“many” is no value of the field Visits.',
+  ])
+  expect(lacks({ is: 'add', field: 'port', value: '1' })).toEqual([
+    'Nothing can be added to the field Port: only to numbers and to choices.',
+  ])
+  expect(lacks({ is: 'set', field: 'gone', value: '1' })).toEqual([
+    'A field that is to be set, or added to, is gone.',
+  ])
+})
+
 test('what these steps lack is said, and what is none of them is not read', () => {
   const map = (act: object) =>
     readMap(
@@ -122,12 +169,16 @@ test('what these steps lack is said, and what is none of them is not read', () =
     [{ is: 'join', listId: 0, statement: 'x' }, /which/],
     [{ is: 'join', listId: 1, statement: ' ' }, /agreed to/],
     [{ is: 'note', text: '' }, /no words/],
+    [{ is: 'task', text: ' ', days: 1, to: '' }, /which/],
     [{ is: 'stop', sequenceId: 0 }, /which/],
   ] as const)
     expect(mapProblems(map(act)!, list).join()).toMatch(lacks)
   for (const act of [
     { is: 'join', listId: 1 },
     { is: 'note', text: 7 },
+    { is: 'task', text: 'Ring', days: -1, to: '' },
+    { is: 'task', text: 'Ring', days: 400, to: '' },
+    { is: 'task', text: 'Ring', days: 1 },
     { is: 'stop', sequenceId: -1 },
   ])
     expect(map(act)).toBeNull()

@@ -1,5 +1,13 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
-import { checkAddress, delimiters, encodings, fieldKinds, tagColors } from '../core/people'
+import {
+  checkAddress,
+  delimiters,
+  encodings,
+  fieldKinds,
+  LONGEST_TASK,
+  tagColors,
+} from '../core/people'
+import { isDay } from '../core/time'
 import { languageNames, type ReaderLanguage } from '../core/readers'
 import { address, line, seenVersion } from './input-parts'
 
@@ -119,6 +127,17 @@ export const peopleActInput = object({
 export const noteInput = object({
   text: string().trim().required('Write a note.').max(2_000, 'At most 2,000 characters.'),
 })
+
+/** Something that is to be done about somebody; `to`: who of the team does it, null: anybody. */
+export const taskInput = object({
+  text: line(LONGEST_TASK).required('Write what is to be done.'),
+  due: string()
+    .required('Choose until when.')
+    .test('day', 'This is not a day.', (day) => isDay(day)),
+  to: address.nullable().optional().default(null),
+})
+
+export const taskDoneInput = object({ done: boolean().required() })
 
 export const mergeInput = object({ gone: number().integer().positive().required() })
 

@@ -90,7 +90,9 @@ test('who inside gets other mail within a day is said, with the mailing and by n
 
   // Beside another sequence, and while none is asked, the mark of this one does not stand.
   await page().route('**/close-mail', () => {})
-  await page().getByRole('link', { name: /^Basket left behind/ }).click()
+  await page()
+    .getByRole('link', { name: /^Basket left behind/ })
+    .click()
   await page().waitForURL((url) => url.pathname !== `/sequences/${breeze}`)
   await until('another is open', async () => {
     const open = await page().getByLabel('Name of the sequence').inputValue()

@@ -3,7 +3,7 @@ import { dayLabel } from '~~/core/time'
 import type { TodaySheet } from '~~/core/results'
 
 const session = useSession()
-const { answer: today, problem } = useAnswer<TodaySheet>(() => '/api/today')
+const { answer: today, problem, reload } = useAnswer<TodaySheet>(() => '/api/today')
 const coming = computed(
   () =>
     today.value?.mailings.filter(
@@ -47,7 +47,10 @@ const sentence = computed(() => {
       </div>
       <div class="sheet mt-3.5"><RunSheet :today="today" /></div>
       <div class="mt-4 grid grid-cols-[1fr_400px] items-start gap-4">
-        <WaitingList :waiting="today.waiting" />
+        <div class="grid content-start gap-4">
+          <WaitingList :waiting="today.waiting" />
+          <DueTasks v-if="today.tasks.open" :tasks="today.tasks" @change="reload" />
+        </div>
         <div class="grid content-start gap-4">
           <GrowthChart :people="today.people" /><StandingGlance :standing="today.standing" />
         </div>

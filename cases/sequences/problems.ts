@@ -1,3 +1,4 @@
+import { kindsAddedTo, readFieldValue } from '../../core/people'
 import { blockersOf } from '../../core/proof'
 import { readyRule } from '../../core/segments'
 import {
@@ -6,6 +7,7 @@ import {
   mailingsOfMap,
   mapProblems,
   rulesOf,
+  stepsInOrder,
   type SequenceMap,
 } from '../../core/sequences'
 import type { Database } from '../../database'
@@ -31,6 +33,7 @@ export function sequenceProblems(db: Database, sequence: Sequence, now: number):
   return [
     ...mapProblems(sequence.map, sequence.list_id),
     ...goneStarts(db, sequence.map),
+    ...unfitFields(db, sequence.map),
     ...rulesOf(sequence.map).flatMap((one) =>
       readyRule(one, readCatalog(db)).problems.map(({ message }) => message),
     ),
@@ -58,6 +61,25 @@ const goneStarts = (db: Database, { start }: SequenceMap) =>
       ? ['The field whose date lets people in is gone.']
       : []
   })
+
+/** Steps that set a field which is gone, or to what it can't hold. */
+function unfitFields(db: Database, map: SequenceMap): string[] {
+  const fields = new Map(readFields(db).map((field) => [field.key, field]))
+  const acts = stepsInOrder(map).flatMap(({ step }) => (step.kind === 'do' ? step.acts : []))
+  const problems = acts.flatMap((act) => {
+    if ((act.is !== 'set' && act.is !== 'add') || act.field === '') return []
+    const field = fields.get(act.field)
+    if (!field) return ['A field that is to be set, or added to, is gone.']
+    const { name, kind } = field
+    if (act.is === 'add' && !kindsAddedTo.includes(kind))
+      return [`Nothing can be added to the field ${name}: only to numbers and to choices.`]
+    const isCleared = act.value.trim() === ''
+    return isCleared || readFieldValue(act.value, kind, { separator: ',' }) != null
+      ? []
+      : [`“${act.value}” is no value of the field ${name}.`]
+  })
+  return [...new Set(problems)]
+}
 
 /** What may well be meant in a sequence, and often is not, in sentences. */
 export const sequenceCautions = ({ map }: Sequence): string[] => mapCautions(map)

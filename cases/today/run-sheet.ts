@@ -9,7 +9,7 @@ import { blockersOf } from '../../core/proof'
 import { recentImports } from '../../database/imports'
 import { audienceOf, mailingsWithTotals, type MailingWithTotals } from '../../database/mailings'
 import { countAudience } from '../../database/segments'
-import { countPeople } from '../../database/people'
+import { countPeople, tasksToDo } from '../../database/people'
 import { readSequences } from '../../database/sequences'
 import { readSignUps } from '../../database/sign-ups'
 import { growthByDay, providersSince, uncertainMailings } from '../../database/results'
@@ -27,6 +27,9 @@ export function sequencesOnSheet(db: Database): TodaySheet['sequences'] {
     .sort((a, b) => b.inside - a.inside)
     .map(({ id, name, state, inside }) => ({ id, name, state, inside }))
 }
+
+/** So many tasks stand on the sheet. */
+const SHEET_TASKS = 5
 
 /** The run sheet: fourteen days back and fourteen ahead, what waits for the user, the list and standing. */
 export function runSheet(db: Database, now: number): TodaySheet {
@@ -93,6 +96,7 @@ export function runSheet(db: Database, now: number): TodaySheet {
           rows: one.rows,
         })),
     ],
+    tasks: { ...tasksToDo(db, dayOf(now, zone), SHEET_TASKS), today: dayOf(now, zone) },
     people: { count: countPeople(db), growth: growthByDay(db, monthAgo, DAY), days: 30 },
     standing,
   }

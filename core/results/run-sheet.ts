@@ -1,3 +1,6 @@
+import type { Task } from '../people'
+import type { Day } from '../time'
+
 /** A mailing as the run sheet shows it. */
 export interface SheetMailing {
   id: number
@@ -57,6 +60,8 @@ export interface TodaySheet {
   /** Sequences that run or are paused, those with the most people inside first; their mail by day is counted apart. */
   sequences: { id: number; name: string; state: string; inside: number }[]
   waiting: Waiting[]
+  /** What the team is to do about people: what presses most, how much there is, and how much of it was due by today. */
+  tasks: { tasks: Task[]; open: number; due: number; today: Day }
   people: {
     count: number
     days: number

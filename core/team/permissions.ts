@@ -198,6 +198,9 @@ export const permissions = {
   'POST /api/people/[id]/merge': editor('merged two people'),
   'POST /api/people/[id]/notes': editor('wrote a note on somebody'),
   'DELETE /api/people/[id]/notes/[note]': editor('deleted a note on somebody'),
+  'POST /api/people/[id]/tasks': editor('wrote a task about somebody'),
+  'PUT /api/people/[id]/tasks/[task]': editor('ticked a task about somebody'),
+  'DELETE /api/people/[id]/tasks/[task]': editor('deleted a task about somebody'),
 
   'GET /api/pictures': read,
   'POST /api/pictures': writer('uploaded a picture'),
@@ -302,6 +305,7 @@ export const permissions = {
   'POST /api/standing/domain': editor('had the domain checked'),
 
   'GET /api/tags': read,
+  'GET /api/tasks': read,
   'PUT /api/tags/[id]': editor('changed a tag'),
   'DELETE /api/tags/[id]': editor('deleted a tag'),
   'POST /api/tags/[id]/join': editor('merged two tags'),

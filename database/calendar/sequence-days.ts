@@ -19,7 +19,9 @@ export function sequenceDays(
   if (ids.length === 0) return []
   const days = daysBetween(from, to, readAccount(db)?.zone ?? 'UTC')
   const none = () => new Array<number>(days.many).fill(0)
-  const found = new Map(ids.map((id) => [id, { id, from: days.begin, sent: none(), coming: none() }]))
+  const found = new Map(
+    ids.map((id) => [id, { id, from: days.begin, sent: none(), coming: none() }]),
+  )
   const count = (id: number, what: 'sent' | 'coming', at: number) => {
     const [day, of] = [days.dayAt(at), found.get(id)]
     if (day !== null && of) of[what][day]!++

@@ -44,6 +44,7 @@ import { resuming } from './0042-resuming'
 import { keptSequences } from './0043-kept-sequences'
 import { labels } from './0044-labels'
 import { quietHours } from './0045-quiet-hours'
+import { tasks } from './0046-tasks'
 
 /** SQL; or what has to be done while foreign keys are off, as where a table that others refer to is made anew. */
 type Step = string | { withoutForeignKeys(sqlite: Sqlite.Database): void }
@@ -95,6 +96,7 @@ export const migrations: readonly Step[] = [
   keptSequences,
   labels,
   quietHours,
+  tasks,
 ]
 
 /**

@@ -238,6 +238,7 @@ test('of somebody erased nothing is left but a hash that keeps them from coming 
     'people',
     'evidence',
     'notes',
+    'tasks',
     'subscriptions',
     'facts',
     'erased',

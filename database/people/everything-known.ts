@@ -1,5 +1,6 @@
 import { enrolmentsOf } from './in-sequences'
 import { personDetails, valuesOf } from './people'
+import { tasksOf } from './tasks'
 import { all, q, type Database } from '../query'
 import { ownChangesOf, ownLimitsOf, requestsOf } from '../readers'
 import { repliesOf, reportsAbout } from '../sending'
@@ -135,5 +136,8 @@ export function everythingKnown(db: Database, id: number) {
       db,
       q.selectFrom('notes').select(['at', 'by_name', 'text']).where('person_id', '=', id),
     ).map((row) => ({ ...row, at: time(row.at) })),
+    tasks: tasksOf(db, id).map(({ text, due, by, at, done }) => ({
+      ...{ text, due, by, at: time(at), done: done && time(done.at) },
+    })),
   }
 }

@@ -70,3 +70,4 @@ export { commonDomains, commonValues, findValues, eventNames, readVocabulary } f
 export { hushed } from './hushed'
 export { beganBy, latestRound, roundKey } from './began-by'
 export type { BeganBy, Round } from './began-by'
+export { addTask, deleteTask, setTaskDone, tasksDone, tasksOf, tasksToDo } from './tasks'

@@ -100,7 +100,7 @@ export function mergePeople(db: Database, kept: number, gone: number, now: numbe
   })
 }
 
-/** Mail, orders, events and notes of one person become another's. What both had (one mailing) stays the kept one's. */
+/** Mail, orders, events, notes and tasks of one person become another's. What both had (one mailing) stays the kept one's. */
 function moveHistory(db: Database, kept: number, gone: number) {
   moveClicks(db, gone, kept)
   moveEnrolments(db, gone, kept)
@@ -140,7 +140,8 @@ function moveHistory(db: Database, kept: number, gone: number) {
         .onConflict((c) => c.doNothing()),
     )
   run(db, q.updateTable('events').set({ person_id: kept }).where('person_id', '=', gone))
-  run(db, q.updateTable('notes').set({ person_id: kept }).where('person_id', '=', gone))
+  for (const table of ['notes', 'tasks'] as const)
+    run(db, q.updateTable(table).set({ person_id: kept }).where('person_id', '=', gone))
   for (const { id, ...order } of all(
     db,
     q.selectFrom('orders').selectAll().where('person_id', '=', gone),

@@ -2,11 +2,12 @@ import { isPaused, type OwnLimits } from '../../core/readers'
 import { engagement, tierOf, withAct, type EngagedAct, type Keenness } from '../../core/standing'
 import { DAY } from '../../core/time'
 import { enrolmentsOf } from './in-sequences'
+import { tasksOf } from './tasks'
 import { all, one, q, type Database } from '../query'
 import { ownChangesOf, ownLimitsOf } from '../readers'
 import { repliesOf } from '../sending'
 
-/** Orders, events, sequences, notes and sums of one person, for their page. */
+/** Orders, events, sequences, notes, tasks and sums of one person, for their page. */
 export function personHistory(db: Database, id: number, now: number) {
   const facts = one(db, q.selectFrom('facts').selectAll().where('person_id', '=', id))!
   return {
@@ -56,6 +57,7 @@ export function personHistory(db: Database, id: number, now: number) {
         .where('person_id', '=', id)
         .orderBy('at', 'desc'),
     ),
+    tasks: tasksOf(db, id),
     acts: all(
       db,
       q

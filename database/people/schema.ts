@@ -116,6 +116,18 @@ export interface PeopleTables {
     keenness: number | null
   }
   notes: { id: Generated<number>; person_id: number; at: number; by_name: string; text: string }
+  tasks: {
+    id: Generated<number>
+    person_id: number
+    text: string
+    /** A day of the account's calendar. */
+    due: string
+    for_address: string | null
+    by_name: string
+    at: number
+    done_at: number | null
+    done_by: string | null
+  }
   erased: { hash: string; at: number }
   /** Who became whom; `gone_id` is nobody's any more. */
   merged_people: { gone_id: number; kept_id: number }

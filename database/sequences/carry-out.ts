@@ -1,8 +1,10 @@
 import { addressed } from '../../core/delivery'
 import { addToValue, readFieldValue } from '../../core/people'
 import type { Effect } from '../../core/sequences'
+import { addDays, dayOf } from '../../core/time'
 import {
   addNote,
+  addTask,
   changePerson,
   changeSubscription,
   isSuppressed,
@@ -17,7 +19,7 @@ import {
 import { preparedOnce, q, rowsInserter, type Database } from '../query'
 import type { Schema } from '../schema'
 import { isRecipient, type recipientAdder } from '../sending'
-import { enrolPerson, takeOut } from './entering'
+import { enrolPerson, takeOut, zoneOf } from './entering'
 import { addHandOver, type At } from './hand-overs'
 import { addTelling } from './tellings'
 
@@ -58,7 +60,7 @@ export function carryOut(
       const field = readFields(db).find(({ key }) => key === effect.field)
       if (!field) return
       const clears = effect.value.trim() === ''
-      const value = clears ? null : readFieldValue(effect.value, field.kind)
+      const value = clears ? null : readFieldValue(effect.value, field.kind, { separator: ',' })
       // What is no value of this kind leaves what is there.
       if (value == null && !clears) return
       return void changePerson(db, person, { values: { [field.key]: value ?? null } }, now)
@@ -90,6 +92,11 @@ export function carryOut(
     }
     case 'note':
       return void addNote(db, person, sequence, effect.text, now)
+    case 'task': {
+      const due = dayOf(addDays(now, effect.days, zoneOf(db)), zoneOf(db))
+      const task = { text: effect.text, due, for: effect.to || null, by: sequence }
+      return void addTask(db, person, task, now)
+    }
     case 'tell':
       return void addTelling(db, { ...at, to: effect.to, text: effect.text }, now)
     case 'hand':

@@ -85,6 +85,12 @@ const line = computed(() => {
       words: `${one.by_name}: ${one.text}`,
       to: null,
     })),
+    ...of.tasks.flatMap(({ by, at, text, done }) => [
+      { at, kind: 'task', words: `${by}: ${text}`, to: null },
+      ...(done
+        ? [{ at: done.at, kind: 'task', words: `done by ${done.by}: ${text}`, to: null }]
+        : []),
+    ]),
     { at: of.joinedAt, kind: 'joined', words: 'came on file', to: null },
   ]
   return items.sort((a, b) => b.at - a.at)

@@ -1,5 +1,6 @@
 import type { ShownReply } from '~/components/common/ReplyList.vue'
-import type { Field, FieldValue } from '~~/core/people'
+import type { Field, FieldValue, Task } from '~~/core/people'
+import type { Day } from '~~/core/time'
 
 /** A person as their page shows them. */
 export interface Person {
@@ -10,6 +11,11 @@ export interface Person {
   /** Where they come from, where that is known. */
   source: { words: string; importId: number | null } | null
   currency: string
+  /** Which day it is for the account. */
+  today: Day
+  /** Where the team reads mail. */
+  team: string[]
+  tasks: Task[]
   values: Record<string, FieldValue>
   fields: Field[]
   pulse: ('clicked' | 'opened' | 'delivered' | 'not-sent' | 'bounced')[]

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindsAddedTo } from '~~/core/people'
+import { kindsAddedTo, LONGEST_TASK, MOST_TASK_DAYS } from '~~/core/people'
 import { actNames, type Act, type DoStep } from '~~/core/sequences'
 
 /** What is done with somebody who comes by, one after the other. */
@@ -16,6 +16,7 @@ const fresh: { [K in Act['is']]: Extract<Act, { is: K }> } = {
   stop: { is: 'stop', sequenceId: 0 },
   join: { is: 'join', listId: 0, statement: '' },
   note: { is: 'note', text: '' },
+  task: { is: 'task', text: '', days: 1, to: '' },
   tell: { is: 'tell', to: '', text: '' },
   hand: { is: 'hand', url: '', how: 'both', fields: [] },
 } as never
@@ -29,6 +30,8 @@ function add(event: Event) {
 /** Only numbers and choices can be added to. */
 const fieldsFor = ({ is }: Act) =>
   is === 'add' ? of.value.fields.filter(({ kind }) => kindsAddedTo.includes(kind)) : of.value.fields
+const wholeDays = (days: number) =>
+  Number.isFinite(days) ? Math.round(Math.min(MOST_TASK_DAYS, Math.max(0, days))) : 0
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 </script>
 
@@ -99,6 +102,45 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
         :value="act.text"
         @taken="put(n, { ...act, text: $event })"
       />
+      <template v-else-if="act.is === 'task'">
+        <KeptInput
+          class="field field-sm"
+          aria-label="What is to be done"
+          placeholder="what is to be done about them"
+          :maxlength="LONGEST_TASK"
+          :value="act.text"
+          @taken="put(n, { ...act, text: $event })"
+        />
+        <label class="flex items-center gap-2"
+          >due
+          <KeptInput
+            class="field field-sm w-16 text-right"
+            type="number"
+            min="0"
+            :max="MOST_TASK_DAYS"
+            aria-label="Due after, days"
+            :value="act.days"
+            @taken="put(n, { ...act, days: wholeDays(Number($event)) })"
+          />
+          days later, by
+          <select
+            class="field field-sm min-w-0"
+            aria-label="Who does it"
+            :value="act.to"
+            @change="put(n, { ...act, to: value($event) })"
+          >
+            <option value="">anybody</option>
+            <option
+              v-for="one in new Set([...of.team, ...(act.to ? [act.to] : [])])"
+              :key="one"
+              :value="one"
+            >
+              {{ one }}
+            </option>
+          </select></label
+        >
+        <p class="muted small">It stands on their page, and on Today when it is due.</p>
+      </template>
       <template v-else-if="act.is === 'tell'">
         <select
           class="field field-sm"

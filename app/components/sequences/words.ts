@@ -233,6 +233,8 @@ export function actWords(act: Act, of: Of): string {
       return `subscribe to ${of.lists.find(({ id }) => id === act.listId)?.name ?? 'a list'}`
     case 'note':
       return 'write a note'
+    case 'task':
+      return 'give the team a task'
     case 'tell':
       return act.to ? `tell ${act.to}` : 'tell the team'
     case 'hand':

@@ -118,6 +118,12 @@ const fixed: Command[] = [
     about: 'On mailings, sequences and sign-ups, to find them',
     run: () => goTo('/settings/labels'),
   },
+  {
+    id: 'tasks',
+    name: 'Tasks',
+    about: 'What your team is to do about people',
+    run: () => goTo('/tasks'),
+  },
   { id: 'team', name: 'Team', about: 'Users and roles', run: () => goTo('/settings/team') },
   {
     id: 'audit',

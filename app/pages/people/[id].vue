@@ -252,6 +252,7 @@ function addTag() {
         </section>
       </div>
     </div>
+    <PersonTasks :person="person" class="mt-4" @change="reload" />
     <PersonNotes :person="person" class="mt-4" @change="reload" />
     <section v-if="person.replies.length" class="sheet mt-4">
       <div class="sheet-head">

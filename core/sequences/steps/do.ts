@@ -1,3 +1,4 @@
+import { LONGEST_TASK, MOST_TASK_DAYS } from '../../people'
 import type { Referred } from '../references'
 import { handHows, type Effect, type HandHow, type StepKind } from './kind'
 
@@ -20,6 +21,7 @@ export const actNames: Record<Act['is'], string> = {
   join: 'Subscribe to a list',
   leave: 'Unsubscribe from a list',
   note: 'Write a note on them',
+  task: 'Give the team a task',
   tell: 'Tell the team by mail',
   hand: 'Hand over to another program',
 }
@@ -55,6 +57,9 @@ export const doing: StepKind<DoStep> = {
       : []),
     ...(acts.some((act) => act.is === 'note' && act.text.trim() === '')
       ? ['A note is to be written, and has no words.']
+      : []),
+    ...(acts.some((act) => act.is === 'task' && act.text.trim() === '')
+      ? ['The team gets a task, and it is not said which.']
       : []),
     ...(acts.some((act) => act.is === 'tell' && (act.to === '' || act.text.trim() === ''))
       ? ['The team is told by mail, and it is not said who, or what.']
@@ -102,7 +107,7 @@ export const actRefers: { readonly [is in Act['is']]?: readonly [key: string, wh
 
 function readAct(json: unknown): Act | null {
   if (typeof json !== 'object' || json === null) return null
-  const { is, tag, field, value, sequenceId, listId, statement, text, to, url, how, fields } =
+  const { is, tag, field, value, sequenceId, listId, statement, text, days, to, url, how, fields } =
     json as Record<string, unknown>
   const isText = (text: unknown, most: number): text is string =>
     typeof text === 'string' && text.length <= most
@@ -122,6 +127,10 @@ function readAct(json: unknown): Act | null {
       return isId(listId) && isText(statement, 2_000) ? { is, listId, statement } : null
     case 'note':
       return isText(text, 2_000) ? { is, text } : null
+    case 'task':
+      return isText(text, LONGEST_TASK) && isText(to, 320) && isId(days) && days <= MOST_TASK_DAYS
+        ? { is, text, days, to }
+        : null
     case 'tell':
       return isText(to, 320) && isText(text, 2_000) ? { is, to, text } : null
     case 'hand': {

@@ -62,6 +62,8 @@ export type Effect =
   /** Subscribes them to a list, by words that they agreed to; not who left it. */
   | { is: 'join'; listId: number; statement: string }
   | { is: 'note'; text: string }
+  /** Something the team is to do about them, so many days later; `to`: the address of who does it, empty: anybody. */
+  | { is: 'task'; text: string; days: number; to: string }
   /** Tells somebody of the team by mail, with these words. */
   | { is: 'tell'; to: string; text: string }
   | HandOver

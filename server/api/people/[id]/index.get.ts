@@ -1,5 +1,7 @@
 import { DateTime } from 'luxon'
 import { ruleToPredicate } from '~~/core/segments'
+import { dayOf } from '~~/core/time'
+import { teamAddresses } from '~~/database/account'
 import { readFields, personHistory, personDetails, pulsesOf, valuesOf } from '~~/database/people'
 import type { Database } from '~~/database'
 import { importById } from '~~/database/imports'
@@ -25,6 +27,8 @@ export default defineEventHandler((event) => {
     values: valuesOf(person),
     fields: readFields(db),
     currency: account().currency,
+    today: dayOf(now, asked.zone),
+    team: teamAddresses(db),
     pulse: pulsesOf(db, [id]).get(id)!,
     hours: readingHours(acts, asked.zone),
     segments: readSegments(db)
