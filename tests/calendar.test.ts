@@ -171,7 +171,7 @@ test('today’s sheet has a line for each sequence, with its mail by days, and s
   await answered
   await line.getByText('counting…').waitFor()
   expect(await cells.count()).toBe(0)
-  await page().unroute('**/api/today/sequences')
+  await page().unrouteAll({ behavior: 'wait' })
   await page().reload()
   const { id } = one(
     satchel.db,

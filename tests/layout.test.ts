@@ -80,6 +80,7 @@ const pages: Record<string, () => string> = {
   'results of the account': () => '/results/account',
   data: () => '/results/data',
   settings: () => '/settings',
+  tasks: () => '/tasks',
   letterhead: () => '/settings/letterhead',
   team: () => '/settings/team',
   you: () => '/settings/me',

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { all, one, q } from '../database'
 import { countMembers, readSegments } from '../database/segments'
 import { clockOf } from '../database/account'
-import { countPeople } from '../database/people'
+import { countPeople, tasksOf } from '../database/people'
 import { demoInBrowser } from './demo-in-browser'
 import { until } from './installation'
 
@@ -262,6 +262,60 @@ test('a person is changed where they stand, with undo; a note is kept; all that 
     page().getByRole('link', { name: 'Export all that is known' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('person.json')
+})
+
+test('a task is written on a person’s page, stands on Today and under Tasks, is ticked, brought back and deleted', async () => {
+  const { id } = one(
+    satchel.db,
+    q.selectFrom('facts').select('person_id as id').where('orders', '>', 0).limit(1),
+  )!
+  const text = `Ring about the reel, ${Date.now()}`
+  await page().goto(`${satchel.url}/people/${id}`)
+  const here = page().getByRole('region', { name: 'Tasks' })
+  await here.getByLabel('What is to be done').fill(text)
+  await here.getByLabel('Until when').fill('2026-11-10')
+  await here.getByLabel('Who does it').selectOption('tove@galewright.example')
+  await here.getByRole('button', { name: 'Add task' }).click()
+  const line = () => here.getByRole('listitem').filter({ hasText: text })
+  await line().getByText('2 days late').waitFor()
+  await line().getByText('for tove@galewright.example').waitFor()
+  await visitor.expectAccessible()
+
+  await page().goto(satchel.url)
+  await line().getByText('2 days late').waitFor()
+  await visitor.expectAccessible()
+  await here.getByRole('link', { name: /by today, \d+ in all/ }).click()
+  await page().waitForURL(/\/tasks$/)
+  await line().getByRole('checkbox').check()
+  await line().waitFor({ state: 'detached' })
+  const ofTask = () => tasksOf(satchel.db, id).find((task) => task.text === text)
+  expect(ofTask()!.done).toMatchObject({ by: 'Wren Galewright' })
+  await page().getByRole('button', { name: 'Undo' }).click()
+  await line().waitFor()
+  expect(ofTask()!.done).toBeNull()
+  await line().getByRole('checkbox').check()
+  await line().waitFor({ state: 'detached' })
+  await page().getByRole('button', { name: 'Done', exact: true }).click()
+  await page().waitForURL(/view=done/)
+  await line()
+    .getByText(/done .* by Wren Galewright/)
+    .waitFor()
+  await visitor.expectAccessible()
+  // It is for Tove, so it is none of Wren's.
+  await page().getByLabel('Whose').selectOption('me')
+  await page().waitForURL(/for=me/)
+  await line().waitFor({ state: 'detached' })
+  await page().getByLabel('Whose').selectOption('all')
+  await line().getByRole('checkbox').uncheck()
+  await line().waitFor({ state: 'detached' })
+  await page().getByRole('button', { name: 'To do', exact: true }).click()
+  await line()
+    .getByRole('button', { name: /^Delete/ })
+    .click()
+  await line().waitFor({ state: 'detached' })
+  expect(ofTask()).toBeUndefined()
+  const notices = page().locator('[aria-live]')
+  await notices.getByText('The task is deleted.').waitFor()
 })
 
 test('somebody is added by hand only with a reason, and erased only with their address', async () => {

@@ -1,11 +1,12 @@
 import { expect, test } from 'vitest'
-import { mailingsOfMap, mailingsOfStep, stepsInOrder } from '../core/sequences'
-import { DAY, dayOf, HOUR, practiceTime } from '../core/time'
+import { mailingsOfMap, mailingsOfStep, stepsInOrder, type MailStep } from '../core/sequences'
+import { afterQuiet, DAY, dayOf, HOUR, hourOf, MINUTE, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
-import { readClock } from '../database/account'
+import { quietHours, readClock, updateAccount } from '../database/account'
 import { closeMail } from '../database/calendar'
 import { somebody } from '../database/made-up'
 import { createMailing, mailingById, moveMailing } from '../database/mailings'
+import { readerById, tasksOf, valuesOf } from '../database/people'
 import {
   eachMailAhead,
   enrolPerson,
@@ -268,6 +269,22 @@ test('a sequence forks by what somebody did since they came in, does things, and
   await page().getByLabel('Tag', { exact: true }).fill('map reader')
   await page().getByLabel('Tag', { exact: true }).press('Enter')
   await seen('Do: tag “map reader”')
+  await page().getByLabel('Something to do').selectOption({ label: 'Give the team a task' })
+  await seen('The team gets a task, and it is not said which.')
+  await page().getByLabel('What is to be done').fill('Send them the large map')
+  await page().getByLabel('What is to be done').press('Enter')
+  await page().getByLabel('Due after, days').fill('3')
+  await page().getByLabel('Due after, days').press('Tab')
+  await seen('Do: tag “map reader”, give the team a task')
+  // Only to a number or to choices anything can be added.
+  await page().getByLabel('Something to do').selectOption({ label: 'Add to a field' })
+  await seen('Do: tag “map reader”, give the team a task, add 1 to a field')
+  const fields = page().getByLabel('Field', { exact: true })
+  expect(await fields.locator('option').allInnerTexts()).not.toContain('Town')
+  await fields.selectOption({ label: 'Flying style' })
+  await page().getByLabel('What is added').fill('indoor')
+  await page().getByLabel('What is added').press('Enter')
+  await seen('Do: tag “map reader”, give the team a task, add indoor to Flying style')
   await add(/^Add after Fork:.*, everyone else$/, 'Mail')
   await until('there are five steps', () => Object.keys(sequence().map.steps).length === 5)
   // The fork goes with its side way alone, and comes back whole.
@@ -367,6 +384,11 @@ test('a sequence forks by what somebody did since they came in, does things, and
   await until('the clock is there', () => readClock(satchel.db)!.jumpTo === null)
   await page().goto(`${satchel.url}/people/${reader}`)
   await seen('map reader')
+  const tasks = page().getByRole('region', { name: 'Tasks' })
+  await tasks.getByText('Send them the large map').waitFor()
+  expect(tasksOf(satchel.db, reader)).toMatchObject([{ by: sequence().name, for: null }])
+  expect(valuesOf(readerById(satchel.db, reader)!).flying_style).toEqual(['indoor'])
+  expect(tasksOf(satchel.db, other)).toEqual([])
   await page().goto(`${satchel.url}/sequences/${id}`)
   await seen('yes · 50.0%')
   await visitor.expectAccessible()
@@ -688,6 +710,25 @@ test('one that runs is drawn on beside it, and published with people inside, who
     inside().every((one) => one.version === version + 1 || !basket().map.steps[one.step]),
   )
   expect(JSON.stringify(basket().map)).not.toBe(before)
+  // It is rehearsed beside the version before, with the same people; which, stands in the page's address.
+  await page().goto(`${satchel.url}/sequences/${basketId()}?view=rehearsal`)
+  const panel = page().getByRole('region', { name: 'Rehearsal' })
+  await panel.getByText(/40 of 40 draws/).waitFor()
+  await panel.getByText('the same map').waitFor()
+  expect(await panel.getByRole('columnheader', { name: /^version/ }).count()).toBe(0)
+  await panel.getByLabel('Beside which version').selectOption(String(version))
+  await page().waitForURL(new RegExp(`beside=${version}`))
+  await panel.getByRole('columnheader', { name: `version ${version}`, exact: true }).waitFor()
+  await panel.getByText(/40 of 40 draws/).waitFor()
+  expect(await panel.getByText('the same map').count()).toBe(0)
+  await visitor.expectAccessible()
+  await page().reload()
+  await panel.getByRole('columnheader', { name: `version ${version}`, exact: true }).waitFor()
+  await page().goto(`${satchel.url}/sequences/${basketId()}`)
+  await page()
+    .getByRole('button', { name: /^Wait \d/ })
+    .first()
+    .click()
   await page().getByRole('button', { name: 'Publish' }).waitFor({ state: 'detached' })
   // What is drawn can be given up.
   await setLength('8')
@@ -832,4 +873,52 @@ test('versions of a mail are tried in a running sequence: added, given shares, t
   await page().getByRole('button', { name: 'More', exact: true }).click()
   await page().getByRole('menuitem', { name: 'Discard changes' }).click()
   await until('it is as it runs', () => JSON.stringify(mail()) === JSON.stringify(before))
+})
+
+test('in quiet hours of the account a sequence’s mail waits for their end, or goes out where it says so', async () => {
+  updateAccount(satchel.db, { quiet_from: null, quiet_to: null })
+  await page().goto(`${satchel.url}/settings`)
+  const hour = hourOf(practice(), 'Europe/London')
+  const clock = (of: number) => `${String(of % 24).padStart(2, '0')}:00`
+  await page().getByLabel('Quiet hours of sequences, from').selectOption(clock(hour))
+  await page()
+    .getByLabel('until', { exact: true })
+    .selectOption(clock(hour + 4))
+  await visitor.expectAccessible()
+  await page().getByRole('button', { name: 'Save', exact: true }).click()
+  await until('it is kept', () => quietHours(satchel.db)?.from === hour)
+  const ends = afterQuiet(practice(), quietHours(satchel.db)!, 'Europe/London')
+  const { id: breeze } = readSequences(satchel.db).find(({ name }) => name === 'First breeze')!
+  const { map, list_id } = sequenceById(satchel.db, breeze)!
+  const first = stepsInOrder(map).find(({ step }) => step.kind === 'mail')!
+  const mailing = mailingsOfStep(first.step)[0]!
+  const person = somebody(satchel.db, `night.${practice()}@harbourmail.example`, {
+    ...{ list: list_id!, now: practice() },
+  })
+  const round = () =>
+    one(
+      satchel.db,
+      q.selectFrom('enrolments').select(['step', 'due']).where('person_id', '=', person),
+    )
+  await until('she waits for their end', () => round()?.due === ends)
+  expect(round()!.step).toBe(first.id)
+  expect(accepted(mailing, person)).toBeNull()
+  await jumpTo(ends + MINUTE)
+  await until('she has it', () => accepted(mailing, person) !== null)
+  expect(accepted(mailing, person)!).toBeGreaterThanOrEqual(ends)
+
+  // Each mail says what it does in them.
+  await page().goto(`${satchel.url}/sequences/${breeze}`)
+  await page()
+    .getByRole('button', { name: /^Mail:/ })
+    .first()
+    .click()
+  await page().getByLabel('In the account’s quiet hours').selectOption('past')
+  const step = () => sequenceById(satchel.db, breeze)!.map.steps[first.id]
+  await until('it is kept', () => (step() as MailStep).quiet === 'past')
+  await visitor.expectAccessible()
+  await button('More').click()
+  await page().getByRole('menuitem', { name: 'Discard changes' }).click()
+  await until('it is as it was', () => !('quiet' in step()!))
+  updateAccount(satchel.db, { quiet_from: null, quiet_to: null })
 })

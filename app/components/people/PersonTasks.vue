@@ -49,7 +49,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <option v-for="one in person.team" :key="one" :value="one">{{ one }}</option>
       </select>
       <button v-may="'POST /api/people/[id]/tasks'" class="btn" :disabled="!text.trim()">
-        Add
+        Add task
       </button>
     </form>
     <TaskList class="!pb-2" :tasks="person.tasks" :today="person.today" @change="emit('change')" />

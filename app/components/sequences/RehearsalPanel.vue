@@ -117,6 +117,7 @@ const weeks = computed(() => {
         ><span class="muted small">Beside</span>
         <select
           class="field field-sm"
+          aria-label="Beside which version"
           :value="chosen"
           @change="putBeside(Number(($event.target as HTMLSelectElement).value))"
         >
