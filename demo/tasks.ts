@@ -11,7 +11,9 @@ export function makeTasks(db: Database, now: number) {
     db,
     q
       .selectFrom('facts')
+      .innerJoin('people', 'people.id', 'facts.person_id')
       .select('person_id')
+      .where('first_name', 'is not', null)
       .orderBy('spent', 'desc')
       .orderBy('person_id')
       .limit(3),
@@ -20,9 +22,10 @@ export function makeTasks(db: Database, now: number) {
     db,
     q
       .selectFrom('replies')
+      .innerJoin('people', 'people.id', 'replies.person_id')
       .select('person_id')
-      .where('person_id', 'is not', null)
-      .orderBy('id', 'desc')
+      .where('first_name', 'is not', null)
+      .orderBy('replies.id', 'desc')
       .limit(3),
   )
   const tasks: [of: { person_id: number | null } | undefined, inDays: number, what: string][] = [

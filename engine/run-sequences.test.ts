@@ -558,12 +558,14 @@ test('what keeps it from running is said', () => {
       .where('id', '=', mailingById(db, first)!.letter_id),
   )
   expect(sequenceProblems(db, read(other), engine.time.now)).toEqual([
-    expect.stringMatching(/^Mail hello: .*subject/i),
+    { title: expect.stringMatching(/^Mail hello: .*subject/i) as string, step: 'hello' },
   ])
   write(other, {
     map: { ...emptyMap, first: 'x', steps: { x: { kind: 'mail', mailingId: 99, next: null } } },
   })
-  expect(sequenceProblems(db, read(other), 0)).toEqual(['A mail is gone. Remove its step.'])
+  expect(sequenceProblems(db, read(other), 0)).toEqual([
+    { title: 'A mail is gone. Remove its step.', step: 'x' },
+  ])
 })
 
 test('merged, one stays in what either was in; erased, nothing stays', async () => {

@@ -6,6 +6,7 @@ import {
   mailingsOfStep,
   type InsideFacts,
   type SequenceMap,
+  type MapMark,
 } from '../core/sequences'
 import { sequenceTemplates } from '../core/sequences/templates'
 import { DAY, dayOf, HOUR, practiceTime } from '../core/time'
@@ -164,9 +165,9 @@ test.each(sequenceTemplates.map((one) => [one.name, one] as const))(
     }
     const lacks = async () => {
       const got = await page().request.get(`${satchel.url}/api/sequences/${id}`)
-      return ((await got.json()) as { problems: string[] }).problems
+      return ((await got.json()) as { problems: MapMark[] }).problems
     }
-    let problems: string[] = []
+    let problems: MapMark[] = []
     await until(
       'nothing keeps it',
       async () => (problems = await lacks()).length === 0,

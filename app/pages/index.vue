@@ -24,7 +24,9 @@ const sentence = computed(() => {
     mails === 0
       ? 'Nothing is set to go out in the next 7 days.'
       : `${number(mails)} ${mails === 1 ? 'mailing goes' : 'mailings go'} out in the next 7 days, ${count(most)} messages.`
-  return `${first} ${things === 0 ? 'Nothing waits' : `${number(things)} ${things === 1 ? 'thing waits' : 'things wait'}`} for you.`
+  const { due } = today.value.tasks
+  const tasks = due === 0 ? '' : ` ${number(due)} ${due === 1 ? 'task is' : 'tasks are'} due.`
+  return `${first} ${things === 0 ? 'Nothing waits' : `${number(things)} ${things === 1 ? 'thing waits' : 'things wait'}`} for you.${tasks}`
 })
 </script>
 

@@ -12,7 +12,10 @@ import {
   removeStep,
   removeWay as withoutWay,
   stepsInOrder,
+  repaired,
   type Branch,
+  type MapMark,
+  type Repair,
   type SequenceResults,
   type NewStep,
   type SequenceMap,
@@ -53,8 +56,9 @@ export interface OpenSequence {
     round: number
     entered_at: number
   }[]
-  problems: string[]
-  cautions: string[]
+  /** What keeps it from running, and what may not be meant. */
+  problems: MapMark[]
+  cautions: MapMark[]
   fields: Pick<Field, 'key' | 'name' | 'kind'>[]
   signUps: { id: number; name: string }[]
   /** How many wait to be let in. */
@@ -338,6 +342,15 @@ export const useSequence = defineStore('sequence', () => {
     undo,
   )
 
+  /** Mends what a mark is about. */
+  async function repair(how: Repair) {
+    const { map } = sequence.value!
+    const mended = repaired(map, how, crypto.randomUUID())
+    if (mended === map) return useNotices().say('There is nothing to mend any more.')
+    await set({ map: mended })
+    useNotices().say('It is mended.', { label: 'Undo', run: undo })
+  }
+
   async function changeStart(start: Start) {
     await set({ map: { ...sequence.value!.map, start } })
   }
@@ -377,6 +390,7 @@ export const useSequence = defineStore('sequence', () => {
       remove,
       changeStep,
       changeStart,
+      repair,
       discard,
     },
   }

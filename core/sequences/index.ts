@@ -12,6 +12,7 @@ export {
   mailingsOfMap,
   LONGEST_NOTE,
   MOST_HELD_OUT,
+  reachableFrom,
   readMap,
   removeStep,
   removeWay,
@@ -51,8 +52,12 @@ export { deedOf, happenings, readHappening } from './happening'
 export type { Happening } from './happening'
 export { advance, enter, mailAhead } from './advance'
 export type { Advanced, Ending, Place } from './advance'
-export { askedByWaits, happeningsOf, rulesOf, withRules } from './rules'
-export { mapCautions, mapProblems } from './problems'
+export { askedByWaits, asksOf, happeningsOf, rulesOf, withRules } from './rules'
+export { mapCautions } from './cautions'
+export { mapProblems } from './problems'
+export { repaired, repairNames } from './repairs'
+export type { Repair } from './repairs'
+export type { MapMark } from './mark'
 export type { CloseMail, GoalResults, MapFigures, SequenceResults, SplitResults } from './results'
 export { isHeldOut, lotOf } from './lot'
 export { LONGEST_SPREAD, turnOf } from './resuming'

@@ -16,10 +16,11 @@ export function rulesOf(map: SequenceMap): Rule[] {
 
 /** What is asked of somebody on their way through a map, at all steps that they can come by. */
 export function happeningsOf(map: SequenceMap): Happening[] {
-  return stepsInOrder(map).flatMap(({ step }) => askedAt(step))
+  return stepsInOrder(map).flatMap(({ step }) => asksOf(step))
 }
 
-function askedAt(step: Step): Happening[] {
+/** What a step asks of somebody; a fork of each of its side ways, in their order. */
+export function asksOf(step: Step): Happening[] {
   if (step.kind === 'fork') return step.ways.map(({ when }) => when)
   if (step.kind === 'wait') return step.until?.is === 'happens' ? [step.until.what] : []
   return step.kind === 'goal' ? [step.when] : []

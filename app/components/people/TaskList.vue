@@ -49,14 +49,15 @@ async function remove(task: Task) {
       :key="task.id"
       class="flex items-start gap-2.5 border-t border-line-soft px-3.5 py-1.5 first:border-0"
     >
-      <input
-        v-may="'PUT /api/people/[id]/tasks/[task]'"
-        class="mt-0.5 size-6 flex-none"
-        type="checkbox"
-        :checked="task.done !== null"
-        :aria-label="`Done: ${task.text}`"
-        @change="tick(task, ($event.target as HTMLInputElement).checked)"
-      />
+      <label class="grid size-6 flex-none place-items-center"
+        ><input
+          v-may="'PUT /api/people/[id]/tasks/[task]'"
+          class="size-4"
+          type="checkbox"
+          :checked="task.done !== null"
+          :aria-label="`Done: ${task.text}`"
+          @change="tick(task, ($event.target as HTMLInputElement).checked)"
+      /></label>
       <span class="min-w-0 flex-1 pt-0.5">
         <span :class="task.done && 'muted line-through'">{{ task.text }}</span>
         <span class="muted small block truncate"
@@ -68,7 +69,7 @@ async function remove(task: Task) {
           >{{ task.for ? `for ${task.for}` : 'for anybody' }} · by {{ task.by }}</span
         ></span
       >
-      <span class="flex-none pt-0.5" :class="isLate(task) ? 'fault' : 'muted'">{{
+      <span class="small flex-none pt-0.5" :class="isLate(task) ? 'fault' : 'muted'">{{
         dueWords(task)
       }}</span>
       <button

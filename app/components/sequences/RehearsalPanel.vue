@@ -126,8 +126,8 @@ const weeks = computed(() => {
             {{ one.version === newest ? `as it ${stands}` : `of ${date(one.at)}` }}
           </option>
         </select>
-        <span v-if="rehearsing.isSame" class="muted small">the same map</span></label
-      >
+      </label>
+      <p v-if="rehearsing.isSame" class="muted small">Which is the map as it stands.</p>
       <template v-if="rehearsal && audience?.people.length">
         <table class="mt-3 w-full" :class="!rehearsing.isCurrent && 'opacity-50'">
           <caption class="sr-only">

@@ -293,9 +293,7 @@ const about = computed(() => {
           <h2>
             {{ store.sequence.version ? 'Before it can be published' : 'Before it can start' }}
           </h2>
-          <p v-for="one in store.sequence.problems" :key="one" class="mt-1.5 flex gap-2">
-            <MarkDot level="blocker" class="mt-1 flex-none" /><span>{{ one }}</span>
-          </p>
+          <MapMarks :marks="store.sequence.problems" level="blocker" />
         </section>
         <section
           v-show="store.sequence.cautions.length || closeMail?.isThere"
@@ -303,9 +301,7 @@ const about = computed(() => {
           aria-label="Marks"
         >
           <h2>Marks</h2>
-          <p v-for="one in store.sequence.cautions" :key="one" class="mt-1.5 flex gap-2">
-            <MarkDot level="caution" class="mt-1 flex-none" /><span>{{ one }}</span>
-          </p>
+          <MapMarks :marks="store.sequence.cautions" level="caution" />
           <CloseMail v-if="view === 'map'" ref="closeMail" :key="id" />
         </section>
         <RehearsalPanel v-if="view === 'rehearsal'" />

@@ -31,8 +31,8 @@ test.each(sequenceTemplates.map((one) => [one.name, one] as const))(
       expect(subject && previewText).toBeTruthy()
     }
     // What is to be chosen, and nothing else, keeps it from starting.
-    for (const problem of mapProblems(map, 1)) expect(problem).toMatch(/it is not said which\.$/)
-    expect(mapCautions(map)).toEqual([])
+    for (const { title } of mapProblems(map, 1)) expect(title).toMatch(/it is not said which\.$/)
+    expect(mapCautions(map, '2026-11-12')).toEqual([])
   },
 )
 

@@ -41,7 +41,7 @@ export default defineEventHandler((event) => {
       state === 'ended' || (state === 'running' && isAlike(published, map))
         ? []
         : sequenceProblems(db, sequence, clock()),
-    cautions: state === 'ended' ? [] : sequenceCautions(sequence),
+    cautions: state === 'ended' ? [] : sequenceCautions(db, sequence, clock()),
     fields: readFields(db).map(({ key, name, kind }) => ({ key, name, kind })),
     signUps: readSignUps(db, clock()).map(({ id, name }) => ({ id, name })),
     arriving: arrivalsOf(db, id),

@@ -15,7 +15,10 @@ export default defineEventHandler(async (event) => {
     throw overtaken('It has changed since you saw it. Look at it again, then start it.')
   const problems = sequenceProblems(db, sequence, clock())
   const what = sequence.state === 'running' ? 'be published' : 'start'
-  if (problems.length) throw refused(`It can’t ${what} yet. ${problems.join(' ')}`)
+  if (problems.length)
+    throw refused(
+      `It can’t ${what} yet. ${[...new Set(problems.map(({ title }) => title))].join(' ')}`,
+    )
   if (!startSequence(db, sequence, clock(), { moves, spread }))
     throw refused('It runs already as it is drawn, or has ended.')
   return { ok: true }
