@@ -4,7 +4,7 @@ import { startingLetter } from '../core/letters'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run, type Database } from '../database'
 import { madeUpAccount, somebody } from '../database/made-up'
-import { everythingKnown, mergePeople } from '../database/people'
+import { everythingKnown, mergePeople, tagNamed, tagPeople } from '../database/people'
 import { recipientAdder } from '../database/sending'
 import {
   addMailOf,
@@ -244,6 +244,13 @@ test('the version of a mail that is clicked more goes to everybody once it is cl
   expect(outcomesOf(db, id, map, 'split', step, 0, engine.time.now)).toEqual([
     { kind: 'rate', hits: Math.ceil(first.length / 20), of: first.length },
     { kind: 'rate', hits: Math.ceil(second.length / 2), of: second.length },
+  ])
+  // Of some rounds alone: of one who clicked in B and one who did not, and of nobody in A.
+  tagPeople(db, second.slice(0, 2), tagNamed(db, 'looked at'), true)
+  const those = isOneOf(db, { ...everyRound, who: 'tagged "looked at"' }, engine.time.now)
+  expect(outcomesOf(db, id, map, 'split', step, 0, engine.time.now, those)).toEqual([
+    { kind: 'rate', hits: 0, of: 0 },
+    { kind: 'rate', hits: 1, of: 2 },
   ])
   expect(shares(id)).toEqual([0, 1_000])
   const next = Array.from({ length: 20 }, join)

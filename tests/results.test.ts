@@ -46,6 +46,16 @@ test('its messages stand one by one, by where they stand, and what is chosen has
   await visitor.expectAccessible()
   await page().reload()
   await until('they are there again', async () => (await rows.count()) === bounced)
+  // To whom one of them went, by part of a name or address.
+  const name = (await rows.first().locator('a').innerText()).slice(0, 12)
+  await list.getByPlaceholder('name or address').fill(name)
+  await list.getByPlaceholder('name or address').press('Enter')
+  await page().waitForURL(/state=bounced&to=/)
+  await until('those of that name', async () => {
+    const texts = await rows.locator('a').allInnerTexts()
+    return texts.length > 0 && texts.length <= bounced && texts.every((one) => one.includes(name))
+  })
+  await visitor.expectAccessible()
 })
 
 test('the data of a mailing comes out as a ZIP whose counts are those of the page', async () => {

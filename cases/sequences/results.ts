@@ -56,7 +56,7 @@ export function sequenceResults(
     splits: judgedSteps(map).map(([step, at]) => {
       const standing = standingOf(db, sequence.id, step, map)
       const since = standing?.since ?? 0
-      const outcomes = outcomesOf(db, sequence.id, map, step, at, since, now)
+      const outcomes = outcomesOf(db, sequence.id, map, step, at, since, now, narrowed && those)
       const { compared } = judge(outcomes, 'hand')
       return {
         ...{ step, judged: at.judged, since },

@@ -21,18 +21,23 @@ export interface Message {
 export interface MessagesAsked {
   /** Where they stand, as a state is called; null: anywhere. */
   state: string | null
+  /** Part of a name or address of those they went to; null: to anybody. */
+  to: string | null
   /** How many of the newest are passed over. */
   offset: number
 }
 
 /** So many at once. */
 export const MESSAGES_SHOWN = 50
+const LONGEST_SEARCH = 100
 const MOST_PASSED_OVER = 10_000_000
 
 /** Reads what is asked for from an address; what is odd is not asked. */
 export function readMessagesAsked(query: Record<string, unknown>): MessagesAsked {
   const { state: given } = query
   const state = typeof given === 'string' && /^[a-z]{1,20}$/.test(given) ? given : null
+  const { to: sought } = query
+  const to = typeof sought === 'string' ? sought.trim().slice(0, LONGEST_SEARCH) || null : null
   const offset = Math.floor(Number(query.offset))
-  return { state, offset: offset > 0 && offset <= MOST_PASSED_OVER ? offset : 0 }
+  return { state, to, offset: offset > 0 && offset <= MOST_PASSED_OVER ? offset : 0 }
 }

@@ -26,7 +26,7 @@ test('messages come one by one, the newest first, each once, with where they sta
   set(people[7]!, { at: now + 9_000, opened_at: now + 8_000, answer: '250 fine' })
   const pages: Message[][] = []
   for (let offset = 0; ; offset += MESSAGES_SHOWN) {
-    const { messages, more } = messagesOf(db, id, { state: null, offset })
+    const { messages, more } = messagesOf(db, id, { state: null, to: null, offset })
     pages.push(messages)
     if (!more) break
   }
@@ -43,7 +43,7 @@ test('messages come one by one, the newest first, each once, with where they sta
     { state: 'accepted', many: 108 },
     { state: 'failed', many: 12 },
   ])
-  const failed = messagesOf(db, id, { state: 'failed', offset: 0 })
+  const failed = messagesOf(db, id, { state: 'failed', to: null, offset: 0 })
   expect(failed).toMatchObject({ more: false })
   expect(failed.messages).toHaveLength(12)
   expect(failed.messages.every(({ state }) => state === 'failed')).toBe(true)
@@ -52,19 +52,28 @@ test('messages come one by one, the newest first, each once, with where they sta
     q.selectFrom('people').select('address').where('id', '=', people[10]!),
   )!
   expect(failed.messages.some(({ name }) => name === address)).toBe(true)
+  // To whom: by part of a name or address.
+  const to = (to: string, state: string | null = null) =>
+    messagesOf(db, id, { state, to, offset: 0 }).messages.map(({ person_id }) => person_id)
+  expect(to('ottil')).toEqual([people[7]])
+  expect(to(address)).toEqual([people[10]])
+  expect(to('ottil', 'failed')).toEqual([])
+  expect(to('nobody of that name')).toEqual([])
 })
 
 test('what is odd in an address is not asked for', () => {
-  const all = { state: null, offset: 0 }
+  const all = { state: null, to: null, offset: 0 }
   for (const query of [
     {},
     { state: 'Gone!' },
     { offset: '-3' },
     { offset: '1e99' },
     { offset: [] },
+    { to: ' ' },
+    { to: ['a'] },
   ])
     expect(readMessagesAsked(query)).toEqual(all)
-  expect(readMessagesAsked({ state: 'failed', offset: '50' })).toEqual({
-    ...{ state: 'failed', offset: 50 },
+  expect(readMessagesAsked({ state: 'failed', to: ' wren ', offset: '50' })).toEqual({
+    ...{ state: 'failed', to: 'wren', offset: 50 },
   })
 })

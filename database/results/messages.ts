@@ -1,13 +1,15 @@
+import { sql } from 'kysely'
 import { recipientStates, type RecipientState } from '../../core/delivery'
 import { MESSAGES_SHOWN, type Message, type MessagesAsked } from '../../core/results'
 import { totalsOf } from '../mailings'
+import { chosenPeople } from '../people'
 import { all, q, type Database } from '../query'
 
 /** A mailing's messages one by one, the newest first, and whether there are more behind them. */
 export function messagesOf(
   db: Database,
   mailingId: number,
-  { state, offset }: MessagesAsked,
+  { state, to, offset }: MessagesAsked,
 ): { messages: Message[]; more: boolean } {
   const found = all(
     db,
@@ -19,6 +21,9 @@ export function messagesOf(
       .select(['p.first_name', 'p.last_name', 'p.address'])
       .where('r.mailing_id', '=', mailingId)
       .$if(state !== null, (query) => query.where('r.state', '=', state as RecipientState))
+      .$if(to !== null, (query) =>
+        query.where(chosenPeople(db, { search: to! }, sql.ref('r.person_id'))),
+      )
       .orderBy('r.at', 'desc')
       .orderBy('r.person_id')
       .orderBy('r.round')

@@ -1,4 +1,4 @@
-import { sql } from 'kysely'
+import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import type { Outcome } from '../../core/experiments'
 import {
   allTo,
@@ -91,6 +91,7 @@ export function decideSplit(
 /**
  * What came of those who went by each way of a split, or were sent each version of a mail, of whom the days are over by which
  * it is judged: within them. In the order of the ways or versions.
+ * @param those Of some rounds alone: see `isOneOf`. Null: of all.
  */
 export function outcomesOf(
   db: Database,
@@ -100,6 +101,7 @@ export function outcomesOf(
   step: JudgedStep & Step,
   since: number,
   now: number,
+  those: RawBuilder<SqlBool> | null = null,
 ): Outcome[] {
   const { by, days } = step.judged
   const window = days * DAY
@@ -129,11 +131,15 @@ export function outcomesOf(
     clicked: mailed('clicked_at'),
     money: sql`coalesce((select sum(o.money) from orders as o where o.person_id = t.person_id and ${isIn('o.at')}), 0)`,
   }[by]
+  const isLookedAt = those
+    ? sql`exists (select 1 from enrolments as n where n.sequence_id = ${sequenceId} and n.person_id = t.person_id
+        and n.round = t.round and ${those})`
+    : sql`true`
   const rows = all(
     db,
     raw(sql<{ way: number; of: number; sum: number; squares: number }>`
       select way, count(*) as of, sum(value) as sum, sum(value * value) as squares from (
-        select t.way, ${value} as value from ${came} as t where t.at >= ${since} and t.at <= ${now - window})
+        select t.way, ${value} as value from ${came} as t where t.at >= ${since} and t.at <= ${now - window} and ${isLookedAt})
       group by way`),
   )
   return Array.from({ length: drawnAt(step).length + 1 }, (_, way) => {

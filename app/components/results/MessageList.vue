@@ -19,8 +19,9 @@ const { answer, problem } = useAnswer<{
   counts: { state: string; many: number }[]
 }>(
   () => {
-    const { state, offset } = asked.value
-    const query = new URLSearchParams({ ...(state && { state }), offset: String(offset) })
+    const { state, to, offset } = asked.value
+    const chosen = { ...(state && { state }), ...(to && { to }) }
+    const query = new URLSearchParams({ ...chosen, offset: String(offset) })
     return `/api/mailings/${props.mailing}/messages?${query.toString()}`
   },
   { sparing: true },
@@ -33,11 +34,17 @@ const shown = computed(() =>
 const states = computed(() => answer.value?.counts ?? [])
 const all = computed(() => states.value.reduce((sum, { many }) => sum + many, 0))
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1)
-function choose(state: string | null, offset: number) {
-  const { state: _, offset: __, ...rest } = route.query
-  const chosen = { ...(state && { state }), ...(offset > 0 && { offset: String(offset) }) }
-  void goTo({ query: { ...rest, ...chosen }, hash: '#messages' })
+/** The newest of what is chosen, unless some are to be passed over. */
+function choose(change: Partial<MessagesAsked>) {
+  const { state, to, offset } = { ...asked.value, offset: 0, ...change }
+  const { state: _, to: __, offset: ___, ...rest } = route.query
+  const page = offset > 0 && { offset: String(offset) }
+  void goTo({
+    query: { ...rest, ...(state && { state }), ...(to && { to }), ...page },
+    hash: '#messages',
+  })
 }
+const value = (event: Event) => (event.target as HTMLInputElement).value
 const did = ({ opened_at, clicked_at, replied_at, left_at }: Message) =>
   [
     opened_at !== null && 'opened',
@@ -59,7 +66,7 @@ const id = useId()
           :id="id"
           class="field field-sm ml-2 inline-block w-auto font-normal"
           :value="asked.state ?? ''"
-          @change="choose(($event.target as HTMLSelectElement).value || null, 0)"
+          @change="choose({ state: value($event) || null })"
         >
           <option value="">all{{ all ? ` ${count(all)}` : '' }}</option>
           <option v-for="one in states" :key="one.state" :value="one.state">
@@ -73,7 +80,16 @@ const id = useId()
           </option>
         </select>
       </h2>
-      <span class="small muted">the newest first</span>
+      <label class="ml-auto flex items-center gap-2"
+        ><span class="small muted">the newest first, to</span>
+        <input
+          class="field field-sm !w-44"
+          type="search"
+          placeholder="name or address"
+          maxlength="100"
+          :value="asked.to ?? ''"
+          @change="choose({ to: value($event).trim() || null })"
+      /></label>
     </div>
     <p v-if="problem && !shown" class="fault p-4" role="alert">{{ problem }}</p>
     <p v-else-if="!shown" class="muted p-4" role="status">Looking…</p>
@@ -109,7 +125,7 @@ const id = useId()
           v-if="asked.offset > 0"
           type="button"
           class="btn btn-sm"
-          @click="choose(asked.state, Math.max(0, asked.offset - MESSAGES_SHOWN))"
+          @click="choose({ offset: Math.max(0, asked.offset - MESSAGES_SHOWN) })"
         >
           Newer
         </button>
@@ -117,7 +133,7 @@ const id = useId()
           v-if="shown.more"
           type="button"
           class="btn btn-sm"
-          @click="choose(asked.state, asked.offset + MESSAGES_SHOWN)"
+          @click="choose({ offset: asked.offset + MESSAGES_SHOWN })"
         >
           Older
         </button>

@@ -112,7 +112,7 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
           @taken="put(n, { ...act, text: $event })"
         />
         <label class="flex items-center gap-2"
-          >due
+          >Due
           <KeptInput
             class="field field-sm w-16 text-right"
             type="number"
@@ -122,7 +122,10 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
             :value="act.days"
             @taken="put(n, { ...act, days: wholeDays(Number($event)) })"
           />
-          days later, by
+          days later</label
+        >
+        <label class="flex items-center gap-2"
+          >By
           <select
             class="field field-sm min-w-0"
             aria-label="Who does it"

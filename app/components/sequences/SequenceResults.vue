@@ -146,7 +146,8 @@ async function decide(split: SplitResults, way: number | null) {
     <h2>{{ splitWords(split) }}</h2>
     <p class="muted small">
       {{ judgedWords(split) }} within {{ several(split.judged.days, 'day', 'days') }}, since
-      {{ date(split.since) }}<template v-if="!isEveryRound(which)">; of everybody</template>
+      {{ date(split.since)
+      }}<template v-if="!isEveryRound(which)">; of those who are looked at</template>
     </p>
     <table class="mt-1 w-full">
       <caption class="sr-only">
