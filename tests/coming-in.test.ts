@@ -1,9 +1,12 @@
 import { expect, test } from 'vitest'
+import { addressed } from '../core/delivery'
 import { DAY, HOUR, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { readClock } from '../database/account'
-import { readLists } from '../database/people'
+import { addApiToken } from '../database/imports'
+import { personDetails, readLists, tagNamed, tagPeople } from '../database/people'
 import { somebody } from '../database/made-up'
+import { actRecorder } from '../database/sending'
 import { addSegment } from '../database/segments'
 import { arrivalsOf, readSequences, sequenceById } from '../database/sequences'
 import { demoInBrowser } from './demo-in-browser'
@@ -291,6 +294,82 @@ test('who is new by an import is let in from its page', async () => {
   await dialog.getByRole('button', { name: 'Let them in' }).click()
   await seen(/on their way into “/)
   await until('she is inside', () => rounds(nina).length === 1)
+})
+
+test('who fits already comes in when it starts, others by the API; and a fork asks on which link they clicked', async () => {
+  const before = id
+  const tag = `early bird ${practice()}`
+  const [ola, pia] = ['ola', 'pia'].map((name) => join(`${name}.${practice()}`)) as [number, number]
+  // Not on its list.
+  const guest = somebody(satchel.db, `guest.${practice()}@harbourmail.example`, { now: practice() })
+  tagPeople(satchel.db, [ola, pia, guest], tagNamed(satchel.db, tag), true)
+  const many = readSequences(satchel.db).length
+  await page().goto(`${satchel.url}/sequences`)
+  await page().getByRole('button', { name: 'New sequence' }).click()
+  await until('it is made', () => readSequences(satchel.db).length === many + 1)
+  id = Math.max(...readSequences(satchel.db).map((one) => one.id))
+  await page().waitForURL(new RegExp(`/sequences/${id}$`))
+  await page().getByLabel('On behalf of the list').selectOption(String(list()))
+  await page().getByLabel('Another way in').selectOption('tag')
+  await page().getByLabel('Which tag starts it').selectOption({ label: tag })
+  await page()
+    .getByRole('button', { name: /^Remove: joins/ })
+    .click()
+  await page().getByLabel('who fits already comes in, too').check()
+  await seen('2 people on the list come in when it starts.')
+  await page().getByLabel('Another way in').selectOption('api')
+  await page()
+    .getByTitle(/^Start: .*or is let in by the API/)
+    .waitFor()
+  await visitor.expectAccessible()
+  const add = async (where: RegExp, kind: string) => {
+    await page().getByRole('button', { name: where }).first().click()
+    await page()
+      .getByRole('menuitem', { name: new RegExp(`^${kind} `) })
+      .first()
+      .click()
+  }
+  await add(/^Add after Start/, 'Mail')
+  await until('there is a mail', () => mails().length === 1)
+  await writeLetters()
+  await page().goto(`${satchel.url}/sequences/${id}`)
+  await add(/^Add after Mail:/, 'Wait')
+  await add(/^Add after Wait/, 'Fork')
+  await page().getByLabel('Which link').selectOption({ label: 'See the forecast' })
+  await add(/^Add after Fork:.*, yes$/, 'Do')
+  await page().getByLabel('Something to do').selectOption({ label: 'Give a tag' })
+  await page().getByLabel('Tag', { exact: true }).fill('saw the forecast')
+  await page().getByLabel('Tag', { exact: true }).press('Enter')
+  await until('it is kept', () => JSON.stringify(sequence().map).includes('saw the forecast'))
+  await button('Start').click()
+  await until('it runs', () => sequence().state === 'running')
+  await until('who had the tag is inside, and mailed', () => mailed(ola) + mailed(pia) === 2)
+  expect(rounds(guest)).toEqual([])
+
+  // A program lets somebody in; who is not on file is refused.
+  const { token } = addApiToken(satchel.db, 'Shop', practice())
+  const quin = join(`quin.${practice()}`)
+  const address = one(satchel.db, q.selectFrom('people').select('address').where('id', '=', quin))!
+  const answer = await page().request.post(`${satchel.url}/api/v1/sequences`, {
+    headers: { authorization: `Bearer ${token}` },
+    data: [
+      { ...address, sequence: id },
+      { address: 'nobody@harbourmail.example', sequence: id },
+    ],
+  })
+  expect(answer.status()).toBe(200)
+  await until('they are inside, too', () => rounds(quin).length === 1 && mailed(quin) === 1)
+
+  const [mailing] = mails() as [number]
+  const click = { kind: 'click' as const, link: 0, agent: 'SailMail/4.2', method: 'GET' }
+  actRecorder(satchel.db)([{ ...addressed(mailing, ola), ...click, at: practice() + HOUR }])
+  await jump(3 * DAY)
+  const finished = (person: number) => rounds(person).every(({ state }) => state === 'finished')
+  await until('all are through', () => [ola, pia, quin].every(finished))
+  const tags = (person: number) => personDetails(satchel.db, person)!.tags
+  expect(tags(ola)).toContain('saw the forecast')
+  for (const other of [pia, quin]) expect(tags(other)).not.toContain('saw the forecast')
+  id = before
 })
 
 test('a segment is let in by hand, with how many they are before', async () => {
