@@ -155,9 +155,9 @@ const edges = computed(() =>
       // Beside the line, or above where it goes over to its lane.
       label:
         edge.lane === a.column
-          ? { left: `${x(edge.lane) + 20}px`, top: `${a.at.top + 0.56 * ROW}px` }
+          ? { left: `${x(edge.lane) + 16}px`, top: `${a.at.top + 0.56 * ROW}px` }
           : {
-              right: `${size.value.width - x(edge.lane) + 8}px`,
+              right: `${size.value.width - x(edge.lane) + 4}px`,
               top: `${a.at.top + 0.16 * ROW}px`,
             },
       words: words && all ? `${words} · ${share}` : words,
@@ -217,7 +217,7 @@ function dragEnd() {
         <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
           <span
             v-if="edge.words"
-            class="absolute max-w-[200px] -translate-y-1/2 truncate text-[12px] font-semibold"
+            class="absolute max-w-[200px] -translate-y-1/2 truncate rounded bg-paper px-1 text-[12px] font-semibold"
             :class="edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
             :style="edge.label"
             >{{ edge.words }}</span
