@@ -89,6 +89,19 @@ test('who inside gets other mail within a day is said, with the mailing and by n
   await marks.locator(`a[href="/people/${person}"]`).waitFor()
   await visitor.expectAccessible()
 
+  // Where a frequency cap is set, its mail can be made to heed it.
+  await marks.getByText('No frequency cap is set that would hold mail back:').waitFor()
+  updateAccount(satchel.db, { cap_mailings: 100, cap_days: 7 })
+  await page().reload()
+  const mails = () =>
+    Object.values(sequenceById(satchel.db, breeze)!.map.steps).filter(({ kind }) => kind === 'mail')
+  await marks.getByRole('button', { name: 'Let its mail wait for room' }).click()
+  await until('it waits', () => mails().every((step) => 'full' in step))
+  await marks.getByText(/stands for how long it waits/).waitFor()
+  await page().locator('[aria-live]').getByRole('button', { name: 'Undo' }).click()
+  await until('it is as it was', () => mails().every((step) => !('full' in step)))
+  updateAccount(satchel.db, { cap_mailings: null })
+
   // Beside another sequence, and while none is asked, the mark of this one does not stand.
   await page().route('**/close-mail', () => {})
   await page()

@@ -7,6 +7,7 @@ import {
   mapCautions,
   mapProblems,
   repaired,
+  USUAL_WAIT_DAYS,
   type Happening,
   type NewStep,
   type Repair,
@@ -136,6 +137,16 @@ test('what can be mended for one is mended by its button: close mail, an early f
   const lost = line(mail(1))
   const apartFrom = { ...lost, steps: { ...lost.steps, s9: { ...lost.steps.s0! } } }
   expect(mended(apartFrom, /never reached/)).toEqual(lost)
+  const heeds = repaired(
+    line(mail(1), wait(2), { ...mail(2), full: 'skip' } as NewStep),
+    { is: 'wait for room' },
+    '',
+  )
+  expect([heeds.steps.s0, heeds.steps.s2]).toMatchObject([
+    { full: { waitDays: USUAL_WAIT_DAYS } },
+    { full: 'skip' },
+  ])
+  expect(repaired(heeds, { is: 'wait for room' }, '')).toBe(heeds)
   // A mark that is old by now changes nothing.
   const repairs: Repair[] = [
     { is: 'remove', step: 'gone' },

@@ -2,6 +2,7 @@ import { DAY } from '../time'
 import type { Happening } from './happening'
 import { insertStep, removeStep, removeWay, stepsInOrder, type SequenceMap, type Spot } from './map'
 import { waysOf } from './steps'
+import { USUAL_WAIT_DAYS } from './steps/mail'
 
 /** What mends a mark. */
 export type Repair =
@@ -13,6 +14,8 @@ export type Repair =
   | { is: 'remove lost' }
   /** A day lies between a step and what is behind it. */
   | { is: 'wait a day'; step: string }
+  /** All mail that goes out whether or not there is room for it waits for room. */
+  | { is: 'wait for room' }
   /** What is behind a hand-over waits until it was answered, a day at most. */
   | { is: 'wait for the answer'; step: string }
 
@@ -23,6 +26,7 @@ export const repairNames: Record<Repair['is'], string> = {
   'remove lost': 'Remove what is never reached',
   'wait a day': 'Wait a day behind it',
   'wait for the answer': 'Wait for the answer',
+  'wait for room': 'Let its mail wait for room',
 }
 
 /**
@@ -35,6 +39,18 @@ export function repaired(map: SequenceMap, repair: Repair, id: string): Sequence
     const steps = Object.entries(map.steps).filter(([one]) => met.has(one))
     return steps.length < Object.keys(map.steps).length
       ? { ...map, steps: Object.fromEntries(steps) }
+      : map
+  }
+  if (repair.is === 'wait for room') {
+    const past = Object.entries(map.steps).filter(
+      ([, { kind, ...of }]) => kind === 'mail' && !('full' in of),
+    )
+    const waiting = past.map(([one, step]) => [
+      one,
+      { ...step, full: { waitDays: USUAL_WAIT_DAYS } },
+    ])
+    return past.length
+      ? { ...map, steps: { ...map.steps, ...(Object.fromEntries(waiting) as typeof map.steps) } }
       : map
   }
   const step = map.steps[repair.step]

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { CloseMail } from '~~/core/sequences'
+import { repaired, repairNames, type CloseMail, type Repair } from '~~/core/sequences'
 
 /** A mark: who inside gets other mail within a day of this sequence's, and of what. Nothing where nobody does. */
 const store = useSequence()
 const { dayAndTime } = useTimes()
 const of = computed(() => store.sequence!)
-const { answer: last, loading } = useAnswer<CloseMail>(
+const { answer: last, loading } = useAnswer<CloseMail & { hasCap: boolean }>(
   () =>
     store.sequence && of.value.state === 'running' && of.value.counts.inside > 0
       ? `/api/sequences/${of.value.id}/close-mail`
@@ -20,6 +20,8 @@ const sentence = computed(() => {
   const get = many === 1 ? 'gets' : 'get'
   return `${people(many)} inside ${get} other mail within a day of this, as things stand:`
 })
+const repair: Repair = { is: 'wait for room' }
+const isMended = computed(() => repaired(of.value.map, repair, '') === of.value.map)
 const path = (key: string) => {
   const [kind, id] = key.split(' ')
   return kind === 'sequence' ? `/sequences/${id}` : `/mail/${id}`
@@ -54,9 +56,24 @@ const path = (key: string) => {
         </p>
       </details>
       <p class="muted small mt-1">
-        Under each <i>Mail</i> stands whether it waits, or is left out, where there was as much mail
-        as the frequency cap allows.
+        <template v-if="!answer.hasCap"
+          >No frequency cap is set that would hold mail back:
+          <NuxtLink class="link" to="/settings">Settings</NuxtLink></template
+        ><template v-else-if="isMended"
+          >Under each <i>Mail</i> stands for how long it waits, or that it is left out, where there
+          was as much mail as the frequency cap allows.</template
+        ><template v-else
+          >Its mail goes out whether or not the frequency cap leaves room for it.</template
+        >
       </p>
+      <button
+        v-if="answer.hasCap && !isMended && store.canChange"
+        type="button"
+        class="btn btn-sm mt-1"
+        @click="store.repair(repair)"
+      >
+        {{ repairNames[repair.is] }}
+      </button>
     </div>
   </div>
 </template>

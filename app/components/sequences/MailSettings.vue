@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MOST_WAIT_DAYS, type MailStep } from '~~/core/sequences'
+import { MOST_WAIT_DAYS, USUAL_WAIT_DAYS, type MailStep } from '~~/core/sequences'
 
 /** A mail's letter, and what came of it. */
 const props = defineProps<{ id: string; step: MailStep }>()
@@ -13,13 +13,13 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
 const whenFull = computed(() =>
   props.step.full === undefined ? 'past' : props.step.full === 'skip' ? 'skip' : 'wait',
 )
-const USUAL_WAIT = 3
 const waitDays = computed(() =>
-  typeof props.step.full === 'object' ? props.step.full.waitDays : USUAL_WAIT,
+  typeof props.step.full === 'object' ? props.step.full.waitDays : USUAL_WAIT_DAYS,
 )
 function chooseFull(choice: string) {
   change({
-    full: choice === 'wait' ? { waitDays: USUAL_WAIT } : choice === 'skip' ? 'skip' : undefined,
+    full:
+      choice === 'wait' ? { waitDays: USUAL_WAIT_DAYS } : choice === 'skip' ? 'skip' : undefined,
   })
 }
 const chooseQuiet = (choice: string) =>

@@ -22,6 +22,8 @@ export interface MailStep {
 /** They go on without it; or it waits until there is room, at most so many days, and then goes out. */
 export type WhenFull = 'skip' | { waitDays: number }
 export const MOST_WAIT_DAYS = 30
+/** Who is to wait for room waits so long, unless something else is said. */
+export const USUAL_WAIT_DAYS = 3
 
 /** Nobody is mailed who paused their mail. Who waits stays before the step. */
 export const mail: StepKind<MailStep> = {
