@@ -1,5 +1,11 @@
 import { expect, test } from 'vitest'
-import { mailingsOfMap, mailingsOfStep, stepsInOrder, type MailStep } from '../core/sequences'
+import {
+  mailingsOfMap,
+  mailingsOfStep,
+  ROUNDS_SHOWN,
+  stepsInOrder,
+  type MailStep,
+} from '../core/sequences'
 import { afterQuiet, DAY, dayOf, HOUR, hourOf, MINUTE, practiceTime } from '../core/time'
 import { all, one, q, run } from '../database'
 import { quietHours, readClock, updateAccount } from '../database/account'
@@ -581,6 +587,33 @@ test('its results stand beside those held out; a split is decided and given back
   await split.getByRole('button', { name: 'By lot again' }).click()
   await split.getByText(/Not clear yet|clearly better/).waitFor()
   expect(shares()?.shares).toBeNull()
+
+  // Each figure leads to its people, and which has an address.
+  const list = page().getByRole('region', { name: 'One by one' })
+  const rows = list.getByRole('listitem')
+  await page()
+    .getByRole('link', { name: /^B 50% · \d/ })
+    .click()
+  await page().waitForURL(/of=came.*step=split.*way=1/)
+  await list.getByText('Who went by “Split by lot: 2 ways”, B 50%, the latest first.').waitFor()
+  const byB = all(
+    satchel.db,
+    q
+      .selectFrom('sequence_trail')
+      .select('person_id')
+      .where('sequence_id', '=', basket)
+      .where('step', '=', 'split')
+      .where('way', '=', 1),
+  ).length
+  await until('they are there', async () => (await rows.count()) === Math.min(byB, ROUNDS_SHOWN))
+  await visitor.expectAccessible()
+  await page()
+    .getByRole('link', { name: /^[\d,]+ out$/ })
+    .click()
+  await list.getByText('Who came to the end, the latest first.').waitFor()
+  await rows.first().waitFor()
+  await list.getByRole('button', { name: 'Close' }).click()
+  await list.waitFor({ state: 'detached' })
 
   const inside = one(
     satchel.db,

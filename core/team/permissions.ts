@@ -269,6 +269,7 @@ export const permissions = {
   'POST /api/sequences/[id]/template': editor('began a sequence from a template'),
   'POST /api/sequences/[id]/rehearsal': read,
   'GET /api/sequences/[id]/results': read,
+  'GET /api/sequences/[id]/rounds': read,
   'GET /api/sequences/[id]/results.csv': read,
   'GET /api/sequences/[id]/way': read,
   'GET /api/sequences/[id]/moving': read,

@@ -32,6 +32,7 @@ export {
   takeOutSequence,
 } from './files'
 export { couldComeIn, letPeopleIn, letSegmentIn } from './letting-in'
+export { roundsBehind } from './rounds'
 export { decideSplit, judgeSplits, outcomesOf } from './splits'
 export { beginJudging, judgedSteps, standingOf } from './split-shares'
 export { leftBy, openTimes, outcomeOfGroups, repliedTo, wayOf } from './results'

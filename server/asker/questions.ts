@@ -33,7 +33,7 @@ import {
   countTruths,
 } from '../../database/mailings'
 import { messagesOf } from '../../database/results'
-import { sequenceById } from '../../database/sequences'
+import { isOneOf, roundsBehind, sequenceById } from '../../database/sequences'
 import { sheetDays, sequencesOnSheet } from '../../cases/today'
 import { SHEET_SEQUENCES, type MessagesAsked } from '../../core/results'
 import { readAccount } from '../../database/account'
@@ -42,7 +42,7 @@ import { ownWords, wholeLetterOf } from '../../database/letters'
 import type { FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
 import { textsOf } from '../../core/proof'
-import type { Which } from '../../core/sequences'
+import type { RoundsAsked, Which } from '../../core/sequences'
 import { misspelt } from '../../core/spelling'
 import type { Day } from '../../core/time'
 import { writeRule, type Rule } from '../../core/segments'
@@ -149,6 +149,19 @@ export const questions = {
   /** A mailing's messages one by one. */
   messages(db: Database, { mailingId, asked }: { mailingId: number; asked: MessagesAsked }) {
     return messagesOf(db, mailingId, asked)
+  },
+
+  /** The rounds behind a figure of a sequence's results, of those that are looked at. */
+  rounds(
+    db: Database,
+    {
+      sequenceId,
+      asked,
+      which,
+      now,
+    }: { sequenceId: number; asked: RoundsAsked; which: Which; now: number },
+  ) {
+    return roundsBehind(db, sequenceId, asked, isOneOf(db, which, now))
   },
 
   /** Who is inside a sequence and gets other mail within a day of its own. */

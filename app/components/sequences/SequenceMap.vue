@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { layOut, type LaidEdge } from '~~/core/sequences'
+import { layOut, writeRoundsAsked, type LaidEdge, type RoundsAsked } from '~~/core/sequences'
 import { pictureOf } from './picture'
 import {
   againWords,
@@ -117,6 +117,26 @@ const stops = computed(() => {
     }
   })
 })
+/** In results each figure leads to its people. */
+const route = useRoute()
+const NuxtLink = resolveComponent('NuxtLink')
+function figure({ step, way = null, stand = 'came' }: Partial<RoundsAsked>) {
+  if (!props.wide) return undefined
+  return { query: { ...route.query, ...writeRoundsAsked({ stand, step: step ?? null, way }) } }
+}
+/** As the count at the stop says it: who came in or out, stands at a wait, reached a goal, or went by. */
+function leads(id: string) {
+  const step = of.value.map.steps[id]
+  if (id === 'finish') return figure({ stand: 'finished' })
+  if (!step) return figure({})
+  if (step.kind === 'mail') {
+    // Its messages stand with it: of everybody, and of each version apart.
+    const isWhole = props.wide && !store.narrowed && !step.versions
+    return isWhole ? { path: `/mail/${step.mailingId}/results`, hash: '#messages' } : undefined
+  }
+  if (step.kind === 'wait') return figure({ stand: 'inside', step: id })
+  return figure({ step: id, way: step.kind === 'goal' ? 1 : null })
+}
 const stopOf = (id: string) => stops.value.find((stop) => stop.id === id)!
 
 /** A way as a line: out of its stop to its lane, down that, and in to the next stop. */
@@ -162,6 +182,8 @@ const edges = computed(() =>
             },
       words: words && all ? `${words} · ${share}` : words,
       where: words ? `${a.words}, ${words}` : a.words,
+      leads:
+        edge.from in of.value.map.steps ? figure({ step: edge.from, way: edge.way }) : undefined,
     }
   }),
 )
@@ -215,12 +237,17 @@ function dragEnd() {
           />
         </svg>
         <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
-          <span
+          <component
+            :is="edge.leads ? NuxtLink : 'span'"
             v-if="edge.words"
+            :to="edge.leads"
             class="absolute max-w-[200px] -translate-y-1/2 truncate rounded bg-paper px-1 text-[12px] font-semibold"
-            :class="edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]'"
+            :class="[
+              edge.lane === 0 ? 'text-canvas-600' : 'text-[var(--way)]',
+              edge.leads && 'leading-6 underline',
+            ]"
             :style="edge.label"
-            >{{ edge.words }}</span
+            >{{ edge.words }}</component
           >
           <AddStep
             v-if="canDraw"
@@ -247,11 +274,14 @@ function dragEnd() {
           /></span>
         </template>
         <template v-for="stop in stops" :key="stop.id">
-          <span
+          <component
+            :is="leads(stop.id) ? NuxtLink : 'span'"
             v-if="stop.count"
             class="absolute -translate-y-1/2 rounded border border-line bg-sheet px-2 py-0.5 text-right text-[12px] whitespace-nowrap text-ink-700"
+            :class="leads(stop.id) && 'underline hover:border-brass-500'"
             :style="{ right: `${size.width - stop.at.left + 26}px`, top: `${stop.at.top}px` }"
-            >{{ stop.count }}</span
+            :to="leads(stop.id)"
+            >{{ stop.count }}</component
           >
           <StepIcon
             :kind="stop.kind"

@@ -9,6 +9,7 @@ import {
   readWhich,
   stepsInOrder,
   wayName,
+  writeRoundsAsked,
   writeWhich,
   type SequenceResults,
   type SplitResults,
@@ -58,6 +59,10 @@ const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1
 const csv = computed(() => {
   const asked = new URLSearchParams(writeWhich(which.value)).toString()
   return `/api/sequences/${of.value.id}/results.csv${asked && `?${asked}`}`
+})
+/** Where the people of a figure stand. */
+const figure = (asked: Parameters<typeof writeRoundsAsked>[0]) => ({
+  query: { ...route.query, ...writeRoundsAsked(asked) },
 })
 const repliedWords = (mailing: number) => {
   const people = results.value?.replied[mailing]
@@ -168,7 +173,14 @@ async function decide(split: SplitResults, way: number | null) {
       <tbody>
         <tr v-for="(way, n) in split.ways" :key="n" class="border-b border-line-soft text-right">
           <th class="py-1 text-left">{{ wayName(n) }}</th>
-          <td>{{ count(way.of) }}</td>
+          <td>
+            <NuxtLink
+              v-if="way.of && !isOfMail(split)"
+              class="link inline-block min-h-6"
+              :to="figure({ stand: 'came', step: split.step, way: n })"
+              :aria-label="`${count(way.of)} by way ${wayName(n)}`"
+              >{{ count(way.of) }}</NuxtLink><template v-else>{{ count(way.of) }}</template>
+          </td>
           <td>{{ way.of ? valueWords(split, way.value) : '–' }}</td>
           <td>{{ percent(way.best) }}</td>
         </tr>
@@ -234,11 +246,25 @@ async function decide(split: SplitResults, way: number | null) {
     <dl class="mt-1 grid grid-cols-[1fr_auto] gap-x-3">
       <template v-for="one in results.left" :key="one.why">
         <dt>{{ one.why }}</dt>
-        <dd class="text-right">{{ count(one.people) }}</dd>
+        <dd class="text-right">
+          <NuxtLink
+            class="link inline-block min-h-6"
+            :to="figure({ stand: 'left', why: one.why })"
+            :aria-label="`${count(one.people)} left: ${one.why}`"
+            >{{ count(one.people) }}</NuxtLink
+          >
+        </dd>
       </template>
       <template v-if="of.counts.heldOut">
         <dt>held out by lot</dt>
-        <dd class="text-right">{{ count(of.counts.heldOut) }}</dd>
+        <dd class="text-right">
+          <NuxtLink
+            class="link inline-block min-h-6"
+            :to="figure({ stand: 'left', why: 'held out' })"
+            :aria-label="`${count(of.counts.heldOut)} held out by lot`"
+            >{{ count(of.counts.heldOut) }}</NuxtLink
+          >
+        </dd>
       </template>
     </dl>
   </section>
@@ -263,5 +289,6 @@ async function decide(split: SplitResults, way: number | null) {
       <span>0:00</span><span>8:00</span><span>16:00</span><span>23:00</span>
     </p>
   </section>
+  <RoundList />
   <PersonWay />
 </template>

@@ -29,7 +29,7 @@ export async function pictureOf(
     return { left: across(left), top: down(top), right: across(right), bottom: down(bottom) }
   }
   const parts: string[] = []
-  for (const element of map.querySelectorAll<SVGElement | HTMLElement>('svg, span')) {
+  for (const element of map.querySelectorAll<SVGElement | HTMLElement>('svg, span, a')) {
     if (element.closest('[data-no-picture]')) continue
     const place = at(element)
     if (element instanceof SVGElement) parts.push(nested(element, place))
