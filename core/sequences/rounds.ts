@@ -2,7 +2,7 @@ import { isStepId } from './happening'
 
 /** A figure of a sequence's results, whose rounds are looked at one by one. */
 export interface RoundsAsked {
-  /** Who came in, whether or not they are still inside; who is inside; who came to the end; who left on the way. */
+  /** Who came in and was not held out, whether or not they are still inside; who is inside; who came to the end; who left on the way. */
   stand: (typeof roundStands)[number]
   /** Of those who came in: who went by this step; of those inside: who stands there. Null: wherever. */
   step: string | null

@@ -65,7 +65,7 @@ test('behind each figure stand its rounds, the latest first: who came, stands, f
   came(3, 0, 'left', 'fork', HELD_OUT)
   wentBy(0, 0, 'fork', 1)
   wentBy(2, 0, 'fork', 0)
-  expect(behind({})).toEqual(['3.0', '2.0', '1.0', '0.1', '0.0'])
+  expect(behind({})).toEqual(['2.0', '1.0', '0.1', '0.0'])
   expect(behind({ stand: 'inside' })).toEqual(['1.0', '0.1'])
   expect(behind({ stand: 'inside', step: 'wait' })).toEqual(['1.0'])
   expect(behind({ stand: 'finished' })).toEqual(['0.0'])

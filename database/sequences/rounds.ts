@@ -18,8 +18,8 @@ export function roundsBehind(
   const isIt: RawBuilder<SqlBool>[] = [those]
   if (stand !== 'came') isIt.push(sql`n.state = ${stand}`)
   if (why !== null) isIt.push(sql`n.why = ${why}`)
-  // Those held out came in as well, and got nothing; on the map they stand apart.
-  if (stand === 'left' && why === null) isIt.push(sql`n.why is not ${HELD_OUT}`)
+  // Those held out stand apart from those who came in, also on the map.
+  if (why !== HELD_OUT) isIt.push(sql`n.why is not ${HELD_OUT}`)
   if (step !== null && stand === 'inside') isIt.push(sql`n.step = ${step}`)
   if (step !== null && stand === 'came')
     isIt.push(sql`exists (select 1 from sequence_trail as t where t.sequence_id = n.sequence_id

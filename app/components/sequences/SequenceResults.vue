@@ -115,6 +115,7 @@ async function decide(split: SplitResults, way: number | null) {
 </script>
 
 <template>
+  <RoundList />
   <section class="border-b border-line px-4 py-3" aria-label="Goal and money">
     <div class="flex items-baseline gap-2">
       <h2>Results</h2>
@@ -173,14 +174,7 @@ async function decide(split: SplitResults, way: number | null) {
       <tbody>
         <tr v-for="(way, n) in split.ways" :key="n" class="border-b border-line-soft text-right">
           <th class="py-1 text-left">{{ wayName(n) }}</th>
-          <td>
-            <NuxtLink
-              v-if="way.of && !isOfMail(split)"
-              class="link inline-block min-h-6"
-              :to="figure({ stand: 'came', step: split.step, way: n })"
-              :aria-label="`${count(way.of)} by way ${wayName(n)}`"
-              >{{ count(way.of) }}</NuxtLink><template v-else>{{ count(way.of) }}</template>
-          </td>
+          <td>{{ count(way.of) }}</td>
           <td>{{ way.of ? valueWords(split, way.value) : '–' }}</td>
           <td>{{ percent(way.best) }}</td>
         </tr>
@@ -289,6 +283,5 @@ async function decide(split: SplitResults, way: number | null) {
       <span>0:00</span><span>8:00</span><span>16:00</span><span>23:00</span>
     </p>
   </section>
-  <RoundList />
   <PersonWay />
 </template>
