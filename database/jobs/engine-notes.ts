@@ -43,16 +43,29 @@ export function engineNotes(data: string, engine: string) {
   }
 }
 
-/** At what engines died that are not among the living; asking forgets it. */
+/**
+ * At what engines died that are not among the living; asking forgets it. Where two engines ask at the same time, one of
+ * them is told.
+ */
 export function takeDeaths(data: string, living: readonly string[]): WorkingAt[] {
   return readdirSync(folderOf(data))
     .filter((engine) => !living.includes(engine))
     .flatMap((engine) => {
-      const path = join(folderOf(data), engine)
-      const [, mailing, what] = /^(\d+) (\w+)\s*$/.exec(readFileSync(path, 'latin1')) ?? []
-      rmSync(path, { force: true })
+      const note = take(join(folderOf(data), engine))
+      const [, mailing, what] = /^(\d+) (\w+)\s*$/.exec(note) ?? []
       return mailing ? [{ mailing: Number(mailing), what: what! }] : []
     })
+}
+
+function take(path: string): string {
+  try {
+    const note = readFileSync(path, 'latin1')
+    rmSync(path)
+    return note
+  } catch {
+    // The engine itself or another one has taken it away meanwhile.
+    return ''
+  }
 }
 
 function folderOf(data: string): string {
