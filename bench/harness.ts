@@ -79,13 +79,8 @@ export async function serving(
 }
 
 function start(script: string, args: string[]): ChildProcess {
-  return spawn(
-    process.execPath,
-    ['--import', 'tsx', new URL(script, import.meta.url).pathname, ...args],
-    {
-      stdio: ['ignore', 'pipe', 'inherit'],
-    },
-  )
+  const path = new URL(`${script}.mjs`, import.meta.url).pathname
+  return spawn(process.execPath, [path, ...args], { stdio: ['ignore', 'pipe', 'inherit'] })
 }
 
 /** The middle of some figures. */

@@ -20,11 +20,11 @@ function importing(name: string, rows: number, runs: number): Measure {
       const folder = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
       writeFileSync(join(folder, 'people.csv'), csv(rows))
       const ours = await inProcess<{ seconds: number; peakMb: number }>(
-        './import-ours.ts',
+        './import-ours',
         folder,
         String(rows),
       )
-      const reference = await inProcess<{ seconds: number }>('./import-reference.ts', folder)
+      const reference = await inProcess<{ seconds: number }>('./import-reference', folder)
       rmSync(folder, { recursive: true })
       return { ours: ours.seconds, reference: reference.seconds, notes: { peakMb: ours.peakMb } }
     },

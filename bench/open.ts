@@ -23,7 +23,7 @@ export const opens: Measure = {
   promise: { atLeast: 0.7 },
   runs: 3,
   async run() {
-    const bare = await serving('./open-reference.ts')
+    const bare = await serving('./open-reference')
     const data = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
     const db = openDatabase(data)
     fillAccount(db, { zone: 'UTC', sender_address: 'hello@bench.example' })

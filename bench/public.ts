@@ -39,7 +39,7 @@ export const publicPages: Measure = {
         file,
         Buffer.from(await (await fetch(`http://127.0.0.1:${web.port}${page}`)).arrayBuffer()),
       )
-      const bare = await serving('./public-reference.ts', file)
+      const bare = await serving('./public-reference', file)
       const together = async (port: number, ms = SLICE_MS) => {
         const [pages, seen] = await Promise.all([
           loadFor(port, [page], ms, CONNECTIONS),

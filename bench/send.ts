@@ -50,9 +50,9 @@ export const sendMemory: Measure = {
 
 async function besidePool(signed: 'signed' | 'unsigned') {
   const ours = await sendTo(MESSAGES, signed)
-  const server = await serving('./smtp-sink.ts')
+  const server = await serving('./smtp-sink')
   const reference = await inProcess<{ rate: number }>(
-    './send-reference.ts',
+    './send-reference',
     server.line,
     String(ours.bytes),
     signed,
@@ -67,9 +67,9 @@ async function besidePool(signed: 'signed' | 'unsigned') {
 
 async function sendTo(people: number, signed: 'signed' | 'unsigned'): Promise<Sent> {
   const folder = mkdtempSync(join(tmpdir(), 'satchel-bench-'))
-  const server = await serving('./smtp-sink.ts')
-  await inProcess('./send-people.ts', folder, String(people))
-  const sent = await inProcess<Sent>('./send-ours.ts', folder, server.line, String(people), signed)
+  const server = await serving('./smtp-sink')
+  await inProcess('./send-people', folder, String(people))
+  const sent = await inProcess<Sent>('./send-ours', folder, server.line, String(people), signed)
   await server.stop()
   rmSync(folder, { recursive: true })
   return sent

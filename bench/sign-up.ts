@@ -35,7 +35,7 @@ export const signUps: Measure = {
     const db = openDatabase(data)
     fillAccount(db, { zone: 'UTC', sender_address: 'hello@bench.example' })
     const forms = makeForms(db)
-    const bare = await serving('./sign-up-reference.ts', join(data, 'bare.db'))
+    const bare = await serving('./sign-up-reference', join(data, 'bare.db'))
     const web = await startWeb(data, { SATCHEL_BEHIND_PROXY: '1' })
     const rates = { ours: [] as number[], reference: [] as number[] }
     let n = 0

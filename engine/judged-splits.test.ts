@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from 'vitest'
-import { emptyMap, everyRound, insertStep, type SequenceMap } from '../core/sequences'
+import { emptyMap, everyRound, insertStep, joinAt, type SequenceMap } from '../core/sequences'
 import { startingLetter } from '../core/letters'
 import { DAY, HOUR } from '../core/time'
 import { all, q, run, type Database } from '../database'
@@ -273,4 +273,45 @@ test('the version of a mail that is clicked more goes to everybody once it is cl
   expect(sentTo(b)).not.toContain(first[0])
   again(b, [])
   expect(sentTo(b)).toContain(first[0])
+})
+
+test('who is sent back goes as many times as is said, keeps their way of a split, and is judged once', async () => {
+  let map = mapJudged('hand')
+  map = insertStep(map, 'split', 'again', {
+    ...{ kind: 'wait', ms: 2 * DAY, back: { to: 'split', times: 3 } },
+  })
+  // Both ways of the split lead to it.
+  map = joinAt(map, 'split', 1, 'again')
+  const id = running(map)
+  const people = Array.from({ length: 40 }, join)
+  await settle()
+  // The engine is silent for longer than all of it would have taken: each comes by once, and waits anew.
+  engine.time.now += 20 * DAY
+  await settle()
+  expect(trafficOf(db, id)).toMatchObject({ again: [0, 40] })
+  for (let days = 0; days < 12; days += 2) {
+    engine.time.now += 2 * DAY
+    await settle()
+  }
+  const traffic = trafficOf(db, id)
+  expect(traffic.again).toEqual([40, 120])
+  expect(traffic.split!.reduce((sum, many) => sum + many, 0)).toBe(160)
+  for (const person of people.slice(0, 5)) {
+    const ways = all(
+      db,
+      q
+        .selectFrom('sequence_trail')
+        .select('way')
+        .where('person_id', '=', person)
+        .where('step', '=', 'split'),
+    )
+    expect(ways).toEqual(Array.from({ length: 4 }, () => ({ way: wayTaken(person) })))
+  }
+  const { split } = map.steps
+  const outcomes = outcomesOf(
+    ...([db, id, map, 'split'] as const),
+    split as Parameters<typeof outcomesOf>[4],
+    ...([0, engine.time.now] as const),
+  )
+  expect(outcomes.reduce((sum, { of }) => sum + of, 0)).toBe(40)
 })

@@ -1,3 +1,4 @@
+import { nameOf } from '../core/people'
 import { pourMessage, type PouredMessage } from '../core/delivery'
 import { truthOf } from '../core/letters'
 import { fillFor, personContext, shownFor, type PickedProduct } from '../core/letters/rendering'
@@ -51,7 +52,7 @@ function messagesOf(
       (picked?.get(roundKey(recipient)) ?? nothing) as Record<string, PickedProduct>,
       { ...(did?.get(roundKey(recipient)) ?? nothing), ...footerFor?.(values) },
     )
-    const name = [recipient.first_name, recipient.last_name].filter(Boolean).join(' ')
+    const name = nameOf(recipient)
     const message = pourMessage(
       letter.mould,
       { personId: id, round: recipient.round, address: recipient.normal, name },

@@ -831,8 +831,17 @@ test('a wait knows days off from a calendar file, and goes by the reader’s own
   expect(waits().find(({ hours }) => hours?.off)!.hours!.off).toEqual(
     [24, 25, 26].map((day) => `${year}-12-${day}`),
   )
+  // Back to what stands before it, and on after so many times.
+  const first = Object.keys(sequenceById(satchel.db, draft)!.map.steps)[0]!
+  await page().getByLabel('After it').selectOption(first)
+  await seen(/then back to “.+”, at most 3 times/)
+  await page().getByLabel('At most, times').fill('99')
+  await page().getByLabel('At most, times').press('Enter')
+  await until('it is kept', () =>
+    waits().some(({ back }) => back?.to === first && back.times === 52),
+  )
   await visitor.expectAccessible()
-  for (let n = 0; n < 4; n++) await button('Undo').click()
+  for (let n = 0; n < 6; n++) await button('Undo').click()
   await until('it is as it was', () => JSON.stringify(waits()) === before)
 })
 

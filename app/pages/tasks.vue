@@ -65,6 +65,7 @@ const more = computed(() => {
       <ChoiceButtons v-model="view" label="Which tasks" :options="[...views]" />
     </div>
     <p v-if="problem" class="fault mt-3" role="alert">{{ problem }}</p>
+    <p v-else-if="!answer" class="muted mt-3" role="status">Looking…</p>
     <section v-if="answer" class="sheet mt-3.5" aria-label="Tasks">
       <p v-if="!shown.length" class="muted px-3.5 py-3">
         {{

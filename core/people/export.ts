@@ -1,3 +1,4 @@
+import { nameOrAddress } from './names'
 import { csvRow } from './csv-row'
 import type { Field, FieldValue } from './fields'
 import { showFieldValue } from './fields'
@@ -111,7 +112,7 @@ function vcard(person: ExportedPerson, columns: readonly ExportColumn[]): string
   const chosen = new Map(columns.map((column) => [column.key, showFieldValue(column.of(person))]))
   const first = chosen.get('field:first_name') ?? ''
   const last = chosen.get('field:last_name') ?? ''
-  const name = [first, last].filter(Boolean).join(' ') || person.address
+  const name = nameOrAddress({ first_name: first, last_name: last, address: person.address })
   const apart = ['field:first_name', 'field:last_name', 'tags']
   const notes = columns.flatMap(({ key, name: label }) => {
     const shown = chosen.get(key)

@@ -1,4 +1,11 @@
-import { advance, enter, type ArrivalFacts, type Ending, type SequenceMap } from '../sequences'
+import {
+  advance,
+  BACK,
+  enter,
+  type ArrivalFacts,
+  type Ending,
+  type SequenceMap,
+} from '../sequences'
 import type { Happening } from '../sequences'
 import { roomUnder, type FrequencyCap } from '../dispatch'
 import { afterQuiet, type QuietHours } from '../time'
@@ -44,6 +51,9 @@ export function walk(
   let isOut = false
   const handed = new Set<string>()
   const mailed: number[] = []
+  /** Which mails they got: one comes once in a round, also to who was sent back to it. */
+  const got: number[] = []
+  const wentBack: Record<string, number> = {}
   const facts = {
     subscribed: true,
     suppressed: false,
@@ -64,6 +74,9 @@ export function walk(
     quietUntil() {
       return walker.quiet ? afterQuiet(now, walker.quiet, zone) : now
     },
+    wentBack(step: string) {
+      return wentBack[step] ?? 0
+    },
     lot,
     zone,
     fieldOf,
@@ -78,6 +91,9 @@ export function walk(
     const { effects, next, ended, passed } = advance(map, place, facts, now)
     for (const effect of effects) {
       if (effect.is === 'mail') {
+        if (got.includes(effect.mailingId) || effect.others?.some((one) => got.includes(one)))
+          continue
+        got.push(effect.mailingId)
         mailed.push(now)
         life.got(place.step, now)
         seen.mailed?.(place.step, effect.mailingId, now)
@@ -86,6 +102,7 @@ export function walk(
       if (effect.is === 'hand') handed.add(place.step)
     }
     if (passed) seen.passed?.(passed.step, passed.way, now)
+    if (passed?.way === BACK) wentBack[passed.step] = (wentBack[passed.step] ?? 0) + 1
     if (ended) return { inside: null, at: now, ended }
     // Who stays waits for something: they are looked at again when they do anything.
     place = passed ? next! : { ...next!, due: Math.min(next!.due, life.next(now)) }

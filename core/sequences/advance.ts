@@ -51,8 +51,8 @@ export function advance(map: SequenceMap, place: Place, facts: InsideFacts, now:
   const came = kindOfStep(step).carryOut(step, place.step, facts, now, place.arrived)
   if ('stay' in came)
     return { effects: [], next: { ...place, due: came.stay }, ended: null, passed: null }
-  const { effects, way } = came
-  const next = arriveAt(map, waysOf(step)[way]!.next, now, place.visit + 1, facts)
+  const { effects, way, back } = came
+  const next = arriveAt(map, back ?? waysOf(step)[way]!.next, now, place.visit + 1, facts)
   const passed = { step: place.step, way }
   return next === null
     ? { effects, next, ended: { state: 'finished', why: null }, passed }
@@ -99,7 +99,7 @@ export function mailAhead(map: SequenceMap, step: string): { mailingId: number; 
   const facts: InsideFacts = {
     ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
     ...{ holds: () => false, lot: () => 1, sharesOf: () => null, fieldOf: () => null },
-    bestHour: () => 0,
+    ...{ bestHour: () => 0, wentBack: () => Infinity },
   }
   // The limit holds for a map that goes round, which none does that runs.
   for (let steps = 0; place && steps < 1_000; steps++) {

@@ -49,9 +49,15 @@ export function renamedBranch(branch: Branch, nameFor: (id: string) => string): 
   const named = (id: string) => names.get(id) ?? id
   const steps = Object.entries(branch.steps).map(([id, step]) => {
     const led = leadTo(step, (next) => (next === null ? null : named(next)))
-    return [named(id), asking(led, named)]
+    return [named(id), asking(backTo(led, named), named)]
   })
   return { id: named(branch.id), steps: Object.fromEntries(steps) as Record<string, Step> }
+}
+
+/** A wait that goes back, to a step by its other name. */
+function backTo(step: Step, named: (id: string) => string): Step {
+  if (step.kind !== 'wait' || !step.back) return step
+  return { ...step, back: { ...step.back, to: named(step.back.to) } }
 }
 
 /** A step that asks for steps by other names. */

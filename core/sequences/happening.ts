@@ -73,6 +73,8 @@ export const deedOf = ({ event, where }: Extract<Happening, { is: 'did' }>): str
 export interface Around {
   isMail: (step: string) => boolean
   handsOver: (step: string) => boolean
+  /** Whether a step stands before another, as it is on the map. */
+  leadsTo: (id: string, step: object) => boolean
 }
 
 /** What a happening lacks to be asked, as the end of a sentence: "a fork asks for …"; null where it lacks nothing. */

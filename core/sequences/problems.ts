@@ -1,4 +1,4 @@
-import { goesRound, stepsInOrder, type SequenceMap } from './map'
+import { goesRound, reachableFrom, stepsInOrder, type SequenceMap } from './map'
 import type { MapMark } from './mark'
 import { startLacks } from './starts'
 import { kindOfStep, waysOf, type Step } from './steps'
@@ -11,6 +11,10 @@ export function mapProblems(map: SequenceMap, listId: number | null): MapMark[] 
     handsOver(id: string) {
       const step = map.steps[id]
       return step?.kind === 'do' && step.acts.some(({ is }) => is === 'hand')
+    },
+    leadsTo(id: string, step: object) {
+      if (!map.steps[id] || map.steps[id] === step) return false
+      return [...reachableFrom(map, id)].some((one) => map.steps[one] === step)
     },
   }
   return [

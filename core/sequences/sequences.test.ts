@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import {
   advance,
+  BACK,
   branchAt,
   changeStep,
   emptyMap,
@@ -36,6 +37,7 @@ import {
   type SequenceMap,
   type Until,
   type WaitStep,
+  type WayBack,
 } from '.'
 
 const HOUR = 3_600_000
@@ -113,6 +115,21 @@ const mapOf = (steps: fc.Arbitrary<NewStep>, maxLength: number) =>
 const someMap = mapOf(step, 14)
 const someLine = mapOf(fc.oneof(mail, wait), 8)
 
+/** The same maps, in which waits that last for a day or more go back. */
+const goingBack = fc
+  .tuple(someMap, fc.array(fc.nat(), { minLength: 1, maxLength: 20 }))
+  .map(([map, some]): SequenceMap => {
+    const order = stepsInOrder(map)
+    const before = (n: number) => order.slice(0, n).map(({ id }) => id)
+    const steps = order.map(({ id, step }, n) => {
+      const lots = some[n % some.length]!
+      const isBack = step.kind === 'wait' && !step.until && step.ms >= DAY && n > 0
+      const to = before(n)[lots % Math.max(1, n)]!
+      return [id, isBack ? { ...step, back: { to, times: 1 + (lots % 4) } } : step] as const
+    })
+    return { ...map, steps: { ...map.steps, ...Object.fromEntries(steps) } }
+  })
+
 const inside: InsideFacts = {
   ...{ subscribed: true, suppressed: false, pausedUntil: null, zone: 'UTC' },
   ...{ holds: () => false, lot: () => 0.5, sharesOf: () => null, fieldOf: () => null },
@@ -171,6 +188,82 @@ test('on any map everybody finishes, by ways that are there, and no step is carr
       },
     ),
   )
+})
+
+test('ways back end after so many times: everybody finishes, whatever happens, and waits a day between', () => {
+  fc.assert(
+    fc.property(
+      goingBack,
+      fc.infiniteStream(fc.boolean()),
+      fc.double({ min: 0, max: 0.999, noNaN: true }),
+      (map, says, lot) => {
+        const went: Record<string, number> = {}
+        const lastBack: Record<string, number> = {}
+        const holds = () => says.next().value as boolean
+        const facts = { ...inside, lot: () => lot, holds, wentBack: (id: string) => went[id] ?? 0 }
+        let place = enter(map, 0, arriving)
+        for (let n = 0; place; n++) {
+          const { step, due } = place
+          const { passed, next, ended } = advance(map, place, facts, due)
+          const at = map.steps[step]!
+          if (passed?.way === BACK && at.kind === 'wait' && at.back) {
+            went[step] = (went[step] ?? 0) + 1
+            expect(next!.step).toBe(at.back.to)
+            expect(due - (lastBack[step] ?? -Infinity)).toBeGreaterThanOrEqual(DAY)
+            lastBack[step] = due
+          }
+          if (ended) expect(ended).toEqual({ state: 'finished', why: null })
+          place = next
+          // Fourteen steps, each come by once more for every way back that is taken.
+          expect(n).toBeLessThan(14 * (1 + 14 * 4))
+        }
+        for (const [id, times] of Object.entries(went)) {
+          const step = map.steps[id] as WaitStep
+          expect(times).toBeLessThanOrEqual(step.back!.times)
+        }
+        expect(goesRound(map)).toBe(false)
+        expect(readMap(JSON.parse(JSON.stringify(map)))).toEqual(map)
+      },
+    ),
+  )
+})
+
+test('a way back leads to a step before it, after a day at least, and is kept by copies', () => {
+  let map = insertStep(emptyMap, null, 'hello', { kind: 'mail', mailingId: 1 })
+  map = insertStep(map, 'hello', 'ask', {
+    kind: 'fork',
+    ways: [{ when: { is: 'ordered' }, next: null }],
+  })
+  map = insertStep(map, { step: 'ask', way: 0 }, 'week', {
+    ...{ kind: 'wait', ms: 7 * DAY, back: { to: 'ask', times: 3 } },
+  })
+  map = insertStep(map, 'week', 'bye', { kind: 'mail', mailingId: 2 })
+  map = joinAt(map, 'ask', 1, null)
+  expect(problems(map)).toEqual([])
+  expect(walk(map, 0, { ...inside, wentBack: () => 3 }).passed).toEqual([
+    ...['hello', 'ask', 'week', 'bye'],
+  ])
+  const bad = (back: WayBack, ms = 7 * DAY) =>
+    problems(changeStep(map, 'week', { kind: 'wait', ms, back, next: 'bye' }))
+  const notBefore = ['A wait goes back to a step that does not stand before it.']
+  for (const to of ['bye', 'week', 'gone']) expect(bad({ to, times: 1 })).toEqual(notBefore)
+  expect(bad({ to: 'hello', times: 1 }, DAY - 1)).toEqual([
+    'A wait goes back after less than a day: make it longer.',
+  ])
+  expect(problems(removeStep(map, 'ask'))).toEqual(notBefore)
+  for (const back of [{ to: 'ask', times: 0 }, { to: 'ask', times: 53 }, { to: 7, times: 1 }, 4])
+    expect(
+      readMap({ ...map, steps: { ...map.steps, week: { ...map.steps.week, back } } }),
+    ).toBeNull()
+  // Waits for a day or for something to happen do not go back.
+  const until = { is: 'day' as const, day: '2026-12-24', hour: 9 }
+  const read = readMap({ ...map, steps: { ...map.steps, week: { ...map.steps.week, until } } })
+  expect(read!.steps.week).not.toHaveProperty('back')
+  const copied = renamedBranch(
+    { id: 'ask', steps: { ask: map.steps.ask!, week: map.steps.week! } },
+    (id) => `${id}-2`,
+  )
+  expect(copied.steps['week-2']).toMatchObject({ back: { to: 'ask-2', times: 3 } })
 })
 
 test('a step taken out again leaves the map as it was, and a map survives being stored', () => {

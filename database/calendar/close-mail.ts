@@ -1,3 +1,4 @@
+import { nameOrAddress } from '../../core/people'
 import type { CloseMail } from '../../core/sequences'
 import { DAY } from '../../core/time'
 import { eachForeseen } from '../mailings'
@@ -81,8 +82,7 @@ function nameOf(db: Database, id: number): string {
     db,
     q.selectFrom('people').select(['first_name', 'last_name', 'address']).where('id', '=', id),
   )
-  const { first_name, last_name, address } = person!
-  return [first_name, last_name].filter(Boolean).join(' ') || address
+  return nameOrAddress(person!)
 }
 
 /** What sequences and mailings are called, by "sequence 3" and "mailing 4". */

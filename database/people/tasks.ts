@@ -1,5 +1,5 @@
 import type { InferResult } from 'kysely'
-import type { Task } from '../../core/people'
+import { nameOrAddress, type Task } from '../../core/people'
 import type { Day } from '../../core/time'
 import { all, one, q, run, type Database } from '../query'
 
@@ -78,10 +78,9 @@ const rows = () =>
 type Row = InferResult<ReturnType<typeof rows>>[number]
 
 function taskOf(row: Row): Task {
-  const { id, text, due, at, person_id, first_name, last_name, address, done_at } = row
-  const name = [first_name, last_name].filter(Boolean).join(' ') || address
+  const { id, text, due, at, person_id, done_at } = row
   return {
-    ...{ id, person: { id: person_id, name }, text, due, for: row.for_address },
+    ...{ id, person: { id: person_id, name: nameOrAddress(row) }, text, due, for: row.for_address },
     ...{ by: row.by_name, at },
     done: done_at === null ? null : { at: done_at, by: row.done_by ?? '' },
   }

@@ -1,3 +1,4 @@
+import { nameOrAddress } from '../../core/people'
 import { sql } from 'kysely'
 import { recipientStates, type RecipientState } from '../../core/delivery'
 import { MESSAGES_SHOWN, type Message, type MessagesAsked } from '../../core/results'
@@ -32,7 +33,7 @@ export function messagesOf(
   )
   const messages = found.slice(0, MESSAGES_SHOWN).map((row) => {
     const { first_name, last_name, address, ...message } = row
-    return { ...message, name: [first_name, last_name].filter(Boolean).join(' ') || address }
+    return { ...message, name: nameOrAddress({ first_name, last_name, address }) }
   })
   return { messages, more: found.length > MESSAGES_SHOWN }
 }

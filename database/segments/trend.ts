@@ -1,3 +1,4 @@
+import { nameOrAddress } from '../../core/people'
 import { causeAsker } from '../../core/segments'
 import { dayOf, type Day } from '../../core/time'
 import { factsOf } from './person-facts'
@@ -255,7 +256,7 @@ export function trendOf(db: Database, segmentId: number, days = 90) {
   ).map(({ first_name, last_name, address, came, ...rest }) => ({
     ...rest,
     came: came === 1,
-    name: [first_name, last_name].filter(Boolean).join(' ') || address,
+    name: nameOrAddress({ first_name, last_name, address }),
   }))
   return {
     days: found,

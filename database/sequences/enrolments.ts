@@ -2,6 +2,7 @@ import { sql } from 'kysely'
 import {
   turnOf,
   advance,
+  BACK,
   lotOf,
   mailAhead,
   type Happening,
@@ -98,6 +99,9 @@ export function advanceDue(db: Database, now: number): number {
         holds(what: Happening, within?: number) {
           return asks(what, within)
         },
+        wentBack(step: string) {
+          return timesBack(db).one({ sequence_id, person_id, round, step })!.times
+        },
         lot(step: string) {
           return lotOf(sequence_id, step, person_id, round)
         },
@@ -151,6 +155,17 @@ interface RoundKey {
   round: number
 }
 
+/** Who goes back waits a day at least before they could again, so all of it has been written. */
+const timesBack = preparedOnce<RoundKey & { step: string }, { times: number }>((value) =>
+  q
+    .selectFrom('sequence_trail')
+    .select((eb) => eb.fn.countAll<number>().as('times'))
+    .where('sequence_id', '=', value('sequence_id'))
+    .where('person_id', '=', value('person_id'))
+    .where('round', '=', value('round'))
+    .where('step', '=', value('step'))
+    .where('way', '=', BACK),
+)
 const stateOf = preparedOnce<RoundKey, { state: string }>((value) =>
   q
     .selectFrom('enrolments')

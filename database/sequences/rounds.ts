@@ -1,3 +1,4 @@
+import { nameOrAddress } from '../../core/people'
 import { sql, type RawBuilder, type SqlBool } from 'kysely'
 import { ROUNDS_SHOWN, type Round, type RoundsAsked } from '../../core/sequences'
 import { all, raw, type Database } from '../query'
@@ -44,7 +45,7 @@ export function roundsBehind(
     .slice(0, ROUNDS_SHOWN)
     .map(({ first_name, last_name, address, ...round }) => ({
       ...round,
-      name: [first_name, last_name].filter(Boolean).join(' ') || address,
+      name: nameOrAddress({ first_name, last_name, address }),
     }))
   return { rounds, more: found.length > ROUNDS_SHOWN }
 }

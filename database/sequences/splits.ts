@@ -110,13 +110,15 @@ export function outcomesOf(
   )
   const mailings = JSON.stringify(mailingsOfMap(map))
   const ofMail = mailingsOfStep(step)
+  // Who was sent back to it counts once, since they came by it first.
+  const firstOnly = Object.values(map.steps).some((one) => one.kind === 'wait' && one.back)
   // In the same shape: who came by what, and when.
   const came = ofMail.length
     ? sql`(select person_id, round, accepted_at as at, opened_at, clicked_at,
         (select key from json_each(${JSON.stringify(ofMail)}) where value = r.mailing_id) as way
       from recipients as r where r.mailing_id in (${sql.join(ofMail)}) and ${isCountedSql('delivered')})`
-    : sql`(select person_id, round, at, way from sequence_trail
-      where sequence_id = ${sequenceId} and step = ${id})`
+    : sql`(select person_id, round, ${firstOnly ? sql`min(at) as at` : sql`at`}, way from sequence_trail
+      where sequence_id = ${sequenceId} and step = ${id} ${firstOnly ? sql`group by person_id, round` : sql``})`
   const isIn = (at: string) => sql`${sql.ref(at)} >= t.at and ${sql.ref(at)} < t.at + ${window}`
   // A version is judged by what was done with it, a way by what was done with any mail.
   const mailed = (at: 'opened_at' | 'clicked_at') =>

@@ -1,3 +1,4 @@
+import { nameOf } from '~~/core/people'
 import { labelledKinds } from '~~/core/labels'
 import { parseRule } from '~~/core/segments'
 import { labelsNamed, labelUses } from '~~/database/labels'
@@ -25,7 +26,7 @@ export default defineEventHandler((event) => {
     people: peoplePage(db, { search: words }, 6, 0).map((row) => ({
       id: row.id,
       address: row.address,
-      name: [row.first_name, row.last_name].filter(Boolean).join(' '),
+      name: nameOf(row),
     })),
     mailings: mailingsWithTotals(db)
       .filter(

@@ -39,7 +39,7 @@ import { SHEET_SEQUENCES, type MessagesAsked } from '../../core/results'
 import { readAccount } from '../../database/account'
 import { closeMail, loadByDay, sequenceDays } from '../../database/calendar'
 import { ownWords, wholeLetterOf } from '../../database/letters'
-import type { FieldKind } from '../../core/people'
+import { nameOf, type FieldKind } from '../../core/people'
 import { conditionsOf, renditionsOf } from '../../core/letters'
 import { textsOf } from '../../core/proof'
 import type { RoundsAsked, Which } from '../../core/sequences'
@@ -243,7 +243,7 @@ function shownPeople(db: Database, offset: number) {
   return rows.map((row) => ({
     id: row.id,
     address: row.address,
-    name: [row.first_name, row.last_name].filter(Boolean).join(' '),
+    name: nameOf(row),
     values: valuesOf(row),
     orders: row.orders,
     spent: row.spent,

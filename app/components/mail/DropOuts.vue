@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nameOf } from '~~/core/people'
 import type { WaterfallTest } from '~~/core/delivery'
 
 /** The people who drop out of the audience at a step, 50 at a time. */
@@ -22,8 +23,6 @@ async function more() {
   busy.value = false
 }
 onMounted(more)
-const nameOf = ({ first_name, last_name }: Person) =>
-  [first_name, last_name].filter(Boolean).join(' ')
 </script>
 
 <template>

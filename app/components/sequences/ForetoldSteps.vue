@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { wilson } from '~~/core/results'
 import type { Band, Rehearsal } from '~~/core/rehearsal'
-import { between, mailFigures, mailStepWords } from './words'
+import { between, mailFigures } from './step-figures'
+import { mailStepWords } from './words'
 
 /** What was rehearsed beside what came of it so far, with intervals: how well the rehearsal foretells. */
 const props = defineProps<{ rehearsal: Rehearsal }>()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nameOrAddress } from '~~/core/people'
 import { stepWords } from './words'
 
 /** Who is inside, who moves next first. */
@@ -22,7 +23,7 @@ function whereWords(id: string) {
       class="border-b border-line-soft py-1 last:border-0"
     >
       <NuxtLink class="link block truncate" :to="`/people/${one.id}`">{{
-        [one.first_name, one.last_name].filter(Boolean).join(' ') || one.address
+        nameOrAddress(one)
       }}</NuxtLink>
       <span class="muted small"
         >{{ whereWords(one.step) }}, goes on {{ dayAndTime(one.due)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nameOrAddress } from '~~/core/people'
 import type { Starting } from '~~/core/sequences'
 import { mailWords, startingWords, stepWords, wayWords } from './words'
 
@@ -41,10 +42,7 @@ const { answer: who } = useAnswer<{
   last_name: string | null
 }>(() => (person.value ? `/api/people/${person.value}` : null))
 const isTheirs = computed(() => who.value?.id === person.value)
-const name = computed(
-  () =>
-    [who.value?.first_name, who.value?.last_name].filter(Boolean).join(' ') || who.value?.address,
-)
+const name = computed(() => who.value && nameOrAddress(who.value))
 const choose = (id: number | undefined) => void goTo({ query: { ...route.query, person: id } })
 
 interface Line {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nameOrAddress } from '~~/core/people'
 import { walkOne, type Audience, type Reaction } from '~~/core/rehearsal'
 import {
   askedByWaits,
@@ -44,7 +45,7 @@ async function choose(id: number) {
     ),
   ])
   if (mine !== asked || !got || !person) return
-  const name = [person.first_name, person.last_name].filter(Boolean).join(' ') || person.address
+  const name = nameOrAddress(person)
   chosen.value = { id, name, audience: got.audience }
   for (const [rule, members] of Object.entries(got.audience.fits)) fits[rule] = members[0]!
 }

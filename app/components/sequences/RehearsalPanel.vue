@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { DRAWS, type Band, type Rehearsal } from '~~/core/rehearsal'
-import { between } from './words'
+import { between } from './step-figures'
 
 /** What a rehearsal says, of everybody or of one person. */
 const rehearsing = useRehearsal()

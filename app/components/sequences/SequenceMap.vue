@@ -1,15 +1,8 @@
 <script setup lang="ts">
 import { layOut, writeRoundsAsked, type LaidEdge, type RoundsAsked } from '~~/core/sequences'
 import { pictureOf } from './picture'
-import {
-  againWords,
-  rehearsedFigures,
-  startAbout,
-  startWords,
-  stepFigures,
-  stepWords,
-  wayWords,
-} from './words'
+import { rehearsedFigures, stepFigures } from './step-figures'
+import { againWords, startAbout, startWords, stepWords, wayWords } from './words'
 
 /** A sequence as a map: its stops with who is there and what came of them, its ways, and where steps can be put in. */
 const props = defineProps<{
@@ -187,6 +180,23 @@ const edges = computed(() =>
     }
   }),
 )
+/** Ways back, to the left of their stops: up beside the line, and in to the step from above. */
+const ASIDE = 21
+const backs = computed(() =>
+  laid.value.stops.flatMap(({ id }) => {
+    const step = of.value.map.steps[id]
+    const to = step?.kind === 'wait' && step.back ? step.back.to : null
+    if (to === null || !laid.value.stops.some((stop) => stop.id === to)) return []
+    const [a, b] = [stopOf(id).at, stopOf(to).at]
+    const aside = a.left - ASIDE
+    const over = b.top - 22
+    const inTo = b.left === a.left ? a.left : b.left + 9
+    const path = `M${a.left} ${a.top}C${aside} ${a.top} ${aside} ${a.top - 4} ${aside} ${a.top - 16}L${aside} ${over + 8}Q${aside} ${over} ${aside + Math.sign(inTo - aside) * 8} ${over}L${inTo - Math.sign(inTo - aside) * 3} ${over}`
+    const point = Math.sign(inTo - aside)
+    const tip = `M${inTo} ${over}l${-7 * point} -5v10z`
+    return [{ id, path, tip }]
+  }),
+)
 const held = computed(() => (store.held ? stepWords(store.held.step, of.value) : null))
 const spotOf = ({ from, way }: LaidEdge) => ({ step: from === 'start' ? null : from, way })
 
@@ -235,6 +245,16 @@ function dragEnd() {
             stroke-linejoin="round"
             :stroke="edge.lane === 0 ? 'var(--canvas-500)' : 'var(--way)'"
           />
+          <g v-for="back in backs" :key="`back ${back.id}`">
+            <path
+              :d="back.path"
+              fill="none"
+              stroke-width="2"
+              stroke-dasharray="5 4"
+              stroke="var(--way)"
+            />
+            <path :d="back.tip" fill="var(--way)" />
+          </g>
         </svg>
         <template v-for="edge in edges" :key="`${edge.from} ${edge.way}`">
           <component

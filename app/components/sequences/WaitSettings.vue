@@ -130,5 +130,6 @@ function setTime(hours: OpenHours, which: 'from' | 'to', text: string) {
     <p v-else-if="hasClock" class="muted small">
       By the account’s clock. With a field for people’s time zone, also by theirs.
     </p>
+    <WayBackPick v-if="!step.until" :id="id" :step="step" />
   </fieldset>
 </template>

@@ -10,11 +10,15 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
 const LONGEST = 3_660 * 24 * 60 * 60_000
 const { fits: _, ...asked } = happenings
 const is = computed(() => props.step.until?.is ?? 'time')
-/** Where there is nothing to wait for any more, its other way goes, with what only that led to. */
+/**
+ * Where there is nothing to wait for any more, its other way goes, with what only that led to; where there is, nobody goes
+ * back.
+ */
 function keep(until: Until | null) {
-  const { until: _, ways, ...rest } = props.step
+  const { until: _, ways, back, ...rest } = props.step
   const late = until?.is === 'happens' ? { ways: ways ?? [{ next: rest.next }] } : {}
-  void store.changeStep(props.id, { ...rest, ...(until && { until }), ...late })
+  const kept = until ? { until, ...late } : { ...(back && { back }) }
+  void store.changeStep(props.id, { ...rest, ...kept })
 }
 function choose(kind: string) {
   if (kind === 'happens') keep({ is: 'happens', what: { is: 'ordered' } })

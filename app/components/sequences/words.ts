@@ -1,8 +1,7 @@
 import type { Rule } from '~~/core/segments'
-import { totalOf } from '~~/core/counting'
-import type { Band, Rehearsal } from '~~/core/rehearsal'
 import {
   actNames,
+  BACK,
   happenings,
   JOINED,
   mailingsOfStep,
@@ -19,6 +18,7 @@ import {
   type Starting,
   type Step,
   type WaitStep,
+  type WayBack,
 } from '~~/core/sequences'
 import type { OpenSequence } from '~/stores/sequence'
 import { writeComparison, type Carried } from '~~/core/segments'
@@ -26,7 +26,7 @@ import { dayText } from '~~/core/time'
 import { repeatWords } from './repeats'
 import { waitWords } from './waits'
 
-type Of = Pick<
+export type Of = Pick<
   OpenSequence,
   'mailings' | 'segments' | 'fields' | 'map' | 'others' | 'lists' | 'links' | 'rules'
 >
@@ -253,7 +253,7 @@ const fieldName = (key: string, of: Of) =>
 const hostOf = (url: string) => (URL.canParse(url) ? new URL(url).hostname : 'another program')
 
 const days = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
-const clock = (minute: number) =>
+export const clock = (minute: number) =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
 
 /** "then Mon to Fri, 08:00 to 18:00". */
@@ -322,104 +322,12 @@ export function wayWords(step: Step, way: number, of: Of): string {
       : step.ways.length === 1
         ? 'yes'
         : happeningWords(step.ways[way - 1]!.when, of)
+  if (step.kind === 'wait' && step.back && way === BACK) return backWords(step.back, of)
   return waysOf(step)[way]?.words ?? ''
 }
 
-/** The same of a rehearsal: the middle of its draws, and under the words what nine in ten lie between. */
-export function rehearsedFigures(
-  id: string,
-  step: Step,
-  of: OpenSequence,
-  rehearsal: Rehearsal,
-): { about: string; count: string } {
-  const ways = rehearsal.traffic[id] ?? []
-  const some = (band: Band | undefined) => count(band?.middle ?? 0)
-  const share = (band: Band | undefined) =>
-    percent((band?.middle ?? 0) / Math.max(1, ways[0]?.middle ?? 0))
-  switch (step.kind) {
-    case 'mail':
-      return {
-        count: `${some(ways[0])} get it`,
-        about: ways[0]
-          ? `${share(rehearsal.opened[id])} open · ${share(rehearsal.clicked[id])} click`
-          : '',
-      }
-    case 'wait': {
-      const { about } = stepFigures(id, step, of)
-      const here = rehearsal.standing[id]
-      return { about, count: here ? `${some(here)} still here` : `${someOf(ways)} came by` }
-    }
-    case 'goal':
-      return {
-        about: between(ways[1]),
-        count: `${some(ways[1])} reach it`,
-      }
-    default:
-      return { about: '', count: `${someOf(ways)} came by` }
-  }
-}
-
-const someOf = (ways: readonly Band[]) => count(ways.reduce((sum, { middle }) => sum + middle, 0))
-
-/** "1,821 to 1,855": what nine draws in ten lie between. */
-export const between = (band: Band | undefined, words: (n: number) => string = count): string =>
-  !band || words(band.low) === words(band.high) ? '' : `${words(band.low)} to ${words(band.high)}`
-
-/** What came of a step's mail, whichever version of it people got. */
-export function mailFigures(step: MailStep, { mailings }: Pick<OpenSequence, 'mailings'>) {
-  const ids = mailingsOfStep(step)
-  const mails = mailings.filter(({ id }) => ids.includes(id))
-  const sum = (of: (mail: (typeof mails)[number]) => number) =>
-    mails.reduce((all, mail) => all + of(mail), 0)
-  return {
-    delivered: sum((mail) => totalOf(mail, 'delivered')),
-    opened: sum(({ opened }) => opened ?? 0),
-    clicked: sum(({ clicked }) => clicked ?? 0),
-  }
-}
-
-/** What stands under a step's words, and beside it: figures of what came of it. */
-export function stepFigures(
-  id: string,
-  step: Step,
-  of: OpenSequence,
-): { about: string; count: string } {
-  const passed = (way?: number) => {
-    const ways = of.traffic[id] ?? []
-    return way === undefined ? ways.reduce((sum, n) => sum + n, 0) : (ways[way] ?? 0)
-  }
-  switch (step.kind) {
-    case 'mail': {
-      const { delivered, opened, clicked } = mailFigures(step, of)
-      return {
-        about: delivered
-          ? `${percent(opened / delivered)} opened · ${percent(clicked / delivered)} clicked`
-          : 'not sent yet',
-        count: `${count(delivered)} sent`,
-      }
-    }
-    case 'wait':
-      return {
-        about: [
-          step.until?.is === 'happens' && `at most ${waitWords(step.ms)}`,
-          step.until &&
-            step.until.is !== 'happens' &&
-            !step.best &&
-            `at ${clock(step.until.hour * 60)}`,
-          step.best && 'at their best hour',
-          step.hours && hoursWords(step.hours),
-          step.clock !== undefined && 'their clock',
-        ]
-          .filter(Boolean)
-          .join(', '),
-        count: `${count(of.standing[id] ?? 0)} here`,
-      }
-    case 'goal':
-      return {
-        about: `${happeningWords(step.when, of)}; ${step.out ? 'who does is out' : step.ways ? 'who does goes a way of their own' : 'who does goes on from here'}`,
-        count: `${count(passed(1))} reached`,
-      }
-    default:
-      return { about: '', count: `${count(passed())} came by` }
-  }
+/** "back to “Fork: ordered?”". */
+export function backWords({ to }: WayBack, of: Of): string {
+  const step = of.map.steps[to]
+  return `back to ${step ? `“${stepWords(step, of)}”` : 'a step that is gone'}`
 }

@@ -24,6 +24,8 @@ export interface InsideFacts extends ArrivalFacts {
   quietUntil?: () => number
   /** Whether something holds for them now; `within`: whether it came to hold within so many ms of their coming in. */
   holds: (what: Happening, within?: number) => boolean
+  /** How many times a wait sent them back in this round. Absent: never. */
+  wentBack?: (step: string) => number
   /** Where they fall by lot at a step, from 0 up to but not including 1; always the same. */
   lot: (step: string) => number
   /** The shares that what is drawn by lot at a step has come to, in tenths of a percent; null: as its map says. */
@@ -70,8 +72,11 @@ export type Effect =
   /** Unsubscribes from a list; null: the sequence's own, so that they leave it, too. */
   | { is: 'leave'; listId: number | null }
 
-/** What comes of a step: its effects, and which way on is taken (0: the main one). Or that they stay before it until a time. */
-export type CarriedOut = { effects: Effect[]; way: number } | { stay: number }
+/**
+ * What comes of a step: its effects, and which way on is taken (0: the main one); `back`: to a step before it, instead of
+ * where that way leads. Or that they stay before it until a time.
+ */
+export type CarriedOut = { effects: Effect[]; way: number; back?: string } | { stay: number }
 
 /** A way out of a step: where it leads (null: to Finish), and what it is called on the map. */
 export interface Way {

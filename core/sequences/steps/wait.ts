@@ -1,4 +1,5 @@
 import {
+  DAY,
   addDays,
   dayOf,
   isDay,
@@ -9,7 +10,7 @@ import {
   type Day,
 } from '../../time'
 import { MOST_DAYS_OFF } from '../days-off'
-import { readHappening, whatItLacks, type Happening } from '../happening'
+import { isStepId, readHappening, whatItLacks, type Happening } from '../happening'
 import type { ArrivalFacts, StepKind } from './kind'
 
 /**
@@ -29,8 +30,20 @@ export interface WaitStep {
   best?: true
   /** The field in which their time zone stands, by whose clock days and hours are meant. Absent, and for who has none: the account's. */
   clock?: string
+  /** Where only a time is waited for: back to a step before it, until each has gone back so many times in their round. */
+  back?: WayBack
   next: string | null
 }
+
+export interface WayBack {
+  to: string
+  times: number
+}
+
+/** A year of weeks. */
+export const MOST_TIMES_BACK = 52
+/** The way, of a wait, of those who go back. */
+export const BACK = 1
 
 /** What is waited for: something that somebody does, since they came in; or an hour of a day. */
 export type Until =
@@ -56,7 +69,7 @@ const MINUTES = 24 * 60
 
 export const wait: StepKind<WaitStep> = {
   name: 'Wait',
-  read({ ms, hours, until, ways, clock, best }) {
+  read({ ms, hours, until, ways, clock, best, back }) {
     const open = hours == null ? null : readHours(hours)
     if (hours != null && open === null) return null
     const what = until == null ? null : readUntil(until)
@@ -65,8 +78,10 @@ export const wait: StepKind<WaitStep> = {
     if (!Number.isSafeInteger(ms) || (ms as number) <= 0 || (ms as number) > LONGEST_WAIT)
       return null
     const late = what?.is === 'happens' ? lateWay(ways) : {}
+    const again = back == null || what ? {} : readBack(back)
     return (
-      late && {
+      late &&
+      again && {
         kind: 'wait',
         ms: ms as number,
         ...(what && { until: what }),
@@ -74,6 +89,7 @@ export const wait: StepKind<WaitStep> = {
         ...(best === true && { best }),
         ...(clock ? { clock: clock as string } : {}),
         ...late,
+        ...again,
       }
     )
   },
@@ -90,7 +106,10 @@ export const wait: StepKind<WaitStep> = {
     const zone = zoneOf(step, facts)
     return within(step, Math.max(now, endOf(step, now, zone, facts)), zone, facts)
   },
-  carryOut(step, _id, facts, now, arrived) {
+  carryOut(step, id, facts, now, arrived) {
+    const { back } = step
+    if (back && (facts.wentBack?.(id) ?? 0) < back.times)
+      return { effects: [], way: BACK, back: back.to }
     if (step.until?.is !== 'happens') return { effects: [], way: 0 }
     const zone = zoneOf(step, facts)
     if (facts.holds(step.until.what)) {
@@ -100,7 +119,11 @@ export const wait: StepKind<WaitStep> = {
     const end = within(step, arrived + step.ms, zone, facts)
     return now >= end ? { effects: [], way: 1 } : { stay: end }
   },
-  problems({ until }, around) {
+  problems(step, around) {
+    const { until, back, ms } = step
+    if (back && !around.leadsTo(back.to, step))
+      return ['A wait goes back to a step that does not stand before it.']
+    if (back && ms < DAY) return ['A wait goes back after less than a day: make it longer.']
     if (until?.is === 'date' && until.of === '')
       return ['A wait goes on by a date of theirs, and it is not said which.']
     const lacks = until?.is === 'happens' ? whatItLacks(until.what, around) : null
@@ -174,6 +197,14 @@ function readUntil(json: unknown): Until | null {
     default:
       return null
   }
+}
+
+function readBack(json: unknown): { back: WayBack } | null {
+  if (typeof json !== 'object' || json === null) return null
+  const { to, times } = json as Record<string, unknown>
+  const isMany =
+    Number.isSafeInteger(times) && (times as number) > 0 && (times as number) <= MOST_TIMES_BACK
+  return isStepId(to) && isMany ? { back: { to, times: times as number } } : null
 }
 
 function lateWay(ways: unknown): { ways: { next: string | null }[] } | null {

@@ -1,3 +1,4 @@
+import { nameOf } from '~~/core/people'
 /** The letter as somebody reads it; see `readingOf`. */
 export default defineEventHandler(async (event) => {
   const { merged, reader, ...rest } = await readingOf(event)
@@ -8,7 +9,7 @@ export default defineEventHandler(async (event) => {
       ? {
           id: reader.id,
           address: reader.address,
-          name: [reader.first_name, reader.last_name].filter(Boolean).join(' '),
+          name: nameOf(reader),
         }
       : null,
     weight: Buffer.byteLength(merged.html),

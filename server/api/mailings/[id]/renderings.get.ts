@@ -1,3 +1,4 @@
+import { nameOrAddress } from '~~/core/people'
 import { asDrawnBy, renderings } from '~~/core/letters/rendering'
 
 /** The letter as classes of mail program draw it, for one reader; see `readingOf`. */
@@ -6,9 +7,7 @@ export default defineEventHandler(async (event) => {
   return {
     subject: merged.subject,
     text: merged.text,
-    reader: reader
-      ? [reader.first_name, reader.last_name].filter(Boolean).join(' ') || reader.address
-      : null,
+    reader: reader ? nameOrAddress(reader) : null,
     drawn: renderings.map(({ key, name, about }) => ({
       key,
       name,

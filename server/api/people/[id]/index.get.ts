@@ -1,3 +1,4 @@
+import { nameOf } from '~~/core/people'
 import { DateTime } from 'luxon'
 import { ruleToPredicate } from '~~/core/segments'
 import { dayOf } from '~~/core/time'
@@ -21,7 +22,7 @@ export default defineEventHandler((event) => {
   return {
     id,
     address: person.address,
-    name: [person.first_name, person.last_name].filter(Boolean).join(' '),
+    name: nameOf(person),
     joinedAt: person.joined_at,
     source: cameFrom(db, person.source),
     values: valuesOf(person),

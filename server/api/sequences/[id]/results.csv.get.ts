@@ -1,5 +1,6 @@
 import { csvRow } from '~~/core/people'
 import {
+  BACK,
   kindOfStep,
   mailingsOfStep,
   stepsInOrder,
@@ -47,6 +48,9 @@ export default defineEventHandler(async (event) => {
       // Who reached a goal goes no way of its own, where it has none.
       ...(step.kind === 'goal' && !step.ways
         ? [{ mailingId: null, words: 'reached it', passed: [traffic[id]?.[1] ?? 0, ''] }]
+        : []),
+      ...(step.kind === 'wait' && step.back
+        ? [{ mailingId: null, words: 'went back', passed: [traffic[id]?.[BACK] ?? 0, ''] }]
         : []),
       // People go by a step, whichever version of its mail they get.
       ...versions.map((mailingId, n) => ({
