@@ -14,3 +14,4 @@ export {
   readPictureFile,
   withPlaySign,
 } from './picture-file'
+export { drawing } from './drawing'

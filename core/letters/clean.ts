@@ -88,7 +88,7 @@ function cleanContent(json: Json): object | null {
     case 'heading':
       return {
         kind,
-        level: json.level === 2 ? 2 : 1,
+        level: json.level === 2 || json.level === 3 ? json.level : 1,
         align: align(json.align),
         text: cleanRichText(json.text),
       }
@@ -114,6 +114,8 @@ function cleanContent(json: Json): object | null {
         label: text(json.label, 200),
         href: safeLink(json.href),
         align: align(json.align),
+        ...(json.outline === true ? { outline: true } : {}),
+        ...(json.full === true ? { full: true } : {}),
       }
     case 'divider':
       return { kind }
@@ -137,6 +139,7 @@ function cleanContent(json: Json): object | null {
         name: text(json.name, 200),
         about: text(json.about, 1_000),
         price: text(json.price, 60),
+        ...(typeof json.was === 'string' ? { was: text(json.was, 60) } : {}),
         label: text(json.label, 200),
         href: safeLink(json.href),
       }

@@ -37,6 +37,12 @@ export function contrast(a: string, b: string): number {
   return (light + 0.05) / (dark + 0.05)
 }
 
+/** A colour so far on its way to another, 0 to 1. */
+export function mixed(from: string, to: string, share: number): string {
+  const end = channels(to)
+  return hex(channels(from).map((part, i) => part + (end[i]! - part) * share))
+}
+
 function luminance(color: string): number {
   const [r, g, b] = channels(color).map((part) => {
     const value = part / 255

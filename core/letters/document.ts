@@ -43,10 +43,12 @@ export interface Column {
 export const MOST_COLUMNS = 4
 
 export type Align = 'left' | 'center' | 'right'
+/** Large, middle, and as large as running text. */
+export type HeadingLevel = 1 | 2 | 3
 
 export interface Heading extends Part {
   kind: 'heading'
-  level: 1 | 2
+  level: HeadingLevel
   align: Align
   text: RichText
 }
@@ -75,6 +77,10 @@ export interface Button extends Part {
   label: string
   href: string
   align: Align
+  /** A quieter one: its words in a line. */
+  outline?: true
+  /** As wide as its column. */
+  full?: true
 }
 export interface Divider extends Part {
   kind: 'divider'
@@ -106,6 +112,8 @@ export interface ProductBlock extends Part {
   name: string
   about: string
   price: string
+  /** What it cost before; left out: nothing is said. */
+  was?: string
   label: string
   href: string
 }

@@ -1,9 +1,10 @@
 import type { Row } from './document'
 
-/** Space at the sides of the paper, px. */
-export const SIDE = 28
+/** Space at the sides of the paper, px; and on narrow screens. */
+export const SIDE = 40
+export const NARROW_SIDE = 20
 /** Space at each side of a column that stands beside another, px: twice as much lies between two. */
-const BESIDE = 10
+export const BESIDE = 10
 
 /**
  * Where a row keeps its space at the sides, px: partly around all its columns, partly around each. So columns that are

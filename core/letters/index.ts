@@ -4,23 +4,25 @@
  * Turning it into HTML and text is behind a door of its own, `rendering/`, since only servers do that.
  */
 export type {
+  Align,
   Block,
   BlockKind,
+  Button,
   Column,
-  Heading,
-  TextBlock,
+  Divider,
   Feed,
   FeedEntry,
-  Picks,
-  Picture,
-  Button,
-  Divider,
-  Social,
-  Space,
   Footer,
+  Heading,
+  HeadingLevel,
   Letter,
   LetterDocument,
+  Picks,
+  Picture,
   Row,
+  Social,
+  Space,
+  TextBlock,
 } from './document'
 export type { RichText, TextNode, Inline, Mark } from './rich-text'
 export { plainInline, isEmptyText } from './rich-text'
@@ -107,6 +109,9 @@ export {
   fillInSyntaxProblem,
 } from './fill-ins'
 export type { FillIn, FillInContext } from './fill-ins'
+export { colorOfGround, groundColor, grounds, isGround } from './roles'
+export type { Ground } from './roles'
+export { artNames, inColors, isArt, shapeOfArt } from './art'
 export { defaultLetterhead, readLetterhead } from './letterhead'
 export type { Letterhead } from './letterhead'
 export { firstLinkOf, FIRST_PRODUCT_LINK, linksOf } from './links'

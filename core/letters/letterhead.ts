@@ -8,6 +8,8 @@ export interface Letterhead {
   paper: string
   ink: string
   accent: string
+  /** Beside the accent: in drawings, and where the accent can't be read. Empty: none. */
+  second: string
   /** Stacks that end in a generic family, since mail programs have few fonts. */
   headingFont: string
   textFont: string
@@ -32,6 +34,7 @@ export const defaultLetterhead: Letterhead = {
   paper: '#ffffff',
   ink: '#1a1e18',
   accent: '#22384f',
+  second: '',
   headingFont: 'Georgia, "Times New Roman", serif',
   textFont: 'Verdana, Geneva, sans-serif',
   size: 15,
@@ -53,10 +56,11 @@ export function readLetterhead(json: unknown): Letterhead {
       ? Math.round(Math.min(most, Math.max(least, value)))
       : otherwise
   return {
-    ground: style.ground ?? defaultLetterhead.ground,
+    ground: isColor(style.ground) ? style.ground : defaultLetterhead.ground,
     paper: isColor(given.paper) ? given.paper.toLowerCase() : defaultLetterhead.paper,
     ink: style.ink ?? defaultLetterhead.ink,
     accent: style.accent ?? defaultLetterhead.accent,
+    second: isColor(given.second) ? given.second.toLowerCase() : '',
     headingFont: style.headingFont ?? defaultLetterhead.headingFont,
     textFont: style.textFont ?? defaultLetterhead.textFont,
     size: style.size ?? defaultLetterhead.size,

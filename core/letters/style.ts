@@ -1,5 +1,7 @@
-import type { Align } from './document'
+import { contrast } from './color'
+import type { Align, HeadingLevel } from './document'
 import type { Letterhead } from './letterhead'
+import { accentOn, colorOfGround, inkOn, isGround, quietInk, wordsOn } from './roles'
 
 /** How something looks. What is left out is taken from what stands around it: letterhead → letter → row → block. */
 export interface Style {
@@ -11,13 +13,22 @@ export interface Style {
   size?: number
   /** Of corners of buttons and pictures, px. */
   corner?: number
-  /** Behind a row or a block; around the paper where it is the letter's. Not handed down. */
+  /**
+   * Behind a row or a block; around the paper where it is the letter's. A colour, or what it is for (`roles.ts`): then what
+   * stands on it has the letterhead's inks for that. Not handed down.
+   */
   ground?: string
   /** Above and below a row or a block, px. Not handed down. */
   space?: number
   /** A line around a row or a block, px, and its colour. Not handed down. */
   border?: number
   borderColor?: string
+  /** Where text or a picture stands in a block that has no place of its own for it. Not handed down. */
+  align?: Align
+  /** Small capitals with air between them, as over a heading. Not handed down. */
+  capitals?: boolean
+  /** A picture from edge to edge of the paper, where it stands alone in its row. Not handed down. */
+  edge?: boolean
   /** What differs on narrow screens: size of text (handed down), space and where things stand. */
   narrowSize?: number
   narrowSpace?: number
@@ -49,19 +60,48 @@ export type StyleKey = keyof Style
 export type StyleLevel = 'letterhead' | 'letter' | 'row' | 'block'
 /** What is handed down from level to level. */
 export const inherited = ['ink', 'accent', 'headingFont', 'textFont', 'size', 'corner'] as const
-export type InheritedStyle = Required<Pick<Style, (typeof inherited)[number]>>
+export type InheritedStyle = Required<Pick<Style, (typeof inherited)[number]>> & {
+  /** What is behind it, and what comes of that: ink that steps back, lines, and what is written on the accent. */
+  behind: string
+  quiet: string
+  line: string
+  onAccent: string
+}
 
-/** What holds at the end of the levels: the nearest level that says something has the say. */
+/**
+ * What holds at the end of the levels, the letter's first: the nearest level that says something has the say. On a ground that
+ * is said by what it is for stand the letterhead's inks for it, where that level says none.
+ */
 export function inheritedStyle(
   letterhead: Letterhead,
   ...levels: (Style | undefined)[]
 ): InheritedStyle {
-  const found = { ...letterheadStyle(letterhead) }
-  for (const level of levels)
+  const found = letterheadStyle(letterhead)
+  let behind = letterhead.paper
+  for (const [n, level] of levels.entries()) {
+    // The letter's own is around the paper.
+    const ground = n === 0 ? undefined : colorOfGround(letterhead, level?.ground)
+    if (ground !== undefined) behind = ground
+    if (ground !== undefined && isGround(level?.ground)) {
+      found.ink = inkOn(letterhead, ground)
+      found.accent = accentOn(letterhead, ground)
+    }
     for (const key of inherited)
       if (level?.[key] !== undefined) Object.assign(found, { [key]: level[key] })
-  return found
+  }
+  const isUsual = contrast(QUIET, behind) >= 4.5
+  return {
+    ...found,
+    behind,
+    quiet: isUsual ? QUIET : quietInk(found.ink, behind),
+    line: isUsual ? LINE : quietInk(found.ink, behind),
+    onAccent: wordsOn(found.accent),
+  }
 }
+
+/** Of lines around and between, and of what is said in small, on light grounds. */
+export const LINE = '#dfe3d9'
+export const QUIET = '#5b6459'
 
 /** At which level a value is said; the letterhead says everything that nobody else does. */
 export function saidAt(
@@ -71,14 +111,16 @@ export function saidAt(
   return levels.findLast(({ style }) => style?.[key] !== undefined)?.level ?? 'letterhead'
 }
 
-function letterheadStyle(letterhead: Letterhead): InheritedStyle {
+function letterheadStyle(
+  letterhead: Letterhead,
+): Required<Pick<Style, (typeof inherited)[number]>> {
   const { ink, accent, headingFont, textFont, size, corner } = letterhead
   return { ink, accent, headingFont, textFont, size, corner }
 }
 
-/** How large a heading is beside running text, px. */
-export function headingSize(size: number, level: 1 | 2): number {
-  return Math.round(size * (level === 1 ? 1.8 : 1.33))
+/** How large a heading is beside running text, px: large, middle, or as large as that. */
+export function headingSize(size: number, level: HeadingLevel): number {
+  return Math.round(size * { 1: 2.1, 2: 1.33, 3: 1 }[level])
 }
 
 /** Stacks of fonts that mail programs have, with their names. */
@@ -118,6 +160,7 @@ export function cleanStyle(json: unknown): Style | undefined {
   const style: Style = {}
   for (const key of ['ink', 'accent', 'ground', 'borderColor'] as const)
     if (isColor(given[key])) style[key] = given[key].toLowerCase()
+  if (isGround(given.ground)) style.ground = given.ground
   for (const key of ['headingFont', 'textFont'] as const)
     if (isFont(given[key])) style[key] = given[key]
   for (const [key, [least, most]] of Object.entries(ranges) as [SizeKey, [number, number]][]) {
@@ -125,8 +168,11 @@ export function cleanStyle(json: unknown): Style | undefined {
     if (typeof value === 'number' && Number.isFinite(value))
       style[key] = Math.round(Math.min(most, Math.max(least, value)))
   }
-  const align = given.narrowAlign
-  if (align === 'left' || align === 'center' || align === 'right') style.narrowAlign = align
+  for (const key of ['align', 'narrowAlign'] as const) {
+    const align = given[key]
+    if (align === 'left' || align === 'center' || align === 'right') style[key] = align
+  }
+  for (const key of ['capitals', 'edge'] as const) if (given[key] === true) style[key] = true
   const backdrop = pictureSource(given.backdrop)
   if (backdrop) {
     style.backdrop = backdrop

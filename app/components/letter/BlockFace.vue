@@ -46,6 +46,7 @@ const parts = computed<Part[]>((before) => {
     width: roomIn(props.row, share.value, store.look.width),
     style: props.style,
     row: props.row,
+    look: store.look,
   })
   return before && JSON.stringify(now) === JSON.stringify(before) ? before : now
 })
@@ -56,6 +57,7 @@ const labels: Record<string, [label: string, prompt?: string]> = {
   name: ['Product', 'What it is'],
   about: ['About it', 'Why one would want it'],
   price: ['Price', '£0'],
+  was: ['Price before', '£0'],
   label: ['Words on the button'],
   code: ['Code', 'As it is typed'],
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { blockNames } from '~~/core/letters'
+import { blockNames, type Align, type HeadingLevel, type Style } from '~~/core/letters'
 
 /** The settings of the chosen block. */
 const store = useMailing()
@@ -42,6 +42,16 @@ const levels = computed(() => [
 const letterLevels = computed(() => [{ level: 'letter' as const, style: store.letterStyle }])
 const bordered = computed(() => ['picture', 'button'].includes(block.value?.kind ?? ''))
 const text = (event: Event) => (event.target as HTMLInputElement).value
+/** A picture alone in its row can go from edge to edge. */
+const canReachEdge = computed(
+  () => ['picture', 'film'].includes(block.value?.kind ?? '') && row.value?.columns.length === 1,
+)
+function setStyle(change: Style) {
+  const next = { ...block.value!.style, ...change }
+  for (const key of Object.keys(next) as (keyof Style)[])
+    if (next[key] === undefined) delete next[key]
+  store.update(block.value!.id, { style: Object.keys(next).length ? next : undefined })
+}
 </script>
 
 <template>
@@ -64,10 +74,21 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             id="level"
             class="field field-sm"
             :value="block.level"
-            @change="store.update(block.id, { level: Number(text($event)) as 1 | 2 })"
+            @change="store.update(block.id, { level: Number(text($event)) as HeadingLevel })"
           >
             <option :value="1">large</option>
-            <option :value="2">small</option>
+            <option :value="2">middle</option>
+            <option :value="3">as large as text</option>
+          </select>
+          <label for="capitals">Letter case</label>
+          <select
+            id="capitals"
+            class="field field-sm"
+            :value="block.style?.capitals ? 'capitals' : ''"
+            @change="setStyle({ capitals: text($event) === 'capitals' || undefined })"
+          >
+            <option value="">as typed</option>
+            <option value="capitals">small capitals</option>
           </select>
         </template>
         <HrefField v-if="'href' in block" :block="block" />
@@ -82,6 +103,68 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
             <option value="left">left</option>
             <option value="center">in the middle</option>
             <option value="right">right</option>
+          </select>
+        </template>
+        <template v-if="block.kind === 'button'">
+          <label for="button-look">Look</label>
+          <select
+            id="button-look"
+            class="field field-sm"
+            :value="block.outline ? 'outline' : ''"
+            @change="
+              store.update(block.id, { outline: text($event) === 'outline' ? true : undefined })
+            "
+          >
+            <option value="">filled</option>
+            <option value="outline">outline</option>
+          </select>
+          <label for="button-width">Width</label>
+          <select
+            id="button-width"
+            class="field field-sm"
+            :value="block.full ? 'full' : ''"
+            @change="store.update(block.id, { full: text($event) === 'full' ? true : undefined })"
+          >
+            <option value="">as wide as its words</option>
+            <option value="full">as wide as its column</option>
+          </select>
+        </template>
+        <template v-if="block.kind === 'product'">
+          <label for="was">Price before</label>
+          <input
+            id="was"
+            class="field field-sm"
+            maxlength="60"
+            placeholder="none"
+            :value="block.was ?? ''"
+            @input="store.update(block.id, { was: text($event) || undefined })"
+          />
+        </template>
+        <template v-if="block.kind === 'picture' || block.kind === 'footer'">
+          <label for="stands">Align</label>
+          <select
+            id="stands"
+            class="field field-sm"
+            :value="block.style?.align ?? 'left'"
+            @change="
+              setStyle({ align: text($event) === 'left' ? undefined : (text($event) as Align) })
+            "
+          >
+            <option value="left">left</option>
+            <option value="center">in the middle</option>
+            <option value="right">right</option>
+          </select>
+        </template>
+        <template v-if="canReachEdge">
+          <label for="edge">Sides</label>
+          <select
+            id="edge"
+            class="field field-sm"
+            :value="block.style?.edge ? 'edge' : ''"
+            @change="setStyle({ edge: text($event) === 'edge' || undefined })"
+          >
+            <option value="">as text</option>
+            <option value="edge">edge to edge</option>
           </select>
         </template>
         <template v-if="block.kind === 'picture' || block.kind === 'film'">

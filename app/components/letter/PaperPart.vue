@@ -31,6 +31,7 @@ const shown = computed(() => {
     width: `min(${width}px, 100% - ${lines}px)`,
     borderRadius: `${corner}px`,
     border,
+    margin: standing[props.part.align],
   }
 })
 /** Until a picture is there, a place is kept for it, so that what stands around it can be pressed and does not jump far. */
@@ -77,9 +78,10 @@ function loaded(event: Event) {
     <div
       v-else-if="part.kind === 'button'"
       class="table max-w-full text-center"
+      :class="part.full && 'w-full'"
       :style="{
         ...type(part.type),
-        background: part.accent,
+        background: part.accent ?? undefined,
         borderRadius: `${part.corner}px`,
         border: part.border,
         padding: part.within.map((px) => `${px}px`).join(' '),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { percentOf, sidesOf, type Block, type Row } from '~~/core/letters'
+import { colorOfGround, percentOf, sidesOf, type Block, type Row } from '~~/core/letters'
 import { evened } from '~~/core/letters/parts'
 
 /** A row of the paper with the line above it where something can be inserted. `insertAt`: the open line in it, if one is. */
@@ -19,7 +19,8 @@ const hiddenWords = ({ hidden }: Row | Block) => (hidden ? `not on ${hidden}` : 
 const notes = (part: Row | Block) =>
   [shownWords(part), hiddenWords(part)].filter(Boolean).join(' · ')
 function rowLook({ style = {} }: Row) {
-  const { ground, space, border, borderColor, backdrop, backdropAt, backdropFit } = style
+  const ground = colorOfGround(store.look, style.ground)
+  const { space, border, borderColor, backdrop, backdropAt, backdropFit } = style
   const px = space === undefined ? undefined : `${space}px`
   return {
     backgroundColor: ground,

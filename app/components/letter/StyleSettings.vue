@@ -29,7 +29,10 @@ const holds = computed<Style>(() => {
   }
 })
 /** What is set in a place of its own. */
-type Settable = Exclude<StyleKey, 'backdrop' | 'backdropAt' | 'backdropFit'>
+type Settable = Exclude<
+  StyleKey,
+  'backdrop' | 'backdropAt' | 'backdropFit' | 'align' | 'capitals' | 'edge'
+>
 const keys = computed<Settable[]>(() => {
   const inner = props.levels.at(-1)!.level !== 'letter'
   return [
@@ -55,7 +58,7 @@ const names: Record<Settable, string> = {
   narrowSpace: 'Padding on phones',
   narrowAlign: 'Align on phones',
 }
-const colors = ['ink', 'accent', 'ground', 'borderColor']
+const colors = ['ink', 'accent', 'borderColor']
 const fonts = ['headingFont', 'textFont']
 const handedDown = (key: Settable) => (inherited as readonly string[]).includes(key)
 const from = (key: Settable) => saidAt(key, props.levels)
@@ -79,7 +82,14 @@ const id = useId()
   <div class="grid grid-cols-[92px_1fr_auto] items-center gap-x-2.5 gap-y-1.5 text-[12.5px]">
     <template v-for="key in keys" :key="key">
       <label :for="`${id}-${key}`">{{ names[key] }}</label>
-      <span v-if="colors.includes(key)" class="flex items-center gap-2">
+      <GroundField
+        v-if="key === 'ground'"
+        :id="`${id}-${key}`"
+        :ground="own?.ground"
+        :look="store.look"
+        @change="set(key, $event)"
+      />
+      <span v-else-if="colors.includes(key)" class="flex items-center gap-2">
         <input
           :id="`${id}-${key}`"
           type="color"

@@ -45,6 +45,7 @@ export interface Shown extends Placed {
   border: string
   href: string
   fluid: boolean
+  align: Align
   /** How much of the space below is only there beside a higher picture, px. */
   lower: number
 }
@@ -56,9 +57,11 @@ export interface Pressed extends Placed {
   align: Align
   href: string
   type: Type
-  accent: string
+  /** Behind its words; null: what is behind it all. */
+  accent: string | null
   corner: number
   border: string
+  full: boolean
   /** Between its words and its edges, above and at the side, px. */
   within: [number, number]
 }
@@ -73,8 +76,5 @@ export interface Gap extends Placed {
   height: number
 }
 
-/** Of lines around and between, and of what is said in small. */
-export const LINE = '#dfe3d9'
-export const QUIET = '#5b6459'
 /** How many times as high as its letters a line of text is. */
 export const LINES = 1.55

@@ -22,17 +22,19 @@ async function html(of: LetterDocument) {
 }
 const media = (text: string) => /@media only screen and \(max-width:480px\) \{ (.*) \}/.exec(text)
 
-test('what is the same on narrow has no rule for it', async () => {
-  expect(media(await html(document))).toBeNull()
+test('what is the same on narrow has no rule for it but the paper’s smaller sides', async () => {
+  const [, rules] = media(await html(document))!
+  expect(rules!.match(/\.[\w-]+/g)).toEqual(['.sides', '.sides-around'])
+  expect(rules).toContain('padding-left: 20px')
 })
 
 test('size, space and place on narrow hold there only', async () => {
   const style = { narrowSize: 20, narrowSpace: 3, narrowAlign: 'center' as const }
   const text = await html(updateBlock(document, 'title', { style }))
-  expect(text).toContain('class="n-title"')
+  expect(text).toContain('class="n-title sides"')
   const [, rules] = media(text)!
   expect(rules).toContain('.n-title h1')
-  expect(rules).toContain('font-size: 36px')
+  expect(rules).toContain('font-size: 42px')
   expect(rules).toContain('padding-top: 3px')
   expect(rules).toContain('text-align: center')
   expect(text.replace(/<style[^>]*>.*?<\/style>/gs, '')).not.toContain('font-size:36px')
@@ -43,7 +45,7 @@ test('a size said for the letter on narrow holds for every block, unless one say
   const own = updateBlock(styled, 'title', { style: { narrowSize: 12 } })
   const [, rules] = media(await html(own))!
   expect(rules).toContain('.n-footer div')
-  expect(rules).toMatch(/\.n-title h1[^{]*\{ font-size: 22px/)
+  expect(rules).toMatch(/\.n-title h1[^{]*\{ font-size: 25px/)
 })
 
 test('a picture may be of another width on narrow', async () => {

@@ -1,6 +1,16 @@
 import type { Block, LetterDocument, Row } from '../document'
-import { isStacked } from '../geometry'
+import { BESIDE, isStacked, NARROW_SIDE } from '../geometry'
 import { headingSize } from '../style'
+
+/** The classes of what keeps the paper's sides: a part by itself, and a row of columns around them. */
+export const SIDES = 'sides'
+export const SIDES_AROUND = 'sides-around'
+
+/** Narrow screens have less at the sides. */
+export const narrowSides = [
+  `.${SIDES} { padding-left: ${NARROW_SIDE}px !important; padding-right: ${NARROW_SIDE}px !important; }`,
+  `.${SIDES_AROUND} > table > tbody > tr > td { padding-left: ${NARROW_SIDE - BESIDE}px !important; padding-right: ${NARROW_SIDE - BESIDE}px !important; }`,
+]
 
 /**
  * What differs on narrow screens, as rules of a style sheet for classes that only those parts have. Programs
@@ -93,8 +103,9 @@ function narrowSize(document: LetterDocument, row: Row, block: Block): number | 
 }
 
 function sized(name: string, block: Block, size: number): string {
+  if (block.style?.capitals) return ''
   const px = block.kind === 'heading' ? headingSize(size, block.level) : size
-  const within = ['div', 'h1', 'h2', 'a', 'table'].map((tag) => `.${name} ${tag}`).join(', ')
+  const within = ['div', 'h1', 'h2', 'h3', 'a', 'table'].map((tag) => `.${name} ${tag}`).join(', ')
   return `${within} { font-size: ${px}px !important; }`
 }
 

@@ -1,10 +1,11 @@
 import type { Block, LetterDocument, Row } from '../document'
 import { percentOf, roomIn, SIDE, sidesOf } from '../geometry'
+import { colorOfGround } from '../roles'
 import { inheritedStyle, type InheritedStyle } from '../style'
 import { inWidth, partsOf, type Around } from '../parts/block-parts'
 import { escapeHtml } from './escape'
 import { evened } from '../parts'
-import { classes, narrowClass, narrowRules } from './narrow'
+import { classes, narrowClass, narrowRules, narrowSides, SIDES, SIDES_AROUND } from './narrow'
 import type { Rendering } from './frame'
 import { partToMjml } from './part-mjml'
 import { LINES } from '../parts/part'
@@ -34,7 +35,7 @@ export function documentToMjml(
 </mj-attributes>
 <mj-style>${styleSheet(rendering, letter, rows)}</mj-style>
 </mj-head>
-<mj-body width="${look.width}px" background-color="${document.style?.ground ?? look.ground}">
+<mj-body width="${look.width}px" background-color="${colorOfGround(look, document.style?.ground) ?? look.ground}">
 <mj-section padding="10px 0 0"><mj-column></mj-column></mj-section>
 ${logo(rendering)}${rows}
 <mj-section padding="0"><mj-column><mj-image src="${slotMark.opened}" alt="" width="1px" height="1px" padding="0" /></mj-column></mj-section>
@@ -49,7 +50,7 @@ function styleSheet(rendering: Rendering, letter: InheritedStyle, rows: string):
   const alone = [...new Set(rows.match(/(?<=\bends-)\d+/g))].map(
     (px) => `.ends-${px} { padding-bottom: ${px}px !important; }`,
   )
-  const narrow = [...alone, ...narrowRules(document)]
+  const narrow = [...narrowSides, ...alone, ...narrowRules(document)]
   const whole = `a { color: ${letter.accent}; } p { margin: 0 0 12px; } ul, ol { margin: 0 0 12px; padding-left: 22px; }`
   const onNarrow = [...(hidden ? ['.not-narrow { display: none !important; }'] : []), ...narrow]
   return [
@@ -67,7 +68,7 @@ function styleSheet(rendering: Rendering, letter: InheritedStyle, rows: string):
 
 function logo({ letterhead: look, url, senderName }: Rendering): string {
   if (!look.logo) return ''
-  return `<mj-section padding="18px 0 4px"><mj-column><mj-image src="${escapeHtml(url + inWidth(look.logo, look.logoWidth))}" alt="${escapeHtml(senderName)}" width="${look.logoWidth}px" align="${look.logoAlign}" padding="0 ${SIDE}px" /></mj-column></mj-section>\n`
+  return `<mj-section padding="18px 0 4px"><mj-column><mj-image src="${escapeHtml(url + inWidth(look.logo, look.logoWidth, look))}" alt="${escapeHtml(senderName)}" width="${look.logoWidth}px" align="${look.logoAlign}" padding="0 ${SIDE}px" css-class="${SIDES}" /></mj-column></mj-section>\n`
 }
 
 function rowToMjml(row: Row, rendering: Rendering): string {
@@ -82,6 +83,7 @@ function rowToMjml(row: Row, rendering: Rendering): string {
         lower: lower.get(block.id) ?? 0,
         style: inheritedStyle(letterhead, document.style, row.style, block.style),
         row,
+        look: letterhead,
       }
       return forSome(rendering, block.id, blockToMjml(block, rendering, around))
     })
@@ -89,7 +91,11 @@ function rowToMjml(row: Row, rendering: Rendering): string {
   })
   const attributes = [
     ...rowLook(row, rendering),
-    classes([row.hidden ? `not-${row.hidden}` : '', narrowClass(rendering.document, row)]),
+    classes([
+      row.hidden ? `not-${row.hidden}` : '',
+      narrowClass(rendering.document, row),
+      row.columns.length > 1 ? SIDES_AROUND : '',
+    ]),
     row.narrow === 'reverse' && row.columns.length > 1 ? ' direction="rtl"' : '',
   ].join('')
   return forSome(
@@ -111,10 +117,11 @@ function blockToMjml(block: Block, rendering: Rendering, around: Around): string
 }
 
 /** Ground, space, border and what stands behind a row, as attributes. */
-function rowLook(row: Row, { url }: Rendering): string[] {
+function rowLook(row: Row, { url, letterhead }: Rendering): string[] {
   const { style = {} } = row
   const { around } = sidesOf(row)
-  const { ground, space, border, borderColor, backdrop } = style
+  const ground = colorOfGround(letterhead, style.ground)
+  const { space, border, borderColor, backdrop } = style
   const behind = backdrop?.startsWith('/') ? url + backdrop : backdrop
   return [
     ground ? ` background-color="${ground}"` : '',

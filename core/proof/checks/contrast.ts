@@ -6,9 +6,10 @@ export function contrasts({ letter, letterhead }: ProofFacts): Mark[] {
   const { document } = letter
   return blocksOf(document).flatMap((block): Mark[] => {
     const row = rowOfBlock(document, block.id)!
-    const { ink, accent } = inheritedStyle(letterhead, document.style, row.style, block.style)
-    const ground = block.style?.ground ?? row.style?.ground ?? letterhead.paper
-    const [front, back] = block.kind === 'button' ? ['#ffffff', accent] : [ink, ground]
+    const style = inheritedStyle(letterhead, document.style, row.style, block.style)
+    const { ink, accent, behind, onAccent } = style
+    const isFilled = block.kind === 'button' && !block.outline
+    const [front, back] = isFilled ? [onAccent, accent] : [ink, behind]
     const hasText = 'text' in block || block.kind === 'button' || block.kind === 'table'
     const ratio = contrast(front, back)
     // The footer has a quiet ink of its own.

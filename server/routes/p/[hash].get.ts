@@ -1,4 +1,4 @@
-import { pictureInWidth, withPlaySign } from '~~/cases/letters'
+import { drawing, pictureInWidth, withPlaySign } from '~~/cases/letters'
 import { keepSize, pictureByHash, sizedPicture } from '~~/database/letters'
 
 /** Widths that are made: few enough that nobody fills the disk by asking for all of them. */
@@ -7,23 +7,30 @@ const WIDEST = 1200
 
 /**
  * A picture of a letter: `/p/HASH`, or `/p/HASH-600` made to a width, or `/p/HASH-600-play`
- * with a play sign on it. Its name is the hash of its bytes, so it
+ * with a play sign on it; or a drawing that ships with Satchel, by its name and colours. Its name is the hash of its bytes, so it
  * never changes.
  */
 export default defineEventHandler(async (event) => {
-  const named = /^([0-9a-f]{32})(?:-(\d{2,4})(-play)?)?$/.exec(getRouterParam(event, 'hash')!)
+  const asked = getRouterParam(event, 'hash')!
+  const drawn = await drawing(asked)
+  if (drawn) return answered({ mime: 'image/png', bytes: drawn })
+  const named = /^([0-9a-f]{32})(?:-(\d{2,4})(-play)?)?$/.exec(asked)
   const { db } = satchel()
   const whole = named ? pictureByHash(db, named[1]!) : undefined
   if (!named || !whole) throw notFound('There is no such picture.')
   const sized = named[2] ? await inWidth(named[1]!, Number(named[2])) : whole
   const picture = named[3] ? await withPlaySign(sized) : sized
-  setResponseHeaders(event, {
-    'Content-Type': picture.mime,
-    'Cache-Control': 'public, max-age=31536000, immutable',
-    'X-Content-Type-Options': 'nosniff',
-    'Content-Security-Policy': "default-src 'none'; sandbox",
-  })
-  return picture.bytes
+  return answered(picture)
+
+  function answered({ mime, bytes }: { mime: string; bytes: Uint8Array }) {
+    setResponseHeaders(event, {
+      'Content-Type': mime,
+      'Cache-Control': 'public, max-age=31536000, immutable',
+      'X-Content-Type-Options': 'nosniff',
+      'Content-Security-Policy': "default-src 'none'; sandbox",
+    })
+    return bytes
+  }
 
   async function inWidth(hash: string, asked: number) {
     const width = Math.min(WIDEST, Math.max(STEP, Math.ceil(asked / STEP) * STEP))
