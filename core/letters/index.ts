@@ -111,6 +111,8 @@ export {
 export type { FillIn, FillInContext } from './fill-ins'
 export { colorOfGround, groundColor, grounds, isGround } from './roles'
 export type { Ground } from './roles'
+export { characters } from './characters'
+export type { Character } from './characters'
 export { artNames, inColors, isArt, shapeOfArt } from './art'
 export { defaultLetterhead, readLetterhead } from './letterhead'
 export type { Letterhead } from './letterhead'

@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { isAlike } from '~~/core/choices'
-import { fontStacks, type Letterhead } from '~~/core/letters'
+import {
+  characters,
+  fontStacks,
+  groundColor,
+  grounds,
+  inheritedStyle,
+  type Character,
+  type Ground,
+  type Letterhead,
+} from '~~/core/letters'
 import type { NamedLetterhead } from '~~/core/letters'
 
 /** The letterheads: how letters look, tried out before it is kept. The first is the account's own. */
@@ -32,6 +41,7 @@ function keeperFor(of: number): Keeper<Kept> {
     names: {
       name: 'Name',
       logo: 'Logo',
+      second: 'Second colour',
       ...Object.fromEntries([...colors, ...numbers, ...frames].map(([key, words]) => [key, words])),
       headingFont: 'Headings',
       textFont: 'Text',
@@ -61,6 +71,13 @@ const colors = [
   ['paper', 'Paper'],
   ['ground', 'Around the paper'],
 ] as const
+/** A ground of the letterhead as it is set now, with what is written on it. */
+const groundLook = (ground: Ground) => ({
+  background: groundColor(look, ground),
+  color: inheritedStyle(look, undefined, { ground }).ink,
+})
+/** What a character says is set; logo, width and what stands above and below stay. */
+const take = ({ look: of }: Character) => Object.assign(look, of)
 const numbers = [
   ['size', 'Size of text', 10, 28],
   ['corner', 'Corners of buttons', 0, 40],
@@ -170,6 +187,26 @@ async function takeAway() {
       </nav>
       <!-- Nothing can be chosen before the server has said how it stands. -->
       <fieldset :disabled="keeper.shown() === null">
+        <p id="characters" class="muted small mt-4">Begin with a character</p>
+        <div class="mt-1 flex flex-wrap gap-1.5" role="group" aria-labelledby="characters">
+          <button
+            v-for="one in characters"
+            :key="one.name"
+            type="button"
+            class="flex min-h-7 items-center gap-1.5 rounded border border-line bg-sheet px-2 py-0.5 hover:bg-canvas-50"
+            :title="one.about"
+            @click="take(one)"
+          >
+            <span class="flex" aria-hidden="true"
+              ><span
+                v-for="color in [one.look.accent, one.look.second, one.look.paper]"
+                :key="color"
+                class="h-4 w-2.5 border border-line"
+                :style="{ background: color }"
+            /></span>
+            {{ one.name }}
+          </button>
+        </div>
         <div class="mt-4 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
           <template v-if="here">
             <label for="letterhead-name">Name</label>
@@ -213,6 +250,35 @@ async function takeAway() {
               /><span class="muted">{{ look[key] }}</span></span
             >
           </template>
+          <label for="second">Second colour</label>
+          <span class="flex items-center gap-2"
+            ><input
+              id="second"
+              type="color"
+              class="h-7 w-12 rounded border border-line bg-sheet"
+              :value="look.second || look.accent"
+              @change="look.second = ($event.target as HTMLInputElement).value"
+            /><span class="muted">{{ look.second || 'none' }}</span
+            ><button
+              v-if="look.second"
+              type="button"
+              class="link small min-h-6"
+              aria-label="No second colour"
+              @click="look.second = ''"
+            >
+              reset
+            </button></span
+          >
+          <span>Its grounds</span>
+          <span class="flex gap-1.5">
+            <span
+              v-for="one in grounds"
+              :key="one"
+              class="rounded border border-line px-2 py-0.5 text-[12px]"
+              :style="groundLook(one)"
+              >{{ one }}</span
+            ></span
+          >
           <label for="heading-font">Headings</label>
           <select id="heading-font" v-model="look.headingFont" class="field field-sm">
             <option v-for="font in fontStacks" :key="font.name" :value="font.stack">

@@ -25,13 +25,13 @@ export const drawings: Record<string, Drawing> = {
     shape: 0.5,
     draw: ({ first, second, deep, paper }) =>
       [
-        box(0, 0, 1000, 500, deep),
-        disc(720, 220, 210, mixed(first, deep, 0.35)),
+        box(0, 0, 1000, 500, mixed(deep, first, 0.28)),
+        disc(720, 220, 210, mixed(first, deep, 0.45)),
         disc(720, 220, 140, mixed(first, paper, 0.12)),
         path('M720 96l86 104-60 128-118-66z', second),
         path('M720 96l-92 166 118 66z', mixed(second, deep, 0.22)),
         line('M690 296C520 360 360 420 190 470', paper, 4),
-        band(1000, 400, 500, mixed(deep, '#000000', 0.35), 46),
+        band(1000, 400, 500, deep, 46),
         ...sky(paper, [
           ...[60, 84, 180, 52, 300, 130, 420, 66, 540, 150, 900, 70, 950, 250, 90, 230],
         ]),
@@ -45,6 +45,15 @@ export const drawings: Record<string, Drawing> = {
         box(0, 0, 1000, 440, soft),
         `<g transform="rotate(-5 500 230)">${box(372, 52, 256, 400, deep, 14)}${box(380, 60, 240, 400, paper, 10)}${path('M380 130V70a10 10 0 0 1 10-10h220a10 10 0 0 1 10 10v60q-60 34-120 0t-120 0z', second)}${disc(500, 106, 26, first)}${[200, 236, 272].map((y, n) => box(416, y, [168, 150, 104][n]!, 10, mixed(first, paper, 0.62), 5)).join('')}</g>`,
         band(1000, 372, 440, paper, 34),
+      ].join(''),
+  },
+  /** The cover of something to read, upright, for beside its words. */
+  cover: {
+    shape: 1.1,
+    draw: ({ first, second, soft, deep, paper }) =>
+      [
+        box(0, 0, 1000, 1100, soft),
+        `<g transform="rotate(-4 500 550)">${box(196, 86, 628, 948, deep, 26)}${box(212, 102, 596, 916, paper, 16)}${path('M212 400V118a16 16 0 0 1 16-16h564a16 16 0 0 1 16 16v282q-150 84-298 0t-298 0z', second)}${disc(510, 250, 84, first)}${[540, 640, 740].map((y, n) => box(290, y, [440, 380, 260][n]!, 26, mixed(first, paper, 0.62), 13)).join('')}</g>`,
       ].join(''),
   },
   /** Things on a table: for a workshop, an event, a place to come to. */

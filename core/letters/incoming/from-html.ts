@@ -217,6 +217,7 @@ function buttonFrom(element: MarkupElement): Block {
     (around && isElement(around as MarkupNode)
       ? cornerOf(styleOf(around, 'border-radius'))
       : undefined)
+  const outline = accent === undefined && isOutlined(element)
   const style = {
     ...borderLook(element),
     ...(accent ? { accent } : {}),
@@ -226,8 +227,24 @@ function buttonFrom(element: MarkupElement): Block {
     label: textOf(element),
     href: safeLink(attribute(element, 'href')),
     align: alignOf(element),
+    ...(outline ? { outline } : {}),
     ...(Object.keys(style).length ? { style } : {}),
   })
+}
+
+/** A line around a link, or around the cell in which it stands alone. */
+function isOutlined(element: MarkupElement): boolean {
+  const around = element.parent as MarkupElement | null
+  const lined = (one: MarkupElement) =>
+    /^[1-9]\d*px\s+(solid|dashed|dotted)/.test(styleOf(one, 'border').trim())
+  if (lined(element)) return true
+  return (
+    around !== null &&
+    isElement(around as MarkupNode) &&
+    around.name === 'td' &&
+    textOf(around) === textOf(element) &&
+    lined(around)
+  )
 }
 
 /** A link that is filled like one, or stands alone in a filled cell. */
@@ -240,6 +257,7 @@ function looksLikeButton(element: MarkupElement): boolean {
     styleOf(element, key),
   )
   if (groundOf(element) && (roomy || styleOf(element, 'display').includes('block'))) return true
+  if (roomy && isOutlined(element)) return true
   const around = element.parent
   return (
     !!around &&

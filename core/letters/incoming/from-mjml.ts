@@ -106,6 +106,8 @@ function content(element: MarkupElement, report: Report): IncomingPart[] {
             label: textOf(element),
             href: safeLink(attribute(element, 'href')),
             align: align === 'left' || align === 'right' ? align : 'center',
+            ...(attribute(element, 'background-color') === 'transparent' ? { outline: true } : {}),
+            ...(attribute(element, 'width') === '100%' ? { full: true } : {}),
             ...(accent ? { style: { accent } } : {}),
           }),
           mjmlLook(element),

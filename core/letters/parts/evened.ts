@@ -17,7 +17,8 @@ export function evened(
   for (let i = 0; i < longest; i++) {
     const heights = row.columns.flatMap(({ share, blocks }) => {
       const block = blocks[i]
-      const shape = block && 'src' in block ? (shapes[block.src] ?? shapeOfArt(block.src)) : undefined
+      const shape =
+        block && 'src' in block ? (shapes[block.src] ?? shapeOfArt(block.src)) : undefined
       if (!block || shape === undefined) return []
       const part = block.kind === 'picture' ? block.width / 100 : 1
       return [{ id: block.id, height: Math.round(roomIn(row, share, letterWidth) * part) * shape }]

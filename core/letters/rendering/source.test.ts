@@ -184,10 +184,10 @@ test('text is read from top to bottom, with every link', async () => {
 test('a style is handed down from the letter to its blocks, and the nearest says', async () => {
   const html = await letterSource(letter, frame, 'html')
   expect(html).toContain('font-size:17px')
-  expect(html).toContain(`font-size:${Math.round(17 * 1.8)}px`)
+  expect(html).toContain(`font-size:${Math.round(17 * 2.1)}px`)
   const own = structuredClone(letter)
   own.document.rows[0]!.columns[0]!.blocks[0]!.style = { size: 20, ink: '#112233' }
   const again = await letterSource(own, frame, 'html')
-  expect(again).toContain('font-size:36px')
+  expect(again).toContain('font-size:42px')
   expect(again).toContain('color:#112233')
 })

@@ -1,5 +1,14 @@
-import { newBlock, type Block, type BlockKind, type Letter, type Row } from '../document'
+import {
+  newBlock,
+  type Align,
+  type Block,
+  type BlockKind,
+  type HeadingLevel,
+  type Letter,
+  type Row,
+} from '../document'
 import { richText, type Inline, type RichText } from '../rich-text'
+import { artSource } from '../art'
 import type { Style } from '../style'
 
 /** What one wants to do with a letter. */
@@ -26,7 +35,10 @@ export function letterOf(
   parts: Part[],
   style?: Style,
 ): Letter {
-  const rows = [...parts, block('footer', { text: richText(footer) })].map(asRow)
+  // Under a card everything stands in the middle, the footer too.
+  const isCard = parts.every((part) => !isAtTheLeft(part))
+  const foot = block('footer', { text: richText(footer), ...(isCard ? { style: center } : {}) })
+  const rows = [...parts, foot].map(asRow)
   return numbered({
     subject,
     previewText,
@@ -44,13 +56,58 @@ export function block<K extends BlockKind>(
   return { ...newBlock(kind, ''), ...of } as Block
 }
 
-export const heading = (text: string, level: 1 | 2 = 1, more: Partial<Block> = {}) =>
-  ({ ...block('heading', { text: richText(words(text)), level }), ...more }) as Block
+export const heading = (text: string, level: HeadingLevel = 1, align: Align = 'left') =>
+  block('heading', { text: richText(words(text)), level, align })
+/** What stands over a heading, in small capitals. */
+export const over = (text: string, align: Align = 'left') =>
+  block('heading', {
+    ...{ text: richText(words(text)), level: 3, align, style: { capitals: true } },
+  })
 export const text = (...lines: string[]) =>
   block('text', { text: richText(...lines.map((line) => words(line))) })
-export const button = (label: string, more: { align?: 'left' | 'center' } = {}) =>
+/** Text in the middle. */
+export const middle = (...lines: string[]) => standing('center', lines)
+/** Text that ends at the right. */
+export const right = (...lines: string[]) => standing('right', lines)
+const standing = (textAlign: 'center' | 'right', lines: string[]) =>
+  block('text', {
+    text: {
+      type: 'doc',
+      content: lines.map((line) => ({
+        ...{ type: 'paragraph' as const, attrs: { textAlign } },
+        content: words(line),
+      })),
+    },
+  })
+/** A few figures or letters, as large as a picture. */
+export const poster = (text: string) =>
+  block('heading', { text: richText(words(text)), level: 1, style: { size: 28 } })
+export const button = (label: string, more: { align?: Align; full?: true; outline?: true } = {}) =>
   block('button', { label, ...more })
-export const picture = (alt: string, width = 100) => block('picture', { alt, width })
+/** A drawing that ships with Satchel, until there is a picture of one’s own. */
+export const art = (name: string, alt: string, width = 100) =>
+  block('picture', { src: artSource(name), alt, width })
+/** The same, over the whole width of the paper. */
+export const wide = (name: string, alt: string): Row =>
+  asRow(block('picture', { src: artSource(name), alt, style: { edge: true } }))
+/** A row of one column, with everything in it. */
+export const together = (style: Style, ...blocks: Block[]): Row => ({
+  ...{ id: '', style },
+  columns: [{ share: 1, blocks }],
+})
+/** Facts, each with its name before it. */
+export const facts = (...of: [name: string, fact: string][]) =>
+  block('table', { head: false, cells: of })
+export const product = (drawing: string, was?: string) =>
+  block('product', {
+    ...{ src: artSource(drawing), name: '[Name]', about: '[Why one would want it]' },
+    ...{ price: '[£0]', ...(was ? { was } : {}), label: 'See it' },
+  })
+/** A picture of somebody, and beside it what they say. */
+export const signed = (words: string, name: string): Row => ({
+  ...columns([1, 4], [art('face', 'A portrait of who writes', 100)], [text(words, name)]),
+  ...{ style: { ground: 'soft', space: 16 }, narrow: 'keep' as const },
+})
 export const quote = (said: string, by: string) => block('quote', { text: richText(said), by })
 export const divider = () => block('divider')
 export const space = (height: number) => block('space', { height })
@@ -92,6 +149,20 @@ function words(line: string): Inline[] {
 
 function asRow(part: Part): Row {
   return 'columns' in part ? part : { id: '', columns: [{ share: 1, blocks: [part] }] }
+}
+
+const center: Style = { align: 'center' }
+
+/** Whether words begin at the left in a part. */
+function isAtTheLeft(part: Part): boolean {
+  const blocks = 'columns' in part ? part.columns.flatMap((column) => column.blocks) : [part]
+  return blocks.some(
+    (one) =>
+      one.kind === 'table' ||
+      (one.kind === 'text' &&
+        one.text.content.some((node) => node.type !== 'paragraph' || !node.attrs?.textAlign)) ||
+      (one.kind === 'heading' && one.align === 'left'),
+  )
 }
 
 /** Every row and block with an id of its own. */

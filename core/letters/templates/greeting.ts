@@ -1,14 +1,19 @@
 import {
+  art,
   button,
   columns,
-  divider,
+  facts,
   heading,
   letterOf,
   looking,
-  picture,
+  middle,
+  over,
   points,
-  quote,
+  signed,
+  space,
   text,
+  together,
+  wide,
   type Template,
 } from './build'
 
@@ -23,11 +28,24 @@ export const greeting: Template[] = [
       'Good to have you, {{ person.first_name | default: "friend" }}',
       'What you can expect from us, and where to begin.',
       [
-        looking(heading('Good to have you, {first name}'), { ground: '#eaf0e0', space: 18 }),
-        text('[Say in one sentence who writes and what you care about.]', 'From now on you get:'),
-        points('[what comes, and how often]', '[what only readers get]', '[what you never do]'),
-        button('[Where to begin]'),
-        quote('[What a reader said about these letters.]', '[Name, place]'),
+        together(
+          { ground: 'soft', space: 32 },
+          heading('Good to have you, {first name}.', 1, 'center'),
+          middle('[Say in one sentence who writes and what you care about.]'),
+        ),
+        wide('envelope', 'A letter that comes out of its envelope'),
+        together({ space: 16 }, button('[Where to begin]', { align: 'center' })),
+        over('What comes, and when'),
+        facts(
+          ['[Tuesday]', '[One thing worth knowing before anything else]'],
+          ['[Saturdays]', '[The letter itself, three minutes to read]'],
+          ['Never', '[What you never do]'],
+        ),
+        together(
+          { ground: 'soft', space: 16 },
+          heading('One question, so that it fits', 2),
+          text('[What are you here for?] Answer this letter; one line is enough.'),
+        ),
       ],
     ),
   },
@@ -41,20 +59,19 @@ export const greeting: Template[] = [
       'Thank you',
       'No offer inside, only thanks.',
       [
-        heading('Thank you, {first name}', 1, { align: 'center' } as never),
-        text(
-          '[Say what for, as exactly as you can.]',
-          '[Say what came of it, for you or for others.]',
+        wide('heart', 'A heart over a wave'),
+        together(
+          { space: 24 },
+          heading('Thank you, {first name}.', 1, 'center'),
+          middle(
+            '[Say what for, as exactly as you can.]',
+            '[Say what came of it, for you or for others.]',
+          ),
+          button('See what came of it', { align: 'center', outline: true }),
         ),
-        divider(),
-        text('[Your name]'),
-        button('[See what came of it]'),
+        signed('[One sentence that only you could write.]', '[Your name]'),
       ],
-      {
-        headingFont: 'Georgia, "Times New Roman", serif',
-        textFont: 'Georgia, "Times New Roman", serif',
-        size: 17,
-      },
+      { headingFont: 'Georgia, "Times New Roman", serif', size: 16 },
     ),
   },
   {
@@ -67,14 +84,17 @@ export const greeting: Template[] = [
       'All the best today, {{ person.first_name | default: "friend" }}',
       'There is something in here for you.',
       [
-        looking(picture('[A picture that makes one smile]'), { ground: '#f6e7d2', space: 0 }),
-        looking(heading('All the best, {first name}!', 1, { align: 'center' } as never), {
-          ground: '#f6e7d2',
-        }),
-        text('[A wish, in your own words.]', '[What the present is, and until when.]'),
-        button('[Take the present]', { align: 'center' }),
+        wide('cake', 'A cake with one candle'),
+        together(
+          { ground: 'soft', space: 32 },
+          over('Today', 'center'),
+          heading('All the best, {first name}.', 1, 'center'),
+          middle('[A wish, in your own words.]'),
+          button('[Take the present]', { align: 'center' }),
+          middle('[What it is, and until when.]'),
+        ),
       ],
-      { accent: '#8a4b12', corner: 20 },
+      { corner: 20 },
     ),
   },
   {
@@ -84,15 +104,45 @@ export const greeting: Template[] = [
     about: 'Hands over what somebody asked for: a guide, a pattern, a list',
     words: 'download receipt lead magnet pdf guide pattern',
     letter: letterOf('Here it is: [the guide]', 'The link is right on top.', [
-      heading('Here is [the guide]'),
-      button('[Open the guide]'),
-      text('Keep this letter: the link goes on working.', 'What is in it:'),
-      points('[the first thing one learns]', '[the second]', '[where most people go wrong]'),
-      columns(
-        [1, 2],
-        [picture('[The cover]')],
-        [text('[What to do with it first, in two sentences.]')],
+      looking(
+        columns(
+          [3, 2],
+          [
+            over('As you asked for it'),
+            heading('[The guide]', 2),
+            text('PDF, [2.1 MB]. The link goes on working, so keep this letter.'),
+            button('Open the guide'),
+          ],
+          [art('cover', 'The cover of the guide')],
+        ),
+        { ground: 'soft', space: 24 },
       ),
+      heading('What is in it', 2),
+      points('[the first thing one learns]', '[the second]', '[where most people go wrong]'),
+      signed('[What to do with it first, in one sentence.]', '[Your name]'),
     ]),
+  },
+  {
+    key: 'season',
+    name: 'Season’s greeting',
+    purpose: 'Greet',
+    about: 'A card at the turn of the year: a picture, a wish, your names',
+    words: 'holiday christmas new year winter card wishes',
+    letter: letterOf(
+      '[A calm winter] to you',
+      '[When we are back]',
+      [
+        wide('winter', 'Snow on hills under a clear night sky'),
+        together(
+          { space: 32 },
+          heading('Calm days, {first name}, and a good start.', 1, 'center'),
+          middle('[What this year was like, in one sentence.]', '[When you open again.]'),
+          space(8),
+          heading('[Your names]', 2, 'center'),
+          button('[See the year in pictures]', { align: 'center', outline: true }),
+        ),
+      ],
+      { headingFont: '"Palatino Linotype", Palatino, "Book Antiqua", serif' },
+    ),
   },
 ]
