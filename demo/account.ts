@@ -68,7 +68,7 @@ export async function makeAccount(
       replies: 'kept',
     },
     now,
-    { accent: '#22384f' },
+    { accent: '#22384f', second: '#e0a03a' },
   )
   writeClock(db, { anchorReal: now, anchorPractice: now, rate: 1, jumpTo: null })
   addUser(db, { ...owner, passwordHash, role: 'owner' }, now)

@@ -81,23 +81,33 @@ interface Measured {
   rows: { columns: (Box & { blocks: Box[] })[] }[]
   /** Pictures that fill their column on wide, and the room they have. */
   pictures: { shown: Box; room: Box }[]
+  /** Pictures from edge to edge, and the paper. */
+  wide: { shown: Box; room: Box }[]
   low: string[]
   small: string[]
   overflow: number
 }
 
 const MEASURE = `(() => {
-  const rows = [], pictures = []
+  const rows = [], pictures = [], wide = []
   const room = (cell) => {
     const box = cell.getBoundingClientRect(), style = getComputedStyle(cell)
     return { left: box.left + parseFloat(style.paddingLeft), right: box.right - parseFloat(style.paddingRight) }
+  }
+  const edges = (element) => {
+    const { left, right } = element.getBoundingClientRect()
+    return { left, right }
   }
   const shown = (element) => element.getBoundingClientRect().height > 2
   const sections = new Map()
   for (const column of document.querySelectorAll('.mj-outlook-group-fix')) {
     const section = column.closest('div[style*="max-width"]')
-    const cells = [...column.querySelectorAll(':scope > table > tbody > tr > td')].filter((cell) => cell.textContent.trim() || cell.querySelector('img[alt]:not([width="1"])'))
+    const all = [...column.querySelectorAll(':scope > table > tbody > tr > td')].filter((cell) => cell.textContent.trim() || cell.querySelector('img[alt]:not([width="1"])'))
     const box = column.getBoundingClientRect()
+    // From edge to edge of the paper, on purpose.
+    const isWide = (cell) => cell.querySelector('img') && parseFloat(getComputedStyle(cell).paddingLeft) === 0
+    const cells = all.filter((cell) => !isWide(cell))
+    for (const cell of all.filter(isWide)) wide.push({ shown: edges(cell.querySelector('img')), room: edges(section) })
     if (cells.length === 0) continue
     if (!sections.has(section)) sections.set(section, [])
     sections.get(section).push({ left: box.left, right: box.right, blocks: cells.filter(shown).map(room) })
@@ -121,20 +131,21 @@ const MEASURE = `(() => {
     const style = getComputedStyle(text.parentElement)
     if (style.display !== 'none' && parseFloat(style.fontSize) < 13 && parseFloat(style.fontSize) > 2) small.push(text.textContent.trim().slice(0, 30) + ' ' + style.fontSize)
   }
-  return { rows, pictures, low, small, overflow: document.documentElement.scrollWidth - innerWidth }
+  return { rows, pictures, wide, low, small, overflow: document.documentElement.scrollWidth - innerWidth }
 })()`
 
 const near = (a: number, b: number) => Math.abs(a - b) <= 1
 
 /** Fails where boxes under each other differ at an edge by more than a pixel, or something is too small. */
 function expectStraight(
-  { rows, pictures, low, small, overflow }: Measured,
+  { rows, pictures, wide, low, small, overflow }: Measured,
   width: number,
   keeps: boolean,
 ) {
   expect(overflow, 'nothing is wider than the screen').toBeLessThanOrEqual(0)
   expect(low, 'what is pressed').toEqual([])
   expect(small, 'text').toEqual([])
+  for (const { shown, room } of wide) expect(shown, 'from edge to edge').toEqual(room)
   const paper = rows.find(({ columns }) => columns.length === 1)!.columns[0]!.blocks[0]!
   for (const { columns } of rows) {
     for (const { blocks } of columns)

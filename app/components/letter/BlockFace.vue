@@ -147,6 +147,8 @@ const isEmptyContents = computed(
           :label="labels[name]![0]"
           :prompt="labels[name]![1]"
           :lines="name === 'code'"
+          :beside="'was' in words && (name === 'price' || name === 'was')"
+          :struck="name === 'was'"
           @change="store.update(block.id, { [name]: $event })"
         />
       </template>

@@ -58,7 +58,11 @@ function loaded(event: Event) {
         ><template #place="place"><slot name="place" v-bind="place" /></template
       ></HtmlTree>
     </div>
-    <table v-else-if="part.kind === 'rows'" class="w-full border-collapse" :style="type(part.type)">
+    <table
+      v-else-if="part.kind === 'rows'"
+      class="w-full border-collapse [&_td]:box-content"
+      :style="type(part.type)"
+    >
       <tbody>
         <HtmlTree rows :html="part.html" :leaves-out="leavesOut"
           ><template #place="place"><slot name="place" v-bind="place" /></template
