@@ -96,7 +96,9 @@ const name = ref(shownNow.value.name)
 function lookOf({ name: _, ...rest }: Kept): Letterhead {
   return rest
 }
-const sample = ref('')
+/** Letters in it, as they would be now, so much smaller than they are. */
+const SMALLER = 0.68
+const sample = ref<string[]>([])
 const busy = ref(false)
 const changed = computed(() => keeper.value.state.value.mine !== null)
 // What is set in the form is the draft; what comes from elsewhere is set in the form.
@@ -119,10 +121,10 @@ onMounted(() => Promise.all([load(), stamps.load()]))
 let latest = 0
 async function draw() {
   const mine = ++latest
-  const got = await question<{ html: string }>('/api/letterhead/sample', { ...look }).catch(
+  const got = await question<{ letters: string[] }>('/api/letterhead/sample', { ...look }).catch(
     () => null,
   )
-  if (got && mine === latest) sample.value = got.html
+  if (got && mine === latest) sample.value = got.letters
 }
 watch(look, draw, { immediate: true })
 async function save(words: string) {
@@ -207,7 +209,7 @@ async function takeAway() {
             {{ one.name }}
           </button>
         </div>
-        <div class="mt-4 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
+        <div class="mt-4 grid grid-cols-[124px_minmax(0,1fr)] items-center gap-x-3 gap-y-2.5">
           <template v-if="here">
             <label for="letterhead-name">Name</label>
             <input id="letterhead-name" v-model="name" class="field field-sm" maxlength="100" />
@@ -270,11 +272,11 @@ async function takeAway() {
             </button></span
           >
           <span>Its grounds</span>
-          <span class="flex gap-1.5">
+          <span class="flex flex-wrap gap-1">
             <span
               v-for="one in grounds"
               :key="one"
-              class="rounded border border-line px-2 py-0.5 text-[12px]"
+              class="rounded border border-line px-1.5 py-0.5 text-[12px]"
               :style="groundLook(one)"
               >{{ one }}</span
             ></span
@@ -305,7 +307,7 @@ async function takeAway() {
             >
           </template>
         </div>
-        <div class="mt-2.5 grid grid-cols-[140px_1fr] items-center gap-x-3 gap-y-2.5">
+        <div class="mt-2.5 grid grid-cols-[124px_minmax(0,1fr)] items-center gap-x-3 gap-y-2.5">
           <template v-for="[key, words] in frames" :key="key">
             <label :for="`stamp-${key}`">{{ words }}</label>
             <select :id="`stamp-${key}`" v-model="look[key]" class="field field-sm">
@@ -326,14 +328,23 @@ async function takeAway() {
         </div>
       </fieldset>
     </form>
-    <div class="min-h-0 overflow-hidden bg-[#eceee7] p-6">
-      <iframe
-        v-if="sample"
-        :srcdoc="framed(sample)"
-        sandbox=""
-        title="A letter in this letterhead"
-        class="h-full w-full border border-line bg-sheet"
-      />
+    <div
+      class="grid min-h-0 grid-cols-2 gap-4 overflow-hidden bg-[#eceee7] p-5"
+      :style="{ background: look.ground }"
+    >
+      <div v-for="(html, n) in sample" :key="n" :class="n === 0 && 'row-span-2'" class="relative">
+        <iframe
+          :srcdoc="framed(html)"
+          sandbox=""
+          :title="`A letter in this letterhead, ${n + 1} of ${sample.length}`"
+          class="absolute inset-0 origin-top-left border-0"
+          :style="{
+            width: `${100 / SMALLER}%`,
+            height: `${100 / SMALLER}%`,
+            transform: `scale(${SMALLER})`,
+          }"
+        />
+      </div>
     </div>
   </div>
 </template>

@@ -88,8 +88,8 @@ export const button = (label: string, more: { align?: Align; full?: true; outlin
 export const art = (name: string, alt: string, width = 100) =>
   block('picture', { src: artSource(name), alt, width })
 /** The same, over the whole width of the paper. */
-export const wide = (name: string, alt: string): Row =>
-  asRow(block('picture', { src: artSource(name), alt, style: { edge: true } }))
+export const wide = (name: string, alt: string) =>
+  block('picture', { src: artSource(name), alt, style: { edge: true } })
 /** A row of one column, with everything in it. */
 export const together = (style: Style, ...blocks: Block[]): Row => ({
   ...{ id: '', style },

@@ -32,8 +32,8 @@ export const greeting: Template[] = [
           { ground: 'soft', space: 32 },
           heading('Good to have you, {first name}.', 1, 'center'),
           middle('[Say in one sentence who writes and what you care about.]'),
+          wide('envelope', 'A letter that comes out of its envelope'),
         ),
-        wide('envelope', 'A letter that comes out of its envelope'),
         together({ space: 16 }, button('[Where to begin]', { align: 'center' })),
         over('What comes, and when'),
         facts(
@@ -84,14 +84,15 @@ export const greeting: Template[] = [
       'All the best today, {{ person.first_name | default: "friend" }}',
       'There is something in here for you.',
       [
-        wide('cake', 'A cake with one candle'),
         together(
-          { ground: 'soft', space: 32 },
+          { ground: 'soft', space: 0 },
+          wide('cake', 'A cake with one candle'),
           over('Today', 'center'),
           heading('All the best, {first name}.', 1, 'center'),
           middle('[A wish, in your own words.]'),
           button('[Take the present]', { align: 'center' }),
           middle('[What it is, and until when.]'),
+          space(24),
         ),
       ],
       { corner: 20 },

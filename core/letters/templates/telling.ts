@@ -123,8 +123,8 @@ export const telling: Template[] = [
         heading('[The news, as you would tell it at the door]', 1, 'center'),
         middle('[What one can do now that one could not do before.]'),
         button('See it', { align: 'center' }),
+        wide('night', '[The new thing]'),
       ),
-      wide('night', '[The new thing]'),
       space(16),
       columns(
         [1, 1, 1],

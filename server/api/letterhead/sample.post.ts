@@ -1,13 +1,18 @@
 import { frameOf, letterSample } from '~~/cases/letters'
 import { readLetterhead, sampleLetter, withFrameStamps } from '~~/core/letters'
+import { templateLetter } from '~~/core/letters/templates'
 import { stampContents } from '~~/database/letters'
 
-/** A letter with a bit of everything in a letterhead that is not saved yet. */
+/** Letters in a letterhead that is not saved yet: one with a bit of everything, and two of the templates. */
 export default defineEventHandler(async (event) => {
   const letterhead = readLetterhead(await readBody(event))
   const { db, url } = satchel()
-  const letter = sampleLetter()
-  const document = withFrameStamps(letter.document, letterhead, stampContents(db))
   const frame = { ...frameOf(db, { list_id: null }, url), letterhead }
-  return madeOrRefused(letterSample({ ...letter, document }, frame))
+  const stamps = stampContents(db)
+  const made = [sampleLetter(), templateLetter('sale'), templateLetter('welcome')].map((letter) => {
+    const document = withFrameStamps(letter.document, letterhead, stamps)
+    return letterSample({ ...letter, document }, frame)
+  })
+  const letters = await madeOrRefused(Promise.all(made))
+  return { letters: letters.map(({ html }) => html) }
 })
