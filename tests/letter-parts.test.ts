@@ -477,4 +477,60 @@ test('a letter of others comes in by its file with the looks of its style sheet'
   expect(blocks[3]).toMatchObject({ style: { accent: '#e63946', corner: 5 } })
 })
 
+test('a template stands in the letterhead’s colours, with its drawings; looks of blocks are set beside it', async () => {
+  await page().goto(`${satchel.url}/mail/new`)
+  await page()
+    .getByRole('button', { name: /^Sale / })
+    .click()
+  await page().waitForURL(/mail\/\d+\/letter/)
+  const id = latest()
+  // The drawing is there, in colours of the letterhead.
+  const drawing = block('picture').locator('img')
+  await until('it is drawn', () =>
+    drawing.evaluate((image) => (image as HTMLImageElement).naturalWidth > 900),
+  )
+  expect(await drawing.getAttribute('src')).toContain('art-night.22384f.e0a03a')
+  expect((await drawing.boundingBox())!.width).toBe(600)
+  const find = (kind: string) => blocksOf(letter(id).document).find((one) => one.kind === kind)
+  const choose = (label: string, option: string) =>
+    page().getByLabel(label, { exact: true }).first().selectOption({ label: option })
+  await block('button').first().click()
+  await choose('Look', 'outline')
+  await choose('Width', 'as wide as its column')
+  await until('the button is quieter', () => {
+    const button = find('button')
+    return button?.kind === 'button' && button.outline === true && button.full === true
+  })
+  await block('heading').nth(1).click()
+  await choose('Letter case', 'small capitals')
+  await block('picture').click()
+  await choose('Sides', 'as text')
+  await until(
+    'the picture is as wide as text',
+    async () => (await drawing.boundingBox())!.width === 520,
+  )
+  await block('product').first().click()
+  await page().getByLabel('Price before', { exact: true }).first().fill('£72')
+  await until('the old price is kept', () => {
+    const product = find('product')
+    return product?.kind === 'product' && product.was === '£72'
+  })
+  // A ground by what it is for, with what can be read on it.
+  await page().getByText('Look of the row').click()
+  const look = page().locator('details').filter({ hasText: 'Look of the row' })
+  await look.getByLabel('Background', { exact: true }).selectOption('strong')
+  await until('the row is deep', () =>
+    letter(id).document.rows.some(
+      ({ columns, style }) => columns.length === 2 && style?.ground === 'strong',
+    ),
+  )
+  const ink = await block('product')
+    .first()
+    .locator('p')
+    .first()
+    .evaluate((p) => getComputedStyle(p).color)
+  expect(ink).toBe('rgb(255, 255, 255)')
+  await visitor.expectAccessible()
+})
+
 test('the browser’s console said no error', () => expect(visitor.errors).toEqual([]))

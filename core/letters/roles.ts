@@ -30,8 +30,9 @@ export function groundColor(look: Letterhead, ground: Ground): string {
   }
 }
 
-/** As deep as the accent goes while white is read on it with ease. */
-function strong({ accent }: Letterhead): string {
+/** As deep as the accent goes while white is read on it with ease; on dark paper, which a deep accent would muddy, darker paper. */
+function strong({ accent, paper }: Letterhead): string {
+  if (contrast(WHITE, paper) >= EASY) return mixed(paper, '#000000', 0.4)
   for (let share = 0; share < 1; share += 0.08) {
     const color = mixed(accent, DARK, share)
     if (contrast(WHITE, color) >= EASY + 2) return color

@@ -93,7 +93,7 @@ function setStyle(change: Style) {
         </template>
         <HrefField v-if="'href' in block" :block="block" />
         <template v-if="'align' in block">
-          <label for="align">Stands</label>
+          <label for="align">Align</label>
           <select
             id="align"
             class="field field-sm"

@@ -26,6 +26,8 @@ const column = computed(() =>
 const at = computed(() =>
   props.row.columns[column.value]!.blocks.findIndex(({ id }) => id === props.block.id),
 )
+/** In the first of several columns the middle of the paper, where the line to insert on is pressed, is at the right. */
+const beginsRow = computed(() => column.value === 0 && props.row.columns.length > 1)
 /** A block alone in its row moves with the row, another one in its column. */
 const alone = computed(() => props.row.columns.flatMap(({ blocks }) => blocks).length === 1)
 const canMove = (by: number) =>
@@ -61,7 +63,8 @@ onMounted(() => {
   >
     <div
       v-if="here && !held"
-      class="absolute -top-3.5 right-2 z-20 flex rounded border border-line bg-sheet"
+      class="absolute -top-3.5 z-20 flex rounded border border-line bg-sheet"
+      :class="beginsRow ? 'left-2' : 'right-2'"
       style="font-family: var(--font-ui)"
     >
       <button v-if="canMove(-1)" class="h-6 w-6 p-[5px]" aria-label="Move up" @click="move(-1)">

@@ -137,8 +137,8 @@ const id = useId()
       <button
         v-if="own?.[key] !== undefined"
         type="button"
-        class="link small"
-        :aria-label="`${names[key]}: as it is around`"
+        class="link small min-h-6"
+        :aria-label="`reset ${names[key]}: as it is around`"
         @click="set(key, undefined)"
       >
         reset

@@ -234,7 +234,7 @@ async function takeAway() {
                 class="field field-sm w-24"
               />px</span
             >
-            <label for="logo-align">It stands</label>
+            <label for="logo-align">Align</label>
             <select id="logo-align" v-model="look.logoAlign" class="field field-sm">
               <option value="left">left</option>
               <option value="center">in the middle</option>
@@ -265,7 +265,7 @@ async function takeAway() {
               v-if="look.second"
               type="button"
               class="link small min-h-6"
-              aria-label="No second colour"
+              aria-label="reset: no second colour"
               @click="look.second = ''"
             >
               reset

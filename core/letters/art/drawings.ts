@@ -23,16 +23,16 @@ export const drawings: Record<string, Drawing> = {
   /** Deep, with a circle of light: for a sale or an evening. */
   night: {
     shape: 0.5,
-    draw: ({ first, second, deep, paper }) =>
+    draw: ({ first, second, deep }) =>
       [
         box(0, 0, 1000, 500, mixed(deep, first, 0.28)),
         disc(720, 220, 210, mixed(first, deep, 0.45)),
-        disc(720, 220, 140, mixed(first, paper, 0.12)),
+        disc(720, 220, 140, mixed(first, light(second), 0.12)),
         path('M720 96l86 104-60 128-118-66z', second),
         path('M720 96l-92 166 118 66z', mixed(second, deep, 0.22)),
-        line('M690 296C520 360 360 420 190 470', paper, 4),
+        line('M690 296C520 360 360 420 190 470', light(second), 4),
         band(1000, 400, 500, deep, 46),
-        ...sky(paper, [
+        ...sky(light(second), [
           ...[60, 84, 180, 52, 300, 130, 420, 66, 540, 150, 900, 70, 950, 250, 90, 230],
         ]),
       ].join(''),
@@ -167,7 +167,7 @@ export const drawings: Record<string, Drawing> = {
     draw: ({ first, second, deep, paper }) =>
       [
         box(0, 0, 1000, 750, deep),
-        ...sky(paper, [
+        ...sky(light(second), [
           ...[110, 120, 220, 260, 330, 90, 480, 200, 600, 110, 720, 260, 830, 140, 900, 320],
           ...[160, 420, 380, 380, 660, 420],
         ]),
@@ -265,6 +265,9 @@ export const drawings: Record<string, Drawing> = {
       ].join(''),
   },
 }
+
+/** What shines in the dark: hardly coloured. */
+const light = (color: string) => mixed(color, '#ffffff', 0.8)
 
 /** A leaf with its rib, from a point, turned by degrees. */
 function leaf(x: number, y: number, turn: number, color: string): string {
