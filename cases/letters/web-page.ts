@@ -1,4 +1,4 @@
-import { forNobody, shareCard, webDocument } from '../../core/letters'
+import { forNobody, inColors, isArt, shareCard, webDocument } from '../../core/letters'
 import { escapeHtml, letterSource } from '../../core/letters/rendering'
 import type { Database } from '../../database'
 import { mailingById } from '../../database/mailings'
@@ -15,7 +15,8 @@ export async function webPage(db: Database, key: string, url: string): Promise<B
     'html',
   )
   const { title, about, picture } = shareCard(letter)
-  const whole = picture?.startsWith('/') ? url + picture : picture
+  const own = picture && isArt(picture) ? `${inColors(picture, frame.letterhead)}-1200` : picture
+  const whole = own?.startsWith('/') ? url + own : own
   const meta = [
     ['og:title', title],
     ['og:description', about],

@@ -45,7 +45,11 @@ function blockText(block: Block, rendering: Rendering): string {
     case 'button':
       return `${block.label}:\n${rendering.nextLink()}`
     case 'product':
-      return [block.name, block.about, block.price, `${block.label}: ${rendering.nextLink()}`]
+      return [
+        ...[block.name, block.about],
+        block.price && block.was ? `${block.price} (before: ${block.was})` : block.price,
+        `${block.label}: ${rendering.nextLink()}`,
+      ]
         .filter(Boolean)
         .join('\n')
     case 'picks':

@@ -12,8 +12,11 @@ const WIDEST = 1200
  */
 export default defineEventHandler(async (event) => {
   const asked = getRouterParam(event, 'hash')!
-  const drawn = await drawing(asked)
-  if (drawn) return answered({ mime: 'image/png', bytes: drawn })
+  const drawn = await drawing(asked.replace(/-play$/, ''))
+  if (drawn) {
+    const picture = { mime: 'image/png', bytes: drawn }
+    return answered(asked.endsWith('-play') ? await withPlaySign(picture) : picture)
+  }
   const named = /^([0-9a-f]{32})(?:-(\d{2,4})(-play)?)?$/.exec(asked)
   const { db } = satchel()
   const whole = named ? pictureByHash(db, named[1]!) : undefined
